@@ -1,0 +1,204 @@
+"""Jobs that are kept: list, open, edit, undo, redo, import, export."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any
+
+from fastapi import APIRouter, Request
+from fastapi.responses import Response
+from pydantic import BaseModel, ConfigDict, Field
+
+from levelrun.api.plans import as_job
+from levelrun.core.codebook import load
+from levelrun.core.edits import Edit, apply, describe
+from levelrun.core.errors import EditError
+from levelrun.core.job import Job, Name
+from levelrun.core.plan import RunPlan, RunSummary, contexts, leg_alternatives, plan
+from levelrun.core.runs.alternatives import Alternative
+from levelrun.exchange.job_file import write_job
+from levelrun.samples import SAMPLES, sample
+from levelrun.store import JobRecord, JobRow, Jobs
+
+router = APIRouter(prefix="/api/jobs", tags=["jobs"])
+
+JobId = Annotated[str, Field(pattern=r"^[0-9a-f]{12}$")]
+Revision = Annotated[int, Field(ge=0, le=2**53)]
+
+
+def _jobs(request: Request) -> Jobs:
+    jobs: Jobs = request.app.state.jobs
+    return jobs
+
+
+class FindingRef(BaseModel):
+    """Where a stop or check is, for the header's jump."""
+
+    run: str
+    leg: int | None
+    severity: str
+    title: str
+
+
+class JobView(BaseModel):
+    """A job with its plan: every run as a row, one run whole."""
+
+    id: str
+    revision: int
+    job: Job
+    undo: str | None
+    redo: str | None
+    rules_title: str
+    stops: int
+    checks: int
+    summaries: list[RunSummary]
+    refs: list[FindingRef]
+    focus: RunPlan | None
+
+
+def view_of(record: JobRecord, focus: str | None) -> JobView:
+    """The job planned. `focus` names the run that is wanted whole; the first with a stop where it is gone."""
+    planned = plan(record.job)
+    by_id = {item.summary.id: item for item in planned.runs}
+    chosen = by_id.get(focus or "")
+    if chosen is None and planned.runs:
+        order = {"stop": 0, "check": 1, "fine": 2}
+        chosen = min(planned.runs, key=lambda item: order[item.summary.verdict])
+    return JobView(
+        id=record.id,
+        revision=record.revision,
+        job=record.job,
+        undo=record.undo,
+        redo=record.redo,
+        rules_title=planned.rules_title,
+        stops=planned.stops,
+        checks=planned.checks,
+        summaries=planned.summaries,
+        refs=[
+            FindingRef(run=f.run, leg=f.leg, severity=f.severity, title=f.title)
+            for f in planned.findings
+            if f.severity != "note"
+        ],
+        focus=chosen,
+    )
+
+
+class NewJob(BaseModel):
+    """A new job: from a sample by name, from a whole job file, or empty under a name."""
+
+    model_config = ConfigDict(extra="forbid")
+    sample: Annotated[str, Field(max_length=40)] | None = None
+    job: dict[str, Any] | None = None
+    name: Name | None = None
+
+
+class SampleOut(BaseModel):
+    """A structure to start from."""
+
+    key: str
+    name: str
+
+
+class Edits(BaseModel):
+    """Edits made on a revision; all or none. `label` names them for undo."""
+
+    model_config = ConfigDict(extra="forbid")
+    revision: Revision
+    edits: list[Edit] = Field(min_length=1, max_length=500)
+    label: Annotated[str, Field(max_length=80)] | None = None
+    focus: str | None = None
+
+
+class Step(BaseModel):
+    """Undo or redo, on a revision."""
+
+    model_config = ConfigDict(extra="forbid")
+    revision: Revision
+    focus: str | None = None
+
+
+@router.get("")
+def list_jobs(request: Request) -> list[JobRow]:
+    """Every job, last opened first."""
+    return _jobs(request).list()
+
+
+@router.get("/samples")
+def list_samples() -> list[SampleOut]:
+    """Structures to start a job from."""
+    return [SampleOut(key=key, name=name) for key, name in SAMPLES.items()]
+
+
+@router.post("", status_code=201)
+def create_job(request: Request, new: NewJob) -> JobView:
+    """Keep a new job."""
+    if new.job is not None:
+        job = as_job(new.job)
+    elif new.sample is not None:
+        job = sample(new.sample)
+    elif new.name is not None:
+        job = Job(name=new.name)
+    else:
+        raise EditError("say what the job starts from", key="name", allowed=["sample", "job", "name"])
+    if new.name is not None:
+        job = job.model_copy(update={"name": new.name})
+    return view_of(_jobs(request).create(job), None)
+
+
+@router.get("/{job_id}")
+def get_job(request: Request, job_id: JobId, focus: str | None = None) -> JobView:
+    """A job with its plan."""
+    return view_of(_jobs(request).get(job_id), focus)
+
+
+@router.post("/{job_id}/opened", status_code=204)
+def opened_job(request: Request, job_id: JobId) -> None:
+    """Remember this job as the last opened."""
+    _jobs(request).opened(job_id)
+
+
+@router.delete("/{job_id}", status_code=204)
+def delete_job(request: Request, job_id: JobId) -> None:
+    """Remove a job with all it holds."""
+    _jobs(request).delete(job_id)
+
+
+@router.post("/{job_id}/edits")
+def edit_job(request: Request, job_id: JobId, change: Edits) -> JobView:
+    """Make edits: one transaction, one undo step. 409 where the job has moved on."""
+    jobs = _jobs(request)
+    label = change.label or describe(change.edits)
+    record = jobs.change(job_id, change.revision, label, lambda job: apply(job, change.edits))
+    return view_of(record, change.focus)
+
+
+@router.post("/{job_id}/undo")
+def undo_job(request: Request, job_id: JobId, step: Step) -> JobView:
+    """Take back the last change."""
+    return view_of(_jobs(request).undo(job_id, step.revision), step.focus)
+
+
+@router.post("/{job_id}/redo")
+def redo_job(request: Request, job_id: JobId, step: Step) -> JobView:
+    """Make the last undone change again."""
+    return view_of(_jobs(request).redo(job_id, step.revision), step.focus)
+
+
+@router.get("/{job_id}/runs/{run_id}/legs/{leg}/alternatives")
+def alternatives(request: Request, job_id: JobId, run_id: str, leg: int) -> list[Alternative]:
+    """What may go on one leg, best first."""
+    job = _jobs(request).get(job_id).job
+    for context in contexts(job):
+        if context.run.id == run_id and 0 <= leg < len(context.run.legs):
+            return leg_alternatives(load(job.rules), context, leg)
+    raise EditError(f"no leg {leg + 1} of run {run_id!r} in this job", key="leg", value=leg)
+
+
+@router.get("/{job_id}/export")
+def export_job(request: Request, job_id: JobId) -> Response:
+    """The job as its file."""
+    job = _jobs(request).get(job_id).job
+    return Response(
+        write_job(job),
+        media_type="application/json",
+        headers={"Content-Disposition": 'attachment; filename="job.levelrun.json"'},
+    )

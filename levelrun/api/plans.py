@@ -1,0 +1,164 @@
+"""Stateless: plan a whole job file, read and complete walk text, the rule set's words."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any, Literal
+
+from fastapi import APIRouter
+from pydantic import BaseModel, ConfigDict, Field
+
+from levelrun.core.codebook import Codebook, load
+from levelrun.core.codebook.lookups import Method, cable_sizes, methods, places, raceway_sizes, wire_sizes
+from levelrun.core.job import Job
+from levelrun.core.measure import parse_length, show
+from levelrun.core.plan import Plan, plan
+from levelrun.core.runs.walk import GO, parse_walk, suggest
+from levelrun.exchange.job_file import check_version, job_schema
+
+router = APIRouter(prefix="/api", tags=["plan"])
+
+
+class PlanQuestion(BaseModel):
+    """A job file to plan. Nothing is kept."""
+
+    model_config = ConfigDict(extra="forbid")
+    job: dict[str, Any]
+
+
+@router.post("/plan")
+def plan_job(q: PlanQuestion) -> Plan:
+    """The whole plan of a job file, nothing stored."""
+    return plan(as_job(q.job))
+
+
+def as_job(raw: dict[str, Any]) -> Job:
+    """A job from the body of a request, refused in the same words as a file."""
+    check_version(raw)
+    return Job.model_validate(raw)
+
+
+class WalkQuestion(BaseModel):
+    """Walk text, and the names that `to` may mean."""
+
+    model_config = ConfigDict(extra="forbid")
+    text: Annotated[str, Field(max_length=20_000)]
+    names: list[Annotated[str, Field(max_length=60)]] = Field(default=[], max_length=2100)
+    rules: Annotated[str, Field(max_length=20)] = "us-2023"
+
+
+class WalkLegOut(BaseModel):
+    """A leg as said; null where nothing was said."""
+
+    go: str
+    length_in: float
+    place: str | None
+    method: str | None
+    size: str | None
+    depth_in: float | None
+    to: str | None
+    bends_deg: list[float]
+    sleeve: bool
+    met: bool
+    expansion: bool
+    facts: dict[str, Any]
+
+
+class WalkAnswer(BaseModel):
+    """The legs read."""
+
+    legs: list[WalkLegOut]
+
+
+@router.post("/walk/parse")
+def walk_parse(q: WalkQuestion) -> WalkAnswer:
+    """Read walk text. A bad word: 422 with `at`, its character position, and what was expected."""
+    legs = parse_walk(load(q.rules), q.text, q.names)
+    return WalkAnswer(legs=[WalkLegOut(**{**leg.__dict__, "bends_deg": list(leg.bends_deg)}) for leg in legs])
+
+
+class SuggestAnswer(BaseModel):
+    """Words that may stand from position `at` on."""
+
+    at: int
+    options: list[str]
+
+
+@router.post("/walk/suggest")
+def walk_suggest(q: WalkQuestion) -> SuggestAnswer:
+    """What may be typed next."""
+    at, options = suggest(load(q.rules), q.text, q.names)
+    return SuggestAnswer(at=at, options=options)
+
+
+class MeasureQuestion(BaseModel):
+    """A length as typed. `bare` is the unit of a number without one."""
+
+    model_config = ConfigDict(extra="forbid")
+    text: Annotated[str, Field(max_length=60)]
+    bare: Literal["in"] | None = None
+
+
+class MeasureAnswer(BaseModel):
+    """The length in inches, and as shown."""
+
+    inches: float
+    text: str
+
+
+@router.post("/measure")
+def measure(q: MeasureQuestion) -> MeasureAnswer:
+    """Read a length in feet and inches or metric."""
+    inches = parse_length(q.text, q.bare)
+    return MeasureAnswer(inches=inches, text=show(inches))
+
+
+class PlaceWord(BaseModel):
+    """A place kind."""
+
+    key: str
+    title: str
+    buried: bool
+
+
+class MethodWord(BaseModel):
+    """A wiring method with the sizes it is made in."""
+
+    key: str
+    name: str
+    kind: str
+    sizes: list[str]
+
+
+class Vocabulary(BaseModel):
+    """What a leg may be made of."""
+
+    go: list[str]
+    places: list[PlaceWord]
+    methods: list[MethodWord]
+    wire_sizes: list[str]
+
+
+@router.get("/vocabulary")
+def vocabulary(rules: str = "us-2023") -> Vocabulary:
+    """Places, methods and sizes of a rule set, for the interface's lists."""
+    book = load(rules)
+    return Vocabulary(
+        go=list(GO),
+        places=[PlaceWord(key=p.place, title=p.title, buried=p.above != "") for p in places(book).values()],
+        methods=[
+            MethodWord(key=m.key, name=m.name, kind=m.kind, sizes=_sizes(book, m)) for m in methods(book).values()
+        ],
+        wire_sizes=wire_sizes(book),
+    )
+
+
+def _sizes(book: Codebook, method: Method) -> list[str]:
+    if method.kind == "raceway":
+        return [pipe.size for pipe in raceway_sizes(book, method.key)]
+    return cable_sizes(book, method.key)
+
+
+@router.get("/job-schema")
+def schema() -> dict[str, Any]:
+    """The JSON Schema of a job file."""
+    return job_schema()

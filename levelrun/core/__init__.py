@@ -1,0 +1,1 @@
+"""The trade, pure: no web, no database, no clock, no network."""

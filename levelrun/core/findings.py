@@ -1,0 +1,219 @@
+"""What the plan has to say: findings with mends, figures with their reason, and the catalogue of codes."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from typing import Any, Literal
+
+Severity = Literal["stop", "check", "note"]
+SEVERITY_ORDER: dict[str, int] = {"stop": 0, "check": 1, "note": 2}
+
+
+@dataclass(frozen=True)
+class Figure:
+    """A number with its reason. `value` is unrounded; `text` is what is shown.
+
+    limit: where the red line stands, same unit; low_is_bad: True where less than the limit fails.
+    """
+
+    key: str
+    label: str
+    value: float
+    text: str
+    unit: str
+    formula: str
+    inputs: dict[str, str]
+    rule: str
+    basis: str
+    limit: float | None = None
+    limit_text: str = ""
+    low_is_bad: bool = False
+
+
+@dataclass(frozen=True)
+class Mend:
+    """A one-tap repair: a label and the edits it makes, as plain data of the edit models."""
+
+    label: str
+    edits: list[dict[str, Any]]
+
+
+@dataclass(frozen=True)
+class Finding:
+    """One thing that is wrong, in doubt, or worth knowing about a run.
+
+    `leg` counts from 0, None for the run as a whole; `last` is the last leg where it spans several.
+    """
+
+    severity: Severity
+    code: str
+    run: str
+    leg: int | None
+    title: str
+    text: str
+    section: str
+    measured: str = ""
+    limit: str = ""
+    mends: list[Mend] = field(default_factory=list)
+    last: int | None = None
+
+    def covers(self, leg: int) -> bool:
+        """Whether it speaks of this leg."""
+        return self.leg is not None and self.leg <= leg <= (self.leg if self.last is None else self.last)
+
+
+@dataclass(frozen=True)
+class CodeEntry:
+    """One line of the catalogue of finding codes."""
+
+    severity: Severity
+    meaning: str
+    why: str
+    mend: str
+
+
+CATALOGUE: dict[str, CodeEntry] = {
+    "run-empty": CodeEntry(
+        "check",
+        "The run has no legs yet.",
+        "Nothing can be measured or bought.",
+        "Walk it: type the first leg.",
+    ),
+    "open-end": CodeEntry(
+        "check",
+        "The last leg ends in no box, panel or equipment.",
+        "A length without an end is a guess.",
+        "Say what stands at the end.",
+    ),
+    "method-not-allowed": CodeEntry(
+        "stop",
+        "The method may never be used in this place.",
+        "Wrong pipe or cable fails inspection, or the jacket fails.",
+        "Take an allowed method.",
+    ),
+    "method-condition": CodeEntry(
+        "check",
+        "The method is allowed here only with something that is not recorded.",
+        "The condition is what keeps the cable whole.",
+        "Record that it is met, or take a method without the condition.",
+    ),
+    "cover-short": CodeEntry(
+        "stop",
+        "The trench is too shallow for what lies in it.",
+        "A spade finds it.",
+        "Dig, or change the pipe.",
+    ),
+    "cover-missing": CodeEntry(
+        "check",
+        "No depth is taped for a buried leg.",
+        "Depth is what the inspector measures.",
+        "Enter the depth.",
+    ),
+    "not-buriable": CodeEntry(
+        "stop", "The method may not lie in the earth.", "It rots.", "Take a pipe or cable made for earth."
+    ),
+    "fill-over": CodeEntry(
+        "stop", "More wire than the pipe may hold.", "Heat, and skinned insulation.", "A size up."
+    ),
+    "jam": CodeEntry(
+        "check", "Three wires may wedge side by side in a bend.", "The pull locks.", "Another size of pipe."
+    ),
+    "size-unknown": CodeEntry(
+        "stop", "The size is not made, or missing.", "No numbers can be had.", "Choose a listed size."
+    ),
+    "bends-over": CodeEntry(
+        "stop", "More than 360° of bend between pull points.", "The wire will not pull.", "Add a pull point."
+    ),
+    "box-needed": CodeEntry(
+        "stop",
+        "Cable and pipe wires meet without a box.",
+        "A change of wiring needs a box that stays reachable.",
+        "Put a box there.",
+    ),
+    "pull-point-buried": CodeEntry(
+        "stop", "A box or conduit body stands under ground.", "It must stay reachable.", "Use a sweep."
+    ),
+    "breaker-over-wire": CodeEntry(
+        "stop",
+        "The breaker is too big for the wire.",
+        "The wire burns before the breaker opens.",
+        "Bigger wire.",
+    ),
+    "wire-smaller": CodeEntry(
+        "stop", "A leg is wired smaller than its circuit.", "The thin part burns.", "Same gauge all the way."
+    ),
+    "wires-short": CodeEntry(
+        "stop",
+        "A cable has fewer wires than the circuit needs.",
+        "A neutral or a hot is missing.",
+        "The next cable.",
+    ),
+    "load-high": CodeEntry(
+        "check",
+        "The expected load is over 80 % of the breaker.",
+        "It trips on a long day.",
+        "Spread the load.",
+    ),
+    "drop-high": CodeEntry(
+        "check",
+        "Voltage drop over the advice at the expected load.",
+        "Motors run hot, lights dim.",
+        "Wire up a size.",
+    ),
+    "drop-at-breaker": CodeEntry(
+        "note",
+        "Voltage drop would be over the advice if the circuit ran at its breaker rating.",
+        "Two schools: compute at the breaker, or at the load really expected.",
+        "Keep it in mind when the load grows.",
+    ),
+    "whip-long": CodeEntry(
+        "check",
+        "A whip of more than 6 ft.",
+        "Beyond 6 ft other support and grounding rules begin.",
+        "Shorten it.",
+    ),
+    "expansion": CodeEntry(
+        "check",
+        "A straight of plastic pipe outdoors moves more than ¼ in.",
+        "It pulls out of its box.",
+        "An expansion fitting.",
+    ),
+    "joint-missing": CodeEntry(
+        "check", "Two kinds of pipe meet with nothing between.", "They want a fitting.", "Name the coupling."
+    ),
+    "turn-back": CodeEntry(
+        "check",
+        "A leg goes straight back on the one before.",
+        "Probably a slip of the pencil.",
+        "Look at it again.",
+    ),
+    "height-closure": CodeEntry(
+        "check",
+        "The heights taped do not meet.",
+        "One reading is wrong, and the pipe is cut from it.",
+        "Tape it again.",
+    ),
+    "marks-first": CodeEntry(
+        "note",
+        "There is digging on this run.",
+        "Other services lie in the yard.",
+        "Call for marks, wait, then dig.",
+    ),
+    "whole-pull": CodeEntry(
+        "note",
+        "Pipe is complete between pull points before wire goes in.",
+        "Threading piece by piece skins insulation and hides a bad joint; many do it, the code does not.",
+        "Dry-fit, measure, glue, then pull.",
+    ),
+}
+
+
+def finding(code: str, run: str, leg: int | None, title: str, text: str, section: str, **more: Any) -> Finding:
+    """A finding whose severity comes from the catalogue. Raises KeyError for a code not in it."""
+    return Finding(CATALOGUE[code].severity, code, run, leg, title, text, section, **more)
+
+
+def worst(findings: list[Finding]) -> str:
+    """stop, check or fine: what a row in a list shows. Notes alone count as fine."""
+    severities = {item.severity for item in findings}
+    return "stop" if "stop" in severities else "check" if "check" in severities else "fine"

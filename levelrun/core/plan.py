@@ -1,0 +1,271 @@
+"""plan(job, codebook) -> Plan: the one way from what the user said to all that follows."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import lru_cache
+
+from levelrun.core.codebook import Codebook, load
+from levelrun.core.drawing.strip import Strip, strip_of
+from levelrun.core.findings import SEVERITY_ORDER, Figure, Finding, worst
+from levelrun.core.job import Box, Job, Panel, Run
+from levelrun.core.measure import show, show_inches
+from levelrun.core.runs import rules_circuit, rules_path, rules_place
+from levelrun.core.runs.alternatives import Alternative, alternatives
+from levelrun.core.runs.holding import Held, held
+from levelrun.core.runs.lengths import Cut, cuts_of
+from levelrun.core.runs.pulls import Pull, pulls_of
+from levelrun.core.runs.view import RunContext, RunView, Upstream
+from levelrun.core.runs.voltage import run_drop
+from levelrun.core.runs.walk import WalkLeg, write_leg
+
+RULES = (
+    rules_path.ends_rule,
+    rules_place.method_rule,
+    rules_place.size_rule,
+    rules_place.cover_rule,
+    rules_path.joints_rule,
+    rules_path.buried_point_rule,
+    rules_path.pull_rules,
+    rules_circuit.breaker_rule,
+    rules_circuit.cable_rule,
+    rules_place.whip_rule,
+    rules_place.expansion_rule,
+    rules_path.turn_back_rule,
+    rules_path.closure_rule,
+    rules_circuit.load_rule,
+    rules_circuit.drop_rule,
+    rules_place.marks_rule,
+)
+
+
+@dataclass(frozen=True)
+class LegPlan:
+    """One leg as planned. Inches; `remark` is the short last word of its row, `verdict` its colour."""
+
+    index: int
+    text: str
+    length_text: str
+    depth_text: str
+    place_title: str
+    method_name: str
+    end_name: str
+    verdict: str
+    remark: str
+    held: Held
+    cover_in: float | None
+    pull: int | None
+    facts: dict[str, str | float | bool | None]
+
+
+@dataclass(frozen=True)
+class RunSummary:
+    """A row of the run list."""
+
+    id: str
+    name: str
+    circuit: str
+    group: str
+    verdict: str
+    stops: int
+    checks: int
+    length_in: float
+    length_text: str
+
+
+@dataclass(frozen=True)
+class RunPlan:
+    """Everything that follows for one run."""
+
+    summary: RunSummary
+    legs: list[LegPlan]
+    pulls: list[Pull]
+    cuts: list[Cut]
+    figures: list[Figure]
+    findings: list[Finding]
+    strip: Strip
+    walk: str
+
+
+@dataclass(frozen=True)
+class Plan:
+    """The whole plan of a job."""
+
+    rules: str
+    rules_title: str
+    summaries: list[RunSummary]
+    runs: list[RunPlan]
+    findings: list[Finding]
+    stops: int
+    checks: int
+
+
+def plan(job: Job, book: Codebook | None = None) -> Plan:
+    """Plans every run of a job. Runs that did not change are not computed again."""
+    book = book or load(job.rules)
+    runs = [plan_run(book, context) for context in contexts(job)]
+    findings = sorted((item for run in runs for item in run.findings), key=lambda item: SEVERITY_ORDER[item.severity])
+    return Plan(
+        book.rules,
+        book.title,
+        [run.summary for run in runs],
+        runs,
+        findings,
+        sum(item.severity == "stop" for item in findings),
+        sum(item.severity == "check" for item in findings),
+    )
+
+
+def contexts(job: Job) -> list[RunContext]:
+    """For each run what it touches: its boxes and panels, their structures, and the runs before it."""
+    nodes: dict[str, Panel | Box] = {node.id: node for node in job.nodes}
+    feeding: dict[str, Run] = {}
+    for run in job.runs:
+        for leg in run.legs:
+            if leg.end.node and leg.end.node not in feeding:
+                feeding[leg.end.node] = run
+    return [_context(job, run, nodes, feeding) for run in job.runs]
+
+
+def _context(job: Job, run: Run, nodes: dict[str, Panel | Box], feeding: dict[str, Run]) -> RunContext:
+    touched = dict.fromkeys([run.start, *(leg.end.node for leg in run.legs if leg.end.node)])
+    own = tuple(nodes[node] for node in touched)
+    used = dict.fromkeys(node.structure for node in own)
+    upstream, group = _upstream(run, nodes, feeding)
+    return RunContext(
+        run,
+        job.habits,
+        tuple(item for item in job.structures if item.id in used),
+        own,
+        upstream,
+        group,
+    )
+
+
+def _upstream(run: Run, nodes: dict[str, Panel | Box], feeding: dict[str, Run]) -> tuple[tuple[Upstream, ...], str]:
+    """The chain of runs back to the first panel; the group is the panel that the run hangs on."""
+    chain: list[Upstream] = []
+    seen = {run.id}
+    node = run.start
+    group = ""
+    while True:
+        at = nodes[node]
+        if isinstance(at, Panel) and not group:
+            group = at.name
+        before = feeding.get(node)
+        if before is None or before.id in seen:
+            break
+        seen.add(before.id)
+        chain.append(_stretch(before, node, feeder=bool(group)))
+        node = before.start
+    return tuple(chain), group or "No panel yet"
+
+
+def _stretch(run: Run, node: str, feeder: bool) -> Upstream:
+    length = 0.0
+    for leg in run.legs:
+        length += leg.length_in
+        if leg.end.node == node:
+            break
+    return Upstream(run.name, run.volts, run.breaker_a, run.load_a, length / 12, run.wire_size, run.material, feeder)
+
+
+@lru_cache(maxsize=2048)
+def plan_run(book: Codebook, context: RunContext) -> RunPlan:
+    """Plans one run. Kept for as long as nothing that it touches changes."""
+    view = RunView(book, context)
+    found = sorted((item for rule in RULES for item in rule(view)), key=lambda item: SEVERITY_ORDER[item.severity])
+    pulls = pulls_of(view)
+    holds = [held(view, i) for i in range(len(view.run.legs))]
+    by_leg = [worst([f for f in found if f.covers(i)]) for i in range(len(view.run.legs))]
+    drops = run_drop(view)
+    legs = [_leg(view, i, by_leg[i], holds[i], found, pulls) for i in range(len(view.run.legs))]
+    return RunPlan(
+        _summary(view, found),
+        legs,
+        pulls,
+        cuts_of(view),
+        [drops.as_loaded, drops.at_breaker] if drops else [],
+        found,
+        strip_of(view, by_leg, holds, pulls),
+        "\n".join(leg.text for leg in legs),
+    )
+
+
+def leg_alternatives(book: Codebook, context: RunContext, index: int) -> list[Alternative]:
+    """What may go on one leg of a run."""
+    return alternatives(RunView(book, context), index)
+
+
+def _summary(view: RunView, found: list[Finding]) -> RunSummary:
+    length = sum(leg.length_in for leg in view.run.legs)
+    return RunSummary(
+        view.run.id,
+        view.run.name,
+        view.run.circuit,
+        view.context.group,
+        worst(found),
+        sum(f.severity == "stop" for f in found),
+        sum(f.severity == "check" for f in found),
+        length,
+        show(round(length)),
+    )
+
+
+def _leg(view: RunView, index: int, verdict: str, hold: Held, found: list[Finding], pulls: list[Pull]) -> LegPlan:
+    leg, facts = view.run.legs[index], view.facts[index]
+    needed = rules_place.needed_cover(view, index)
+    pull = next((p.index for p in pulls if p.first <= index <= p.last), None)
+    return LegPlan(
+        index,
+        write_leg(view.book, _as_walk(view, index)),
+        show(leg.length_in),
+        "" if leg.depth_in is None else show_inches(leg.depth_in),
+        facts.title,
+        view.methods[index].name,
+        view.joint_name(index),
+        verdict,
+        _remark(view, index, hold, found),
+        hold,
+        needed.cover_in if needed and not view.placed[index].vertical else None,
+        pull,
+        {
+            "moisture": facts.moisture,
+            "exposed": facts.exposed,
+            "damage": facts.damage,
+            "sunlight": facts.sunlight,
+            "ambient_c": facts.ambient_c,
+            "insulation": facts.insulation,
+            "above": facts.above,
+        },
+    )
+
+
+def _remark(view: RunView, index: int, hold: Held, found: list[Finding]) -> str:
+    own = [f for f in found if f.covers(index) and f.severity != "note"]
+    if own and own[0].code in ("cover-short", "cover-missing"):
+        return f"cover {own[0].measured}, needs {own[0].limit}"
+    if own:
+        return own[0].title
+    leg = view.run.legs[index]
+    if leg.depth_in is not None and not view.placed[index].vertical:
+        return f"{show_inches(leg.depth_in)} deep"
+    return hold.text
+
+
+def _as_walk(view: RunView, index: int) -> WalkLeg:
+    leg = view.run.legs[index]
+    return WalkLeg(
+        leg.go,
+        leg.length_in,
+        leg.place,
+        leg.method,
+        leg.size or None,
+        leg.depth_in,
+        view.joint_name(index) or None,
+        leg.bends_deg,
+        leg.sleeve,
+        leg.met,
+        leg.expansion,
+        {key: value for key, value in leg.facts.model_dump().items() if value is not None},
+    )

@@ -1,0 +1,70 @@
+"""What holds each leg: staples, straps, or the bored holes it lies in."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from levelrun.core.methods.conditions import is_buried, is_in_air
+from levelrun.core.runs.view import RunView, end_kind
+from levelrun.core.supports import supports
+
+FRAMED = ("stud_wall", "ceiling_joists", "crawl_space")
+SPACING_IN = 16.0
+
+
+@dataclass(frozen=True)
+class Held:
+    """How a leg is held: kind is staple, strap, hole, earth or messenger; positions in inches along the leg."""
+
+    kind: str
+    positions_in: list[float]
+    first_max_in: float | None
+    spacing_max_in: float | None
+    text: str
+    rule: str
+
+
+def held(view: RunView, index: int) -> Held:
+    """Support positions of one leg. Bored framing every 16 in carries a level cable; earth carries a pipe."""
+    leg, facts = view.run.legs[index], view.facts[index]
+    if is_buried(facts):
+        return Held("earth", [], None, None, "lies in the trench", "300.5")
+    if is_in_air(facts) or view.methods[index].kind == "span":
+        return Held("messenger", [], None, None, "hangs on its messenger", "396.30")
+    start = end_kind(
+        view, view.joint_before(index), view.run.start if index == 0 else view.run.legs[index - 1].end.node
+    )
+    end = end_kind(view, view.joint_after(index), leg.end.node)
+    cable = not view.piped(index) and not leg.sleeve
+    habits = view.habits
+    given = supports(
+        view.book,
+        leg.method,
+        leg.size,
+        leg.length_in,
+        start,
+        end,
+        habits.first_staple_in if cable else None,
+        habits.staple_spacing_in if cable else None,
+    )
+    if cable and leg.go not in ("up", "down") and leg.place in FRAMED:
+        return _bored(given.rule, leg.length_in, start, end, given.positions_in, given.spacing_max_in)
+    word = "staple" if cable else "strap"
+    return Held(
+        word,
+        given.positions_in,
+        given.first_max_in,
+        given.spacing_max_in,
+        f"{given.count} {word}{'s' if given.count > 1 else ''}",
+        given.rule,
+    )
+
+
+def _bored(rule: str, length_in: float, start: str, end: str, spots: list[float], spacing: float) -> Held:
+    holes = [SPACING_IN * i for i in range(1, math.floor(length_in / SPACING_IN) + 1) if SPACING_IN * i < length_in]
+    if not holes:
+        return Held("staple", spots, None, spacing, f"{len(spots)} staples", rule)
+    staples = [spots[0]] * (start != "none") + [spots[-1]] * (end != "none")
+    text = f"{len(holes)} holes" + (f", {len(staples)} staple{'s' * (len(staples) > 1)}" if staples else "")
+    return Held("hole", sorted({*holes, *staples}), None, spacing, text, f"{rule}; bored holes count")

@@ -1,0 +1,184 @@
+"""Pulls: the pipe between two pull points, with its fill, bends and section."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from levelrun.core.codebook.lookups import conductor, raceway
+from levelrun.core.errors import UnknownKeyError
+from levelrun.core.findings import Figure
+from levelrun.core.pipe.bends import Bends, bends
+from levelrun.core.pipe.fill import Fill, fill, used_area
+from levelrun.core.pipe.packing import pack
+from levelrun.core.runs.view import PULL_POINTS, RunView
+
+
+@dataclass(frozen=True)
+class BendAt:
+    """A bend of a pull: at which leg (its start for a corner), degrees, kind corner or within."""
+
+    leg: int
+    deg: float
+    kind: str
+
+
+@dataclass(frozen=True)
+class WireSpot:
+    """A wire in a section, inches from the centre of the pipe."""
+
+    x: float
+    y: float
+    r: float
+    colour: str
+    label: str
+
+
+@dataclass(frozen=True)
+class Section:
+    """A pipe cut through: inner diameter and the wires as they lie. Empty wires: they do not fit."""
+
+    inner_in: float
+    title: str
+    wires: list[WireSpot]
+
+
+@dataclass(frozen=True)
+class Pull:
+    """A pull from one pull point to the next. Legs are first to last, inclusive; inches and degrees."""
+
+    index: int
+    first: int
+    last: int
+    start: str
+    end: str
+    length_in: float
+    bends: list[BendAt]
+    total: Bends
+    tight_leg: int
+    fill: Fill | None
+    section: Section | None
+    figures: list[Figure]
+
+
+def pulls_of(view: RunView) -> list[Pull]:
+    """Every pull of a run, in order."""
+    found: list[Pull] = []
+    first: int | None = None
+    for index in range(len(view.run.legs)):
+        if not view.piped(index):
+            first = None
+            continue
+        first = index if first is None else first
+        ends = index + 1 == len(view.run.legs) or not view.piped(index + 1)
+        if ends or view.joint_after(index) in (*PULL_POINTS, "panel"):
+            found.append(_pull(view, len(found), first, index))
+            first = None
+    return found
+
+
+def _pull(view: RunView, number: int, first: int, last: int) -> Pull:
+    legs = view.run.legs[first : last + 1]
+    turned = _bends(view, first, last)
+    total = bends(view.book, [bend.deg for bend in turned], view.methods[first].bend_section)
+    tight, filled = _tightest(view, first, last)
+    return Pull(
+        number,
+        first,
+        last,
+        view.joint_name(first - 1),
+        view.joint_name(last),
+        sum(leg.length_in for leg in legs),
+        turned,
+        total,
+        tight,
+        filled,
+        section_of(view, tight) if filled else None,
+        _figures(view, number, total, filled, turned, tight),
+    )
+
+
+def _bends(view: RunView, first: int, last: int) -> list[BendAt]:
+    turned: list[BendAt] = []
+    for index in range(first, last + 1):
+        corner = view.placed[index].bend_deg
+        if index > first and corner:
+            turned.append(BendAt(index, corner, "corner"))
+        turned += [BendAt(index, angle, "within") for angle in view.run.legs[index].bends_deg]
+    return turned
+
+
+def _tightest(view: RunView, first: int, last: int) -> tuple[int, Fill | None]:
+    best: tuple[int, Fill | None] = (first, None)
+    for index in range(first, last + 1):
+        leg = view.run.legs[index]
+        try:
+            filled = fill(view.book, leg.method, leg.size, view.wires)
+        except UnknownKeyError:
+            continue
+        if best[1] is None or filled.percent > best[1].percent:
+            best = (index, filled)
+    return best
+
+
+def section_of(view: RunView, index: int) -> Section:
+    """The pipe of a leg cut through, its wires in the colours they have."""
+    leg = view.run.legs[index]
+    pipe = raceway(view.book, leg.method, leg.size)
+    each = [
+        (conductor(view.book, w.insulation, w.size).diameter_in, f"{w.size} {w.insulation}")
+        for w in view.wires
+        for _ in range(w.count)
+    ]
+    spots = pack(pipe.inner_in, [diameter for diameter, _ in each]) or []
+    return Section(
+        pipe.inner_in,
+        f"{view.methods[index].name} {leg.size}",
+        [
+            WireSpot(x, y, r, colour, f"{colour} {label}")
+            for (x, y, r), (_, label), colour in zip(spots, each, view.colours, strict=False)
+        ],
+    )
+
+
+def _figures(
+    view: RunView, number: int, total: Bends, filled: Fill | None, turned: list[BendAt], tight: int
+) -> list[Figure]:
+    basis = view.book.table("methods").head.basis
+    degrees = Figure(
+        key=f"pull-{number}-bends",
+        label="Bends",
+        value=total.total_deg,
+        text=f"{total.total_deg:g}°",
+        unit="deg",
+        formula="sum of every bend between two pull points, box offsets too",
+        inputs={f"leg {bend.leg + 1}, {bend.kind}": f"{bend.deg:g}°" for bend in turned} or {"bends": "none"},
+        rule=total.rule,
+        basis=basis,
+        limit=total.limit_deg,
+        limit_text=f"{total.limit_deg:g}°",
+    )
+    if filled is None or filled.limit_percent is None:
+        return [degrees]
+    wires = view.wires
+    leg = view.run.legs[tight]
+    return [
+        Figure(
+            key=f"pull-{number}-fill",
+            label="Fill",
+            value=filled.percent,
+            text=f"{filled.percent:.0f} %",
+            unit="%",
+            formula="wire area / inside area of the tightest pipe of the pull",
+            inputs={
+                **{f"{w.count} × {w.size} {w.insulation}": f"{used_area(view.book, [w], []):g} in²" for w in wires},
+                f"{view.methods[tight].name} {leg.size}, inside": f"{filled.total_in2:g} in²",
+                "used": f"{filled.used_in2:.4f} in²",
+                "unrounded": f"{filled.percent:.3f} %",
+            },
+            rule=f"{filled.rule}, 4, 5",
+            basis=basis,
+            limit=filled.limit_percent,
+            limit_text=f"{filled.limit_percent:g} %",
+        ),
+        degrees,
+    ]

@@ -1,0 +1,255 @@
+"""Rules about where a leg lies: method by place, cover, whips, movement."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from levelrun.core.codebook.lookups import cable_sizes, raceway_sizes
+from levelrun.core.cover import Cover, cover
+from levelrun.core.errors import NotBuriableError
+from levelrun.core.findings import Finding, Mend, finding
+from levelrun.core.measure import show, show_inches
+from levelrun.core.methods.conditions import is_buried
+from levelrun.core.methods.facts import facts_of
+from levelrun.core.methods.verdicts import Verdict, judge, ranked
+from levelrun.core.runs.mends import best_methods, set_leg, set_run, size_for, use_method
+from levelrun.core.runs.view import RunView, joined
+
+FLEXIBLE = ("FMC", "LFMC", "LFNC")
+PLASTIC = ("PVC40", "PVC80")
+
+
+def method_rule(view: RunView) -> Iterator[Finding]:
+    """Every leg's method, and the cable inside a sleeve, against its place; like legs in a row speak once."""
+    for first, last in _alike(view):
+        leg = view.run.legs[first]
+        yield from _judged(view, first, last, judge(view.book, leg.method, view.facts[first]))
+        if leg.sleeve and view.methods[first].kind == "raceway":
+            guarded = facts_of(view.book, leg.place, {**_said(view, first), "damage": False})
+            yield from _judged(view, first, last, judge(view.book, view.carried(first)[0], guarded))
+
+
+def _alike(view: RunView) -> list[tuple[int, int]]:
+    spans: list[tuple[int, int]] = []
+    for index, leg in enumerate(view.run.legs):
+        key = (leg.method, leg.size, leg.sleeve, leg.met, view.facts[index])
+        if spans:
+            first, last = spans[-1]
+            before = view.run.legs[last]
+            if key == (before.method, before.size, before.sleeve, before.met, view.facts[last]):
+                spans[-1] = (first, index)
+                continue
+        spans.append((index, index))
+    return spans
+
+
+def _said(view: RunView, index: int) -> dict[str, object]:
+    facts = view.facts[index]
+    return {"moisture": facts.moisture, "sunlight": facts.sunlight, "ambient_c": facts.ambient_c}
+
+
+def _judged(view: RunView, first: int, last: int, verdict: Verdict) -> Iterator[Finding]:
+    leg, facts = view.run.legs[first], view.facts[first]
+    worst = verdict.because[0]
+    if verdict.verdict == "no":
+        yield finding(
+            "method-not-allowed",
+            view.run.id,
+            first,
+            f"{verdict.name} may not go here",
+            f"{worst.text} {facts.title}: {facts.moisture}{', can be hit' if facts.damage else ''}.",
+            worst.rule,
+            measured=verdict.name,
+            limit=joined(_allowed(view, first)),
+            mends=best_methods(view, first, 2, last),
+            last=last,
+        )
+    elif verdict.verdict == "if" and not leg.met:
+        legs = range(first, last + 1)
+        mends = [Mend("It has that", [set_leg(view, i, met=True) for i in legs])]
+        if facts.damage is None:
+            safe = [set_leg(view, i, facts=_facts(view, i, damage=False)) for i in legs]
+            mends = [Mend("Nothing can hit it here", safe)]
+        yield finding(
+            "method-condition",
+            view.run.id,
+            first,
+            f"{verdict.name} here, if",
+            f"{worst.text} It needs {joined(verdict.needs)}.",
+            worst.rule,
+            measured="not said",
+            limit=joined(verdict.needs),
+            mends=[*mends, *best_methods(view, first, 1, last)],
+            last=last,
+        )
+
+
+def _facts(view: RunView, index: int, **changes: object) -> dict[str, object]:
+    return {**view.run.legs[index].facts.model_dump(), **changes}
+
+
+def _allowed(view: RunView, index: int) -> list[str]:
+    hourly = view.habits.dollars_per_hour
+    return [v.name for v in ranked(view.book, view.facts[index], hourly) if v.verdict == "yes"][:4]
+
+
+def size_rule(view: RunView) -> Iterator[Finding]:
+    """The size of every leg is made."""
+    for index, leg in enumerate(view.run.legs):
+        pipe = view.methods[index].kind == "raceway"
+        sizes = (
+            [item.size for item in raceway_sizes(view.book, leg.method)]
+            if pipe
+            else cable_sizes(view.book, leg.method)
+        )
+        if leg.size in sizes:
+            continue
+        fitting = size_for(view, index, leg.method)
+        yield finding(
+            "size-unknown",
+            view.run.id,
+            index,
+            f"{view.methods[index].name}: {'no size' if not leg.size else f'no {leg.size}'}",
+            f"Made in {joined(sizes)}.",
+            "ch. 9 table 4" if pipe else "cable catalogue",
+            measured=leg.size or "none",
+            limit=joined(sizes),
+            mends=[Mend(f"Take {fitting}", [set_leg(view, index, size=fitting)])] if fitting else [],
+        )
+
+
+def needed_cover(view: RunView, index: int, method: str | None = None, gfci: bool | None = None) -> Cover | None:
+    """Cover that a leg needs, or None where it is not buried or may not be."""
+    if not is_buried(view.facts[index]):
+        return None
+    run = view.run
+    try:
+        return cover(
+            view.book,
+            method or run.legs[index].method,
+            view.facts[index].above,
+            run.volts,
+            run.breaker_a,
+            run.gfci if gfci is None else gfci,
+        )
+    except NotBuriableError:
+        return None
+
+
+def cover_rule(view: RunView) -> Iterator[Finding]:
+    """Taped depth of level legs in the earth against the cover table."""
+    for index, leg in enumerate(view.run.legs):
+        needed = needed_cover(view, index)
+        if needed is None or view.placed[index].vertical:
+            continue
+        if leg.depth_in is None:
+            if needed.cover_in > 0:
+                yield _cover_missing(view, index, needed)
+        elif leg.depth_in < needed.cover_in - 1e-6:
+            yield _cover_short(view, index, needed, leg.depth_in)
+
+
+def _cover_missing(view: RunView, index: int, needed: Cover) -> Finding:
+    wanted = needed.cover_in
+    return finding(
+        "cover-missing",
+        view.run.id,
+        index,
+        "No depth taped",
+        f"{view.methods[index].name} {_over(view, index)} wants {show_inches(wanted)} over its top.",
+        needed.rule,
+        measured="not taped",
+        limit=show_inches(wanted),
+        mends=[Mend(f"Set depth {show_inches(wanted)}", [set_leg(view, index, depth_in=wanted)])],
+    )
+
+
+def _cover_short(view: RunView, index: int, needed: Cover, taped: float) -> Finding:
+    wanted = needed.cover_in
+    mends = [Mend(f"Set depth {show_inches(wanted)}", [set_leg(view, index, depth_in=wanted)])]
+    protected = needed_cover(view, index, gfci=True)
+    if not view.run.gfci and protected and protected.cover_in <= taped:
+        mends.append(Mend("GFCI at the breaker", [set_run(view, gfci=True)]))
+    for verdict in ranked(view.book, view.facts[index], view.habits.dollars_per_hour):
+        other = needed_cover(view, index, verdict.method)
+        if verdict.verdict == "yes" and other and other.cover_in <= taped and len(mends) < 3:
+            mend = use_method(view, index, verdict.method)
+            mends += [mend] if mend else []
+    return finding(
+        "cover-short",
+        view.run.id,
+        index,
+        f"Dig {show_inches(wanted - taped)} deeper, or change the pipe",
+        f"{view.methods[index].name} {_over(view, index)} wants {show_inches(wanted)} over its top. "
+        f"Taped: {show_inches(taped)}.",
+        needed.rule,
+        measured=show_inches(taped),
+        limit=show_inches(wanted),
+        mends=mends,
+    )
+
+
+def _over(view: RunView, index: int) -> str:
+    return {
+        "open_ground": "under open ground",
+        "concrete_2in": "under 2″ of concrete",
+        "under_building": "under a building",
+        "slab_4in": "under a 4″ slab",
+        "street": "under a street or lot",
+        "driveway": "under the driveway",
+    }[view.facts[index].above]
+
+
+def marks_rule(view: RunView) -> Iterator[Finding]:
+    """Digging anywhere: call for marks first."""
+    buried = [index for index in range(len(view.run.legs)) if is_buried(view.facts[index])]
+    if buried:
+        yield finding(
+            "marks-first",
+            view.run.id,
+            buried[0],
+            "Call for utility marks before digging",
+            "Wait for the marks, lay, photograph with a tape, have it seen, then backfill.",
+            "common practice, no source",
+        )
+
+
+def whip_rule(view: RunView) -> Iterator[Finding]:
+    """A flexible whip to equipment is 6 ft or less."""
+    longest = view.book.scalar("whip_max_in")
+    for index, leg in enumerate(view.run.legs):
+        if leg.method in FLEXIBLE and leg.place == "equipment_tail" and leg.length_in > longest.value:
+            rigid = [
+                m for m in best_methods(view, index, 4) if not any(f"Use {n}" in m.label for n in ("Liq", "Flex"))
+            ]
+            yield finding(
+                "whip-long",
+                view.run.id,
+                index,
+                f"Whip of {show(leg.length_in)}",
+                f"Up to {show(longest.value)} a whip is simple; beyond it wants a ground wire and straps of its own.",
+                longest.section,
+                measured=show(leg.length_in),
+                limit=show(longest.value),
+                mends=rigid[:1],
+            )
+
+
+def expansion_rule(view: RunView) -> Iterator[Finding]:
+    """A straight of plastic pipe in the open that moves a quarter inch wants a joint."""
+    rate, allowed = view.book.scalar("expansion_per_f"), view.book.scalar("expansion_joint_in")
+    swing = view.habits.temperature_swing_f
+    for index, leg in enumerate(view.run.legs):
+        moved = rate.value * leg.length_in * swing
+        if leg.method in PLASTIC and view.facts[index].sunlight and not leg.expansion and moved >= allowed.value:
+            yield finding(
+                "expansion",
+                view.run.id,
+                index,
+                "Long straight outside: expansion fitting",
+                f"{show(leg.length_in)} of plastic pipe moves {moved:.2f}″ over a {swing:g} °F swing.",
+                allowed.section,
+                measured=f"{moved:.2f}″",
+                limit=f"{allowed.value:g}″",
+                mends=[Mend("Put an expansion fitting", [set_leg(view, index, expansion=True)])],
+            )

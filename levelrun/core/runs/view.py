@@ -1,0 +1,177 @@
+"""One run with everything a rule about it may ask: the facts of its legs, its ends, its pulls."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import cached_property
+
+from levelrun.core.codebook import Codebook
+from levelrun.core.codebook.lookups import Method, PlaceFacts, ground_size, method
+from levelrun.core.job import Box, Habits, Panel, Run, Structure
+from levelrun.core.methods.facts import CHANGEABLE, facts_of
+from levelrun.core.pipe.fill import Wires
+from levelrun.core.runs.geometry import Placed, lay_out
+
+PULL_POINTS = ("box", "lb", "body")
+
+
+@dataclass(frozen=True)
+class Upstream:
+    """A stretch of wire between the panel and the start of a run: one run before it in the chain."""
+
+    name: str
+    volts: float
+    breaker_a: float
+    load_a: float
+    length_ft: float
+    size: str
+    material: str
+    feeder: bool
+
+
+@dataclass(frozen=True)
+class RunContext:
+    """What a run touches in its job. Hashable, so that an unchanged run is not planned again."""
+
+    run: Run
+    habits: Habits
+    structures: tuple[Structure, ...]
+    nodes: tuple[Panel | Box, ...]
+    upstream: tuple[Upstream, ...]
+    group: str
+
+
+@dataclass(frozen=True, eq=False)
+class RunView:
+    """A run laid out under a rule set."""
+
+    book: Codebook
+    context: RunContext
+
+    @property
+    def run(self) -> Run:
+        """The run."""
+        return self.context.run
+
+    @property
+    def habits(self) -> Habits:
+        """The shop's habits."""
+        return self.context.habits
+
+    @cached_property
+    def nodes(self) -> dict[str, Panel | Box]:
+        """Panels and boxes that the run touches, by id."""
+        return {node.id: node for node in self.context.nodes}
+
+    @cached_property
+    def structures(self) -> dict[str, Structure]:
+        """Structures that the run touches, by id."""
+        return {item.id: item for item in self.context.structures}
+
+    @property
+    def start(self) -> Panel | Box:
+        """The panel or box where the run starts."""
+        return self.nodes[self.run.start]
+
+    @property
+    def end(self) -> Panel | Box | None:
+        """The panel or box where the last leg ends, or None."""
+        node = self.run.legs[-1].end.node if self.run.legs else None
+        return self.nodes[node] if node else None
+
+    @cached_property
+    def placed(self) -> list[Placed]:
+        """The legs laid out."""
+        return lay_out(self.run, self.start.height_in)
+
+    @cached_property
+    def facts(self) -> list[PlaceFacts]:
+        """Facts of each leg's place with the changes said."""
+        return [
+            facts_of(self.book, leg.place, {key: getattr(leg.facts, key) for key in CHANGEABLE})
+            for leg in self.run.legs
+        ]
+
+    @cached_property
+    def methods(self) -> list[Method]:
+        """Method of each leg."""
+        return [method(self.book, leg.method) for leg in self.run.legs]
+
+    def piped(self, index: int) -> bool:
+        """Single wires in a pipe here: a raceway that is not the sleeve of a cable."""
+        return self.methods[index].kind == "raceway" and not self.run.legs[index].sleeve
+
+    def carried(self, index: int) -> tuple[str, str]:
+        """Method and size of the cable that a sleeve guards: that of the nearest cable leg before, else after."""
+        near = [*range(index - 1, -1, -1), *range(index + 1, len(self.run.legs))]
+        for other in near:
+            if self.methods[other].kind != "raceway":
+                return self.run.legs[other].method, self.run.legs[other].size
+        return "NM-B", f"{self.run.wire_size}-{self.run.conductors}"
+
+    def joint_before(self, index: int) -> str:
+        """Kind of what stands at the start of a leg: panel, box, lb, body, coupling or none."""
+        if index == 0:
+            return "panel" if isinstance(self.start, Panel) else "box"
+        return self.joint_after(index - 1)
+
+    def joint_after(self, index: int) -> str:
+        """Kind of what stands at the end of a leg."""
+        end = self.run.legs[index].end
+        if end.node and isinstance(self.nodes[end.node], Panel):
+            return "panel"
+        return end.kind
+
+    def joint_name(self, index: int) -> str:
+        """Name of what stands at the end of leg `index`; -1 is the start of the run."""
+        if index < 0:
+            return self.start.name
+        end = self.run.legs[index].end
+        if end.node:
+            return self.nodes[end.node].name
+        return {"lb": "LB", "body": "body", "coupling": "coupling", "none": ""}[end.kind]
+
+    @cached_property
+    def wires(self) -> list[Wires]:
+        """Single wires of this run when in pipe: the circuit and its ground."""
+        run = self.run
+        ground = self.ground
+        if ground == run.wire_size:
+            return [Wires(run.insulation, run.wire_size, run.conductors + 1)]
+        return [Wires(run.insulation, run.wire_size, run.conductors), Wires(run.insulation, ground, 1)]
+
+    @cached_property
+    def ground(self) -> str:
+        """Equipment ground of the run by its breaker, never over the hots."""
+        size = ground_size(self.book, self.run.breaker_a, self.run.material)
+        order = [row["size"] for row in self.book.table("ch9-table8").rows]
+        if self.run.wire_size not in order:
+            return size
+        return size if order.index(size) <= order.index(self.run.wire_size) else self.run.wire_size
+
+    @cached_property
+    def colours(self) -> list[str]:
+        """Wire colours in the order of `wires`: hots, neutral, ground."""
+        run = self.run
+        hots = ["black", "red", "blue", "brown"]
+        count = run.conductors - (1 if run.neutral else 0)
+        named = [hots[i % 4] for i in range(count)]
+        return [*named, *(["white"] if run.neutral else []), "green"]
+
+
+def end_kind(view: RunView, joint: str, node: str | None) -> str:
+    """The end of a leg as the support rule names it: box_clamped, box_no_clamp, panel or none."""
+    if joint in ("none", "coupling"):
+        return "none"
+    box = view.nodes.get(node) if node else None
+    if isinstance(box, Box) and not box.clamps:
+        return "box_no_clamp"
+    return "panel" if joint == "panel" else "box_clamped"
+
+
+def joined(words: Sequence[str]) -> str:
+    """A list as read aloud: a, b and c."""
+    if not words:
+        return "none"
+    return words[0] if len(words) == 1 else f"{', '.join(words[:-1])} and {words[-1]}"

@@ -1,0 +1,1 @@
+"""Readers and writers of a job or a plan in open formats."""
