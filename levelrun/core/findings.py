@@ -109,9 +109,6 @@ CATALOGUE: dict[str, CodeEntry] = {
         "Depth is what the inspector measures.",
         "Enter the depth.",
     ),
-    "not-buriable": CodeEntry(
-        "stop", "The method may not lie in the earth.", "It rots.", "Take a pipe or cable made for earth."
-    ),
     "fill-over": CodeEntry(
         "stop", "More wire than the pipe may hold.", "Heat, and skinned insulation.", "A size up."
     ),

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from levelrun.core.codebook.lookups import place
 from levelrun.core.job import Structure
@@ -14,12 +14,16 @@ from levelrun.core.runs.rules_place import needed_cover
 from levelrun.core.runs.view import RunView
 
 LUMBER = ("stud_wall", "ceiling_joists", "attic", "crawl_space", "basement")
+NEAR_IN = 18.0
 EARTH = ("trench", "driveway_trench", "under_building", "under_slab")
 
 
 @dataclass(frozen=True)
 class Band:
-    """One place along the tape, x0 to x1 in inches (equal where the run only climbs there)."""
+    """One place along the tape, x0 to x1 in inches (equal where the run only climbs there).
+
+    `foot_in` is the ground at the foot of an outside wall, where it is known.
+    """
 
     x0: float
     x1: float
@@ -29,6 +33,7 @@ class Band:
     subtitle: str
     legs: list[int]
     structure: str
+    foot_in: float | None
 
 
 @dataclass(frozen=True)
@@ -76,7 +81,7 @@ class Depth:
 
 @dataclass(frozen=True)
 class Floor:
-    """A floor, ceiling or grade line that is known, inches."""
+    """A line that is known, inches: kind floor, ceiling, ground (crawl floor), soil (earth below) or grade."""
 
     x0: float
     x1: float
@@ -97,6 +102,14 @@ class PullSpan:
 
 
 @dataclass(frozen=True)
+class Point:
+    """A corner of the run seen from above, inches."""
+
+    x: float
+    y: float
+
+
+@dataclass(frozen=True)
 class Strip:
     """The whole strip. x from 0; y up from the main floor at the start; `plan` is the run from above."""
 
@@ -109,15 +122,16 @@ class Strip:
     depths: list[Depth]
     floors: list[Floor]
     pulls: list[PullSpan]
-    plan: list[tuple[float, float]]
+    plan: list[Point]
 
 
 def strip_of(view: RunView, verdicts: list[str], holds: list[Held], pulls: list[Pull]) -> Strip:
     """The strip of a run. `verdicts` and `holds` are by leg."""
     depths = [d for i in range(len(view.run.legs)) if (d := _depth(view, i))]
     floors = _floors(view, depths)
-    ys = [view.start.height_in, *(p.y1 for p in view.placed), *(f.y for f in floors)]
-    ys += [d.grade_y for d in depths] + [d.grade_y - (d.needed_in or 0) for d in depths]
+    path = [view.start.height_in, *(p.y1 for p in view.placed)]
+    ys = path + [d.grade_y for d in depths] + [d.grade_y - (d.needed_in or 0) for d in depths]
+    ys += [f.y for f in floors if f.kind != "ceiling" or f.y <= max(path) + NEAR_IN]
     return Strip(
         length_in=view.placed[-1].x1 if view.placed else 0.0,
         low_in=min(ys) - 8,
@@ -128,7 +142,7 @@ def strip_of(view: RunView, verdicts: list[str], holds: list[Held], pulls: list[
         depths=depths,
         floors=floors,
         pulls=[_span(view, pull) for pull in pulls],
-        plan=[(0.0, 0.0), *(p.plan1 for p in view.placed)],
+        plan=[Point(0.0, 0.0), *(Point(*p.plan1) for p in view.placed)],
     )
 
 
@@ -150,16 +164,7 @@ def _bands(view: RunView) -> list[Band]:
         name = structure.name if structure else ""
         last = bands[-1] if bands else None
         if last and last.place == kind and last.structure == name:
-            bands[-1] = Band(
-                last.x0,
-                placed.x1,
-                kind,
-                last.look,
-                last.title,
-                last.subtitle,
-                [*last.legs, placed.index],
-                name,
-            )
+            bands[-1] = replace(last, x1=placed.x1, legs=[*last.legs, placed.index])
             continue
         look = (
             "earth"
@@ -184,9 +189,20 @@ def _bands(view: RunView) -> list[Band]:
                 ", ".join(words),
                 [placed.index],
                 name,
+                _foot(view, placed.index, structure),
             )
         )
     return bands
+
+
+def _foot(view: RunView, index: int, structure: Structure | None) -> float | None:
+    """Ground at the foot of an outside wall, in the heights of the strip."""
+    if structure is None or view.run.legs[index].place != "outside_wall":
+        return None
+    end = view.end
+    if end is not None and structure.id == end.structure and end.structure != view.start.structure:
+        return view.placed[-1].y1 - end.height_in + structure.grade_in
+    return structure.grade_in
 
 
 def _leg(view: RunView, index: int, verdict: str) -> StripLeg:
@@ -322,8 +338,10 @@ def _of_structure(structure: Structure, x0: float, x1: float, base: float) -> li
         Floor(x0, x1, base, "floor", f"{structure.name}, floor"),
         Floor(x0, x1, base + structure.ceiling_in, "ceiling", "ceiling"),
     ]
-    if structure.under_floor_in is not None:
-        lines.append(Floor(x0, x1, base + structure.under_floor_in, "ground", "crawl floor"))
+    under = structure.under_floor_in
+    if under is not None:
+        lines.append(Floor(x0, x1, base + under, "ground", "crawl floor"))
+    lines.append(Floor(x0, x1, base + (structure.grade_in if under is None else under), "soil", "earth"))
     return lines
 
 

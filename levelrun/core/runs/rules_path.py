@@ -114,20 +114,22 @@ def turn_back_rule(view: RunView) -> Iterator[Finding]:
 
 def pull_rules(view: RunView) -> Iterator[Finding]:
     """Fill, jam and bends of every pull, and the order of work."""
-    for pull in pulls_of(view):
+    found = pulls_of(view)
+    for pull in found:
         yield from _fill(view, pull)
         if not pull.total.ok:
             yield _bends(view, pull)
-        if pull.last > pull.first:
-            yield finding(
-                "whole-pull",
-                view.run.id,
-                pull.first,
-                f"Glue up all of pull {pull.index + 1} before wire goes in",
-                "Pipe is complete between pull points first. Threading piece by piece, as many do, "
-                "skins insulation and hides a bad joint.",
-                "300.18(A)",
-            )
+    long = next((pull for pull in found if pull.last > pull.first), None)
+    if long is not None:
+        yield finding(
+            "whole-pull",
+            view.run.id,
+            long.first,
+            "Finish each pull of pipe before wire goes in",
+            "Pipe is complete between pull points first. Threading piece by piece, as many do, "
+            "skins insulation and hides a bad joint.",
+            "300.18(A)",
+        )
 
 
 def _fill(view: RunView, pull: Pull) -> Iterator[Finding]:

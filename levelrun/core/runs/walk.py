@@ -11,6 +11,7 @@ from __future__ import annotations
 import re
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field, replace
+from functools import lru_cache
 from typing import Any
 
 from levelrun.core.codebook import Codebook
@@ -44,6 +45,7 @@ ABOVE_WORDS = {
 }
 BENDS: dict[str, tuple[float, ...]] = {"box offset": (10.0, 10.0), "saddle": (22.5, 45.0, 22.5)}
 _CABLE_SIZE = re.compile(r"(?:\d+/0|\d+)-\d(?![\w/-])")
+_SPACE = re.compile(r"[ \t,]+")
 _NUMBER = re.compile(r"\d+(?:\.\d+)?")
 _BREAK = re.compile(r"\s*(?:\n|;|\bthen\b)\s*")
 _MARKS = re.compile(r"""(?=\s*(?:$|\n|;|\bthen\b|\bin\b|\bwith\b))""")
@@ -67,6 +69,12 @@ class WalkLeg:
     facts: dict[str, Any] = field(default_factory=dict)
 
 
+@lru_cache(maxsize=8192)
+def _phrase(words: str) -> re.Pattern[str]:
+    """The words as written, any white space between them, ending where a word ends."""
+    return re.compile(re.escape(words).replace(r"\ ", r"[\s_]+") + r"(?![\w/-])", re.IGNORECASE)
+
+
 class _Reader:
     """A cursor over the text that knows what it would have taken at the place where it stands."""
 
@@ -81,7 +89,7 @@ class _Reader:
         self.method_words = {word: m.key for m in methods(book).values() for word in (*m.words, m.key.lower())}
 
     def skip(self) -> None:
-        while match := re.compile(r"[ \t,]+").match(self.text, self.pos):
+        if match := _SPACE.match(self.text, self.pos):
             self.pos = match.end()
 
     def at_end(self) -> bool:
@@ -106,12 +114,9 @@ class _Reader:
     def phrase(self, options: Iterable[str]) -> str | None:
         """The longest of the phrases that stands here as whole words, taken; or None."""
         self.skip()
-        rest = self.text[self.pos :].lower()
         for option in sorted(options, key=len, reverse=True):
-            if re.match(re.escape(option.lower()).replace(r"\ ", r"[\s_]+") + r"(?![\w/-])", rest):
-                matched = re.match(re.escape(option.lower()).replace(r"\ ", r"[\s_]+"), rest)
-                assert matched
-                self.pos += matched.end()
+            if match := _phrase(option).match(self.text, self.pos):
+                self.pos = match.end()
                 return option
         return None
 
@@ -246,7 +251,7 @@ def _item(reader: _Reader, leg: WalkLeg) -> WalkLeg:
         if not reader.phrase(["deep"]):
             raise reader.fail('"deep" after a second length')
         return replace(leg, depth_in=depth)
-    raise reader.fail("a place, a depth, `in` a method, `with` bends or `to` an end")
+    raise reader.fail('a place, a depth, "in" a method, "with" bends or "to" an end')
 
 
 def _method(reader: _Reader) -> tuple[str, str | None]:

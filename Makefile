@@ -1,0 +1,69 @@
+# Level Run: `make demo` serves the demo, `make test` runs every test. Both set up what they need.
+PY := .venv/bin/python
+PORT ?= $(or $(LEVELRUN_PORT),8765)
+DATA ?= demo-data
+STAMPS := .make
+PYSRC := $(shell find levelrun -name '*.py' -o -name '*.csv' -o -name '*.toml' -o -name '*.json' | grep -v web_dist)
+WEBSRC := $(shell find web/src web/public -type f -not -name schema.d.ts) web/index.html web/vite.config.ts
+
+.PHONY: demo test lint bench screenshots dev docs clean
+.DELETE_ON_ERROR:
+
+demo: $(STAMPS)/python $(STAMPS)/web
+	.venv/bin/levelrun serve --demo --data $(DATA) --port $(PORT)
+
+test: $(STAMPS)/python-dev $(STAMPS)/web $(STAMPS)/chromium
+	$(PY) -m pytest
+
+lint: $(STAMPS)/python-dev $(STAMPS)/web
+	.venv/bin/ruff check levelrun tests
+	.venv/bin/ruff format --check -q levelrun tests
+	.venv/bin/mypy
+	.venv/bin/lint-imports
+	cd web && npx eslint src && npx prettier --check --log-level warn src && npx vue-tsc --noEmit
+
+bench: $(STAMPS)/python-dev
+	$(PY) tests/bench.py
+
+screenshots: $(STAMPS)/python-dev $(STAMPS)/web $(STAMPS)/chromium
+	$(PY) tests/screenshots.py
+
+docs: $(STAMPS)/python
+	.venv/bin/levelrun docs docs
+
+dev: $(STAMPS)/python-dev $(STAMPS)/npm $(STAMPS)/types
+	.venv/bin/levelrun serve --demo --data $(DATA) & cd web && npx vite
+
+$(STAMPS)/venv:
+	@mkdir -p $(STAMPS)
+	python3 -m venv .venv
+	@touch $@
+
+$(STAMPS)/python: requirements.lock pyproject.toml | $(STAMPS)/venv
+	.venv/bin/pip install -q --disable-pip-version-check -r requirements.lock
+	.venv/bin/pip install -q --disable-pip-version-check --no-deps -e .
+	@touch $@
+
+$(STAMPS)/python-dev: requirements-dev.lock $(STAMPS)/python
+	.venv/bin/pip install -q --disable-pip-version-check -r requirements-dev.lock
+	@touch $@
+
+$(STAMPS)/npm: web/package-lock.json | $(STAMPS)/venv
+	cd web && npm ci --no-audit --no-fund --loglevel=error
+	@touch $@
+
+$(STAMPS)/types: $(STAMPS)/python $(STAMPS)/npm $(PYSRC)
+	.venv/bin/levelrun openapi > web/openapi.json
+	cd web && npx openapi-typescript openapi.json -o src/api/schema.d.ts
+	@touch $@
+
+$(STAMPS)/web: $(STAMPS)/types $(WEBSRC)
+	cd web && npx vite build --logLevel warn
+	@touch $@
+
+$(STAMPS)/chromium: | $(STAMPS)/venv
+	@command -v chromium >/dev/null || (apt-get update && apt-get install -y --no-install-recommends chromium)
+	@touch $@
+
+clean:
+	rm -rf .venv $(STAMPS) web/node_modules levelrun/web_dist

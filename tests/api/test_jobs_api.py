@@ -1,0 +1,115 @@
+"""Jobs over HTTP: edits, undo, import and export, and everything that must be refused."""
+
+import json
+from typing import Any
+
+import jsonschema
+import pytest
+from fastapi.testclient import TestClient
+
+from levelrun.samples import sample
+
+
+def demo(client: TestClient) -> dict[str, Any]:
+    answer = client.post("/api/jobs", json={"sample": "quince-hollow"})
+    assert answer.status_code == 201
+    found: dict[str, Any] = answer.json()
+    return found
+
+
+def test_a_mend_is_an_edit_and_undo_brings_the_stop_back(client: TestClient) -> None:
+    view = client.get(f"/api/jobs/{demo(client)['id']}", params={"focus": "h14"}).json()
+    stop = view["focus"]["findings"][0]
+    assert (stop["code"], view["stops"]) == ("cover-short", 4)
+    body = {"revision": 1, "edits": stop["mends"][0]["edits"], "label": stop["mends"][0]["label"], "focus": "h14"}
+    mended = client.post(f"/api/jobs/{view['id']}/edits", json=body).json()
+    assert (mended["stops"], mended["undo"], mended["revision"]) == (3, "Set depth 18″", 2)
+    back = client.post(f"/api/jobs/{view['id']}/undo", json={"revision": 2, "focus": "h14"}).json()
+    assert (back["stops"], back["redo"], back["job"]) == (4, "Set depth 18″", view["job"])
+
+
+def test_two_windows_cannot_overwrite_each_other(client: TestClient) -> None:
+    view = demo(client)
+    edit = {"revision": 1, "edits": [{"op": "drop", "kind": "run", "id": "h8"}]}
+    assert client.post(f"/api/jobs/{view['id']}/edits", json=edit).status_code == 200
+    late = client.post(f"/api/jobs/{view['id']}/edits", json=edit)
+    assert late.status_code == 409
+    assert (late.json()["key"], late.json()["current"]) == ("revision", 2)
+
+
+def test_a_job_file_goes_out_and_comes_in_and_fits_its_schema(client: TestClient) -> None:
+    view = demo(client)
+    text = client.get(f"/api/jobs/{view['id']}/export").text
+    jsonschema.Draft202012Validator(client.get("/api/job-schema").json()).validate(json.loads(text))
+    again = client.post("/api/jobs", json={"job": json.loads(text)}).json()
+    assert again["job"] == view["job"] and again["id"] != view["id"]
+    planned = client.post("/api/plan", json={"job": json.loads(text)}).json()
+    assert planned["stops"] == 4 and len(client.get("/api/jobs").json()) == 2
+
+
+def _job(**changes: Any) -> dict[str, Any]:
+    return {**json.loads(sample("shed").model_dump_json()), **changes}
+
+
+BAD_JOBS = [
+    (_job(format_version=2), "job.format_version"),
+    (_job(format="other"), "job.format"),
+    (_job(colour="red"), "colour"),
+    (_job(name=""), "name"),
+    (_job(rules="moon"), "rules"),
+    (_job(runs=[{"id": "a", "name": "A", "start": "nowhere"}]), ""),
+    (_job(boxes=[{"id": "pa", "name": "Twice", "structure": "shed"}], runs=[]), ""),
+    (_job(habits={"waste_percent": -3}), "habits.waste_percent"),
+]
+
+
+@pytest.mark.parametrize(("job", "key"), BAD_JOBS, ids=lambda v: v if isinstance(v, str) else "")
+@pytest.mark.parametrize("address", ["/api/plan", "/api/jobs"])
+def test_a_bad_job_is_refused_and_nothing_is_kept(
+    client: TestClient, address: str, job: dict[str, Any], key: str
+) -> None:
+    answer = client.post(address, json={"job": job})
+    assert answer.status_code == 422, answer.text
+    assert key in answer.json()["key"] and answer.json()["detail"]
+    assert client.get("/api/jobs").json() == []
+
+
+RAW = [
+    (b'{"job": {"name": "x"', 422),
+    (b"\xff\xfe\x00", 422),
+    (b"[" * 100_000, 422),
+    (b'{"job": {"name": "x", "runs": ' + b"9" * 5000 + b"}}", 422),
+    (b'{"job": {"name": "\\ud800"}}', 422),
+    (b'{"job": 7}', 422),
+    (b"x" * (50 * 1024 * 1024), 413),
+]
+
+
+@pytest.mark.parametrize(("body", "status"), RAW, ids=lambda v: str(v)[:20])
+def test_a_broken_body_is_refused_and_the_server_lives(client: TestClient, body: bytes, status: int) -> None:
+    answer = client.post("/api/plan", content=body, headers={"content-type": "application/json"})
+    assert answer.status_code in {status, 400}
+    assert answer.headers["content-type"] == "application/problem+json"
+    assert client.get("/api/health").json()["status"] == "ok"
+
+
+def test_a_body_without_a_length_is_counted_while_it_is_read(client: TestClient) -> None:
+    answer = client.post("/api/plan", content=(b" " * 65536 for _ in range(300)))
+    assert answer.status_code == 413
+
+
+@pytest.mark.parametrize(
+    "headers", [{"host": "evil.example"}, {"host": "["}, {"origin": "http://evil.example"}, {"origin": "null"}]
+)
+def test_foreign_host_and_origin_are_refused(client: TestClient, headers: dict[str, str]) -> None:
+    answer = client.get("/api/health", headers=headers)
+    assert answer.status_code == 403 and answer.json()["status"] == 403
+
+
+@pytest.mark.parametrize(
+    "address", ["/api/nothing", "/api/jobs/000000000000", "/api/jobs/..%2f..%2fetc", "/api/jobs/zz/export"]
+)
+def test_unknown_addresses_are_problems_too(client: TestClient, address: str) -> None:
+    answer = client.get(address)
+    assert answer.status_code in {404, 422}
+    assert answer.headers["content-type"] == "application/problem+json"

@@ -1,0 +1,77 @@
+"""Shared pieces: the rule set, a small job, an application over an empty folder."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from pathlib import Path
+from typing import Any
+
+import pytest
+from fastapi.testclient import TestClient
+from hypothesis import settings
+from pydantic import TypeAdapter
+
+from levelrun.api.app import create_app
+from levelrun.core.codebook import Codebook, load
+from levelrun.core.edits import Edit, apply
+from levelrun.core.job import Box, Job, Panel, Run, Structure
+from levelrun.core.plan import Plan, plan
+
+settings.register_profile("steady", deadline=None, derandomize=True)
+settings.load_profile("steady")
+
+EDITS: TypeAdapter[list[Edit]] = TypeAdapter(list[Edit])
+
+
+@pytest.fixture(scope="session")
+def book() -> Codebook:
+    return load("us-2023")
+
+
+def one_run(text: str, **circuit: Any) -> Job:
+    """A house with a panel at 48 in, a shed, and one run that is walked by `text`."""
+    job = Job(
+        name="One run",
+        structures=(
+            Structure(id="h", name="House", under_floor_in=-40),
+            Structure(id="s", name="Shed", kind="shed", grade_in=-4),
+        ),
+        panels=(Panel(id="p", name="Panel H", structure="h", height_in=48),),
+        boxes=(Box(id="c1", name="C-1", structure="s", height_in=46),),
+        runs=(Run(id="r", name="Run", start="p", **{"load_a": 8, **circuit}),),
+    )
+    return edited(job, {"op": "walk", "run": "r", "text": text}) if text else job
+
+
+def edited(job: Job, *edits: dict[str, Any]) -> Job:
+    """The job after edits given as plain data."""
+    return apply(job, EDITS.validate_python(list(edits)))
+
+
+def codes(planned: Plan, *, notes: bool = False) -> list[str]:
+    """Finding codes of a plan, notes left out unless asked for."""
+    return [f.code for f in planned.findings if notes or f.severity != "note"]
+
+
+def planned(text: str, **circuit: Any) -> Plan:
+    """The plan of one run."""
+    return plan(one_run(text, **circuit))
+
+
+@pytest.fixture
+def client(tmp_path: Path) -> Iterator[TestClient]:
+    with TestClient(create_app(tmp_path), base_url="http://127.0.0.1", raise_server_exceptions=False) as found:
+        yield found
+
+
+@pytest.fixture
+def calc(client: TestClient) -> Callable[..., dict[str, Any]]:
+    """Ask one calculation; the answer must be a 200."""
+
+    def ask(name: str, **question: Any) -> dict[str, Any]:
+        answer = client.post(f"/api/calc/{name}", json=question)
+        assert answer.status_code == 200, answer.text
+        found: dict[str, Any] = answer.json()
+        return found
+
+    return ask

@@ -1,0 +1,155 @@
+"""A run planned: pulls, lengths, supports, drop, findings, and that every mend mends."""
+
+import pytest
+
+from levelrun.core.findings import CATALOGUE
+from levelrun.core.plan import plan
+from levelrun.samples import SAMPLES, sample
+from tests.conftest import codes, edited, one_run, planned
+
+SHED = """down 4' stud wall in 12-2
+over 28' crawl to J-1
+over 3'6 outside in pvc80 3/4 to LB
+down 2'6
+over 43' trench 16" deep in pvc40 3/4
+up 5'4 outside in pvc80 3/4 to LB
+over 15' block wall in emt 3/4 with box offset to C-1"""
+
+
+def test_pulls_start_anew_at_boxes_and_lbs() -> None:
+    run = planned(SHED).runs[0]
+    assert [(p.first, p.last, p.start, p.end) for p in run.pulls] == [
+        (2, 2, "J-1", "LB"),
+        (3, 5, "LB", "LB"),
+        (6, 6, "LB", "C-1"),
+    ]
+    assert [p.total.total_deg for p in run.pulls] == [0, 180, 20]
+    assert run.pulls[1].fill is not None
+    assert run.pulls[1].fill.percent == pytest.approx(100 * 3 * 0.0133 / 0.409)
+    assert run.pulls[1].section is not None and len(run.pulls[1].section.wires) == 3
+
+
+def test_turning_corners_bends_the_pipe_and_the_plan() -> None:
+    run = planned("over 10' attic in emt 3/4; left 5'; over 3'; up 2'; right 4' to C-1").runs[0]
+    assert [b.deg for b in run.pulls[0].bends] == [90, 90, 90]
+    assert [(p.x, p.y) for p in run.strip.plan] == [(0, 0), (120, 0), (120, 60), (120, 96), (120, 96), (168, 96)]
+    assert [m.label for m in run.strip.marks if m.kind == "fold"] == ["turns left", "turns right"]
+
+
+def test_cut_lengths_say_what_they_are_made_of() -> None:
+    """Panel 42, box 8, loop 6, waste 5 %: shop habits, common practice, no source."""
+    cable, wires = planned(SHED).runs[0].cuts
+    assert (cable.item, cable.start, cable.end) == ("12-2 NM-B", "Panel H", "J-1")
+    assert cable.exact_in == pytest.approx(384 + 42 + 8 + 6 + 0.05 * 384)
+    assert cable.cut_in == 468 and cable.cut_in >= cable.exact_in
+    assert wires.pieces == 3 and wires.path_in == 42 + 30 + 516 + 64 + 180
+
+
+def test_wires_free_at_a_box_never_fall_under_the_code() -> None:
+    job = edited(one_run(SHED), {"op": "set_job", "set": {"habits": {"box_makeup_in": 2}}})
+    assert plan(job).runs[0].cuts[0].end_makeup_in == 6
+
+
+def test_supports_straps_and_holes() -> None:
+    held = [leg.held for leg in planned(SHED).runs[0].legs]
+    assert [h.kind for h in held] == ["staple", "hole", "strap", "strap", "earth", "strap", "strap"]
+    assert held[0].positions_in[0] <= 8
+    assert held[6].positions_in == [36, 144]
+
+
+def test_drop_by_both_schools_adds_the_runs_before_it() -> None:
+    job = one_run("over 50' attic in 12-2 to J-1")
+    job = edited(
+        job,
+        {"op": "add", "kind": "run", "item": {"id": "r2", "name": "On", "start": job.boxes[-1].id, "load_a": 8}},
+        {"op": "walk", "run": "r2", "text": "over 50' attic in 12-2 to J-2"},
+    )
+    first, second = plan(job).runs
+    loaded, rated = second.figures
+    assert loaded.value == pytest.approx(100 * 2 * 8 * 100 / 1000 * 1.98 / 120)
+    assert rated.value == pytest.approx(loaded.value * 20 / 8)
+    assert second.summary.group == "Panel H" and first.figures[0].value == pytest.approx(loaded.value / 2)
+
+
+CASES = {
+    "cover-short": ("over 10' trench 16\" deep in pvc40 3/4 to C-1", {}),
+    "cover-missing": ("over 10' trench in pvc40 3/4 to C-1", {}),
+    "method-not-allowed": ("over 10' outside in pvc40 3/4 to C-1", {}),
+    "method-condition": ("over 10' block wall in 12-2 to C-1", {}),
+    "box-needed": ("over 10' crawl in 12-2; over 5' outside in pvc80 3/4 to C-1", {}),
+    "fill-over": ("over 10' attic in emt 1/2 to C-1", {"wire_size": "6", "breaker_a": 60, "conductors": 3}),
+    "bends-over": ("up 2' attic in emt 3/4; over 3'; left 3'; down 2'; over 2'; right 2' to C-1", {}),
+    "breaker-over-wire": ("over 10' attic in 14-2 to C-1", {"wire_size": "14", "breaker_a": 20}),
+    "wire-smaller": ("over 10' attic in 14-2 to C-1", {}),
+    "wires-short": ("over 10' attic in 12-2 to C-1", {"conductors": 3}),
+    "open-end": ("over 10' attic in 12-2", {}),
+    "pull-point-buried": ("over 10' trench 18\" deep in pvc40 3/4 to LB; up 5' outside in pvc80 3/4 to C-1", {}),
+    "expansion": ("up 9' outside in pvc80 3/4 to C-1", {}),
+    "drop-high": ("over 150' attic in 12-2 to C-1", {"load_a": 12}),
+    "size-unknown": ("over 10' attic in 4-2 nm to C-1", {}),
+    "joint-missing": ("over 10' attic in emt 3/4; over 5' attic in rigid 3/4 to C-1", {}),
+    "whip-long": ("over 8' tail in lfnc 1/2 to C-1", {}),
+    "height-closure": ("over 3' attic in 12-2 to J-1; up 2' attic to J-2; up 1' attic to Panel H", {}),
+    "load-high": ("over 10' attic in 12-2 to C-1", {"load_a": 19}),
+    "turn-back": ("up 3' attic in emt 1/2; down 3' to C-1", {}),
+    "jam": ("up 3' attic in lfnc 3/8; over 2' to C-1", {"wire_size": "10", "breaker_a": 30}),
+    "run-empty": ("", {}),
+}
+
+
+@pytest.mark.parametrize("code", CASES)
+def test_each_fault_is_found_and_each_mend_mends_it(code: str) -> None:
+    text, circuit = CASES[code]
+    job = one_run(text, **circuit)
+    if code == "height-closure":
+        node = next(box for box in job.boxes if box.name == "J-2")
+        job = edited(job, {"op": "set", "kind": "box", "id": node.id, "set": {"height_in": 90}})
+        job = edited(job, {"op": "drop_leg", "run": "r", "leg": 2})
+    found = [f for f in plan(job).findings if f.code == code]
+    assert found, codes(plan(job), notes=True)
+    assert found[0].section and found[0].text
+    for mend in found[0].mends:
+        assert code not in codes(plan(edited(job, *mend.edits)), notes=True), mend.label
+
+
+def test_the_sound_run_has_nothing_to_mend() -> None:
+    assert codes(planned(SHED.replace('16"', '18"'))) == []
+
+
+def test_a_sleeve_guards_cable_but_keeps_no_weather_out() -> None:
+    assert codes(planned("over 5' shop wall in emt 1/2 sleeve to C-1")) == []
+    assert codes(planned("over 5' outside in pvc80 3/4 sleeve to C-1")) == ["method-not-allowed"]
+
+
+def test_upsizing_the_wire_takes_cables_and_pipes_along() -> None:
+    job = one_run("over 90' attic in 12-2 to J-1; over 60' outside in emt 1/2 to C-1", load_a=14)
+    mend = next(f for f in plan(job).findings if f.code == "drop-high").mends[0]
+    run = edited(job, *mend.edits).runs[0]
+    assert run.legs[0].size == f"{run.wire_size}-2"
+    assert not set(codes(plan(edited(job, *mend.edits)))) & {"fill-over", "wire-smaller", "drop-high"}
+
+
+def test_every_code_is_in_the_catalogue_and_reachable() -> None:
+    noted = {"marks-first", "whole-pull", "drop-at-breaker"}
+    assert set(CASES) | noted == set(CATALOGUE)
+    assert noted <= set(codes(planned(SHED, load_a=8), notes=True))
+
+
+@pytest.mark.parametrize("key", SAMPLES)
+def test_samples_are_sound_but_for_what_the_demo_plants(key: str) -> None:
+    found = plan(sample(key))
+    if key != "quince-hollow":
+        assert codes(found) == []
+        return
+    assert {"cover-short", "bends-over", "method-not-allowed", "cover-missing"} == set(codes(found))
+    assert len(found.runs) >= 8
+    everywhere = {leg.place for run in sample(key).runs for leg in run.legs}
+    assert {
+        "stud_wall",
+        "attic",
+        "crawl_space",
+        "shop_surface",
+        "outside_wall",
+        "trench",
+        "driveway_trench",
+    } <= everywhere

@@ -1,0 +1,51 @@
+"""kill -9 in a burst of edits: every acknowledged edit is there afterwards."""
+
+import http.client
+import json
+import threading
+
+from tests.e2e.conftest import Server
+
+
+def post(server: Server, path: str, body: object) -> tuple[int, dict]:  # type: ignore[type-arg]
+    connection = http.client.HTTPConnection("127.0.0.1", server.port, timeout=5)
+    connection.request("POST", path, json.dumps(body), {"content-type": "application/json"})
+    answer = connection.getresponse()
+    return answer.status, json.loads(answer.read())
+
+
+def get(server: Server, path: str) -> dict:  # type: ignore[type-arg]
+    connection = http.client.HTTPConnection("127.0.0.1", server.port, timeout=5)
+    connection.request("GET", path)
+    found: dict = json.loads(connection.getresponse().read())  # type: ignore[type-arg]
+    return found
+
+
+def test_acknowledged_edits_outlive_kill_9(server: Server) -> None:
+    job = get(server, "/api/jobs")[0]["id"]  # type: ignore[index]
+    acknowledged: list[float] = []
+
+    def burst() -> None:
+        revision = 1
+        for step in range(1, 2000):
+            edit = {"op": "set_leg", "run": "h14", "leg": 5, "set": {"length_in": 500 + step / 16}}
+            try:
+                status, body = post(server, f"/api/jobs/{job}/edits", {"revision": revision, "edits": [edit]})
+            except (OSError, http.client.HTTPException, ValueError):
+                return
+            assert status == 200
+            revision = body["revision"]
+            acknowledged.append(500 + step / 16)
+
+    worker = threading.Thread(target=burst)
+    worker.start()
+    while len(acknowledged) < 25:
+        worker.join(0.01)
+    server.kill()
+    worker.join()
+    server.start()
+    after = get(server, f"/api/jobs/{job}?focus=h14")
+    length = next(run for run in after["job"]["runs"] if run["id"] == "h14")["legs"][5]["length_in"]
+    assert length >= acknowledged[-1]
+    assert after["revision"] >= len(acknowledged) + 1
+    assert post(server, f"/api/jobs/{job}/undo", {"revision": after["revision"]})[0] == 200

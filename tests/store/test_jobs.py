@@ -1,0 +1,111 @@
+"""The store: migrations that fail cleanly, rows that give back the job, revisions, undo."""
+
+import sqlite3
+from pathlib import Path
+
+import pytest
+
+from levelrun.core.edits import apply
+from levelrun.samples import sample
+from levelrun.store import Database, Jobs, NoSuchJobError, NothingToUndoError, StaleRevisionError, StoreError
+from levelrun.store.schema import MIGRATIONS
+from tests.conftest import EDITS
+
+
+@pytest.fixture
+def jobs(tmp_path: Path) -> Jobs:
+    return Jobs(Database(tmp_path / "jobs.sqlite3"))
+
+
+def change(jobs: Jobs, job_id: str, revision: int, *edits: dict) -> object:  # type: ignore[type-arg]
+    return jobs.change(job_id, revision, "test", lambda job: apply(job, EDITS.validate_python(list(edits))))
+
+
+DEEPER = {"op": "set_leg", "run": "h14", "leg": 5, "set": {"depth_in": 18}}
+
+
+def test_a_failing_step_leaves_nothing_of_itself(tmp_path: Path) -> None:
+    broken = (*MIGRATIONS, ("0002-broken", "CREATE TABLE extra (id TEXT) STRICT; CREATE TABLE job (id TEXT)"))
+    with pytest.raises(sqlite3.OperationalError):
+        Database(tmp_path / "a.sqlite3", broken)
+    db = Database(tmp_path / "a.sqlite3")
+    with db.read() as rows:
+        names = {row["name"] for row in rows.execute("SELECT name FROM sqlite_master")}
+        done = [row["name"] for row in rows.execute("SELECT name FROM migration")]
+    assert "extra" not in names and "job" in names
+    assert done == [name for name, _ in MIGRATIONS]
+
+
+def test_a_file_from_a_newer_version_is_refused(tmp_path: Path) -> None:
+    Database(tmp_path / "a.sqlite3", (*MIGRATIONS, ("9999-later", "CREATE TABLE later (id TEXT) STRICT"))).close()
+    with pytest.raises(StoreError, match="9999-later"):
+        Database(tmp_path / "a.sqlite3")
+
+
+def test_readers_cannot_write(tmp_path: Path) -> None:
+    with Database(tmp_path / "a.sqlite3").read() as rows, pytest.raises(sqlite3.OperationalError):
+        rows.execute("DELETE FROM job")
+
+
+def test_rows_give_back_the_whole_job(tmp_path: Path) -> None:
+    kept = Jobs(Database(tmp_path / "a.sqlite3")).create(sample("quince-hollow"))
+    again = Jobs(Database(tmp_path / "a.sqlite3")).get(kept.id)
+    assert again.job == sample("quince-hollow")
+
+
+def test_every_change_can_be_taken_back_and_made_again(jobs: Jobs) -> None:
+    first = jobs.create(sample("quince-hollow"))
+    steps = [
+        DEEPER,
+        {"op": "walk", "run": "h5", "text": "over 3' attic in 14-2 to J-9"},
+        {"op": "drop", "kind": "run", "id": "h8"},
+        {"op": "drop", "kind": "box", "id": "k4"},
+        {"op": "set_job", "set": {"name": "Other"}},
+    ]
+    states = [first.job]
+    for number, step in enumerate(steps):
+        states.append(change(jobs, first.id, number + 1, step).job)  # type: ignore[attr-defined]
+    revision = len(steps) + 1
+    for wanted in reversed(states[:-1]):
+        record = jobs.undo(first.id, revision)
+        revision += 1
+        assert record.job == wanted
+    with pytest.raises(NothingToUndoError):
+        jobs.undo(first.id, revision)
+    for wanted in states[1:]:
+        record = jobs.redo(first.id, revision)
+        revision += 1
+        assert record.job == wanted
+
+
+def test_a_new_change_ends_what_could_be_redone(jobs: Jobs) -> None:
+    kept = jobs.create(sample("quince-hollow"))
+    change(jobs, kept.id, 1, DEEPER)
+    jobs.undo(kept.id, 2)
+    assert change(jobs, kept.id, 3, {"op": "drop_leg", "run": "h5", "leg": 0}).redo is None  # type: ignore[attr-defined]
+
+
+def test_a_stale_revision_changes_nothing(jobs: Jobs) -> None:
+    kept = jobs.create(sample("quince-hollow"))
+    changed = change(jobs, kept.id, 1, DEEPER)
+    with pytest.raises(StaleRevisionError) as refused:
+        change(jobs, kept.id, 1, {"op": "drop", "kind": "run", "id": "h8"})
+    assert refused.value.current == 2
+    assert jobs.get(kept.id).job == changed.job  # type: ignore[attr-defined]
+
+
+def test_a_refused_edit_leaves_no_trace(jobs: Jobs) -> None:
+    kept = jobs.create(sample("quince-hollow"))
+    with pytest.raises(ValueError):
+        change(jobs, kept.id, 1, DEEPER, {"op": "drop_leg", "run": "nobody", "leg": 0})
+    now = jobs.get(kept.id)
+    assert (now.revision, now.undo, now.job) == (1, None, kept.job)
+
+
+def test_a_removed_job_takes_its_rows_with_it(jobs: Jobs, tmp_path: Path) -> None:
+    kept = jobs.create(sample("quince-hollow"))
+    jobs.delete(kept.id)
+    with pytest.raises(NoSuchJobError):
+        jobs.get(kept.id)
+    with Database(tmp_path / "jobs.sqlite3").read() as rows:
+        assert rows.execute("SELECT count(*) FROM leg").fetchone()[0] == 0

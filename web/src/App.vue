@@ -1,0 +1,73 @@
+<script setup lang="ts">
+import { onBeforeUnmount, onMounted, ref } from 'vue'
+import { useTheme } from 'vuetify'
+
+import AppHeader from './shell/AppHeader.vue'
+import KeysDialog from './shell/KeysDialog.vue'
+import { isTyping } from './stages/runs/runKeys'
+import { useJob } from './stores/job'
+import { useNotice } from './stores/notice'
+
+const store = useJob()
+const notice = useNotice()
+const theme = useTheme()
+const keys = ref(false)
+
+function swapTheme() {
+  const next = theme.global.name.value === 'bench' ? 'basement' : 'bench'
+  theme.change(next)
+  localStorage.setItem('levelrun-theme', next)
+}
+
+function onKey(event: KeyboardEvent) {
+  const letter = event.key.toLowerCase()
+  if (isTyping(event)) return
+  if (event.key === '?') keys.value = true
+  else if ((event.ctrlKey || event.metaKey) && letter === 'z')
+    void (event.shiftKey ? store.redo() : store.undo())
+  else if ((event.ctrlKey || event.metaKey) && letter === 'y') void store.redo()
+  else return
+  event.preventDefault()
+}
+
+onMounted(() => {
+  const saved = localStorage.getItem('levelrun-theme')
+  if (saved === 'bench' || saved === 'basement') theme.change(saved)
+  window.addEventListener('keydown', onKey)
+  void store.start()
+})
+onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
+</script>
+
+<template>
+  <v-app>
+    <div class="frame">
+      <AppHeader @keys="keys = true" @theme="swapTheme" />
+      <div class="work"><router-view /></div>
+    </div>
+    <KeysDialog v-model="keys" />
+    <v-snackbar v-model="notice.shown" :timeout="notice.tone === 'stop' ? 9000 : 5000" location="bottom left">
+      <span data-testid="notice">{{ notice.text }}</span>
+      <template v-if="notice.action" #actions>
+        <v-btn variant="text" color="lime" @click="notice.run()">{{ notice.action.label }}</v-btn>
+      </template>
+    </v-snackbar>
+  </v-app>
+</template>
+
+<style scoped>
+.frame {
+  height: 100dvh;
+  display: flex;
+  flex-direction: column;
+}
+.work {
+  flex: 1;
+  min-height: 0;
+}
+@media print {
+  .frame {
+    height: auto;
+  }
+}
+</style>

@@ -1,0 +1,55 @@
+import createClient from 'openapi-fetch'
+
+import type { components, paths } from './schema'
+
+type S = components['schemas']
+export type JobView = S['JobView']
+export type Job = S['Job']
+export type Run = S['Run']
+export type Leg = S['Leg']
+export type RunPlan = S['RunPlan']
+export type RunSummary = S['RunSummary']
+export type LegPlan = S['LegPlan']
+export type Finding = S['Finding']
+export type Figure = S['Figure']
+export type Mend = S['Mend']
+export type Strip = S['Strip']
+export type Section = S['Section']
+export type Pull = S['Pull']
+export type Cut = S['Cut']
+export type Alternative = S['Alternative']
+export type Vocabulary = S['Vocabulary']
+export type JobRow = S['JobRow']
+export type Edit = Record<string, unknown> & { op: string }
+
+/** Why the server refused: the field, what is allowed, and in text the position. */
+export interface Problem {
+  status: number
+  title: string
+  detail: string
+  key?: string
+  at?: number
+  allowed?: string[]
+  current?: number
+}
+
+export const api = createClient<paths>({ baseUrl: '' })
+
+export const AWAY: Problem = {
+  status: 0,
+  title: 'No answer',
+  detail: 'Level Run is not answering. What you typed is still here; start it again and repeat.',
+}
+
+/** The body of an answer, or the problem why there is none. Never throws. */
+export async function ask<T>(
+  call: Promise<{ data?: T; error?: unknown }>,
+): Promise<{ data: T; problem?: undefined } | { data?: undefined; problem: Problem }> {
+  try {
+    const { data, error } = await call
+    if (error !== undefined) return { problem: error as Problem }
+    return { data: data as T }
+  } catch {
+    return { problem: AWAY }
+  }
+}

@@ -1,0 +1,241 @@
+<script setup lang="ts">
+import { computed, nextTick, ref } from 'vue'
+
+import type { Problem } from '../api/client'
+
+/**
+ * The line where work is typed as it is said. The owner reads and completes the text; the line keeps
+ * history, shows what may stand next, and points at the very character that could not be read.
+ */
+const props = defineProps<{
+  verb: string
+  placeholder: string
+  buttons: string[]
+  action: string
+  suggest: (text: string) => Promise<{ at: number; options: string[] }>
+  submit: (text: string) => Promise<Problem | null>
+}>()
+
+const text = ref('')
+const problem = ref<Problem | null>(null)
+const options = ref<string[]>([])
+const from = ref(0)
+const marked = ref(-1)
+const input = ref<HTMLInputElement | null>(null)
+const history = ref<string[]>(JSON.parse(localStorage.getItem(`levelrun-${props.verb}`) ?? '[]'))
+let back = -1
+let asked = 0
+
+const caret = computed(() => (problem.value?.at === undefined ? -1 : problem.value.at))
+const shown = computed(() => options.value.slice(0, 9))
+
+async function complete() {
+  const mine = ++asked
+  const found = await props.suggest(text.value)
+  if (mine !== asked) return
+  options.value = found.options.filter((o) => !text.value.slice(found.at).trim().startsWith(o))
+  from.value = found.at
+  marked.value = -1
+}
+
+function typed() {
+  problem.value = null
+  void complete()
+}
+
+function put(word: string, at = from.value) {
+  const head = text.value.slice(0, at)
+  const gap = head && !/\s$/.test(head) ? ' ' : ''
+  text.value = `${head}${gap}${word} `
+  typed()
+  void nextTick(() => input.value?.focus())
+}
+
+async function enter() {
+  const picked = shown.value[marked.value]
+  if (picked) return put(picked)
+  const line = text.value.trim()
+  if (!line) return
+  const refused = await props.submit(line)
+  if (refused) {
+    problem.value = refused
+    const at = refused.at
+    if (at !== undefined) void nextTick(() => input.value?.setSelectionRange(at, text.value.length))
+    return
+  }
+  history.value = [line, ...history.value.filter((old) => old !== line)].slice(0, 50)
+  localStorage.setItem(`levelrun-${props.verb}`, JSON.stringify(history.value))
+  back = -1
+  text.value = ''
+  options.value = []
+  problem.value = null
+}
+
+function arrow(event: KeyboardEvent, step: number) {
+  event.preventDefault()
+  if (!text.value || back >= 0) {
+    back = Math.min(Math.max(back - step, -1), history.value.length - 1)
+    text.value = back < 0 ? '' : (history.value[back] ?? '')
+    problem.value = null
+    return
+  }
+  marked.value = Math.min(Math.max(marked.value + step, -1), shown.value.length - 1)
+}
+
+function tab(event: KeyboardEvent) {
+  const word = shown.value[Math.max(marked.value, 0)]
+  if (!text.value || !word || /[0-9]'/.test(word)) return
+  event.preventDefault()
+  put(word)
+}
+
+function leave() {
+  options.value = []
+  input.value?.blur()
+}
+
+defineExpose({ focus: () => input.value?.focus() })
+</script>
+
+<template>
+  <div class="line no-print">
+    <div v-if="problem" class="wrong num" role="alert" data-testid="entry-error">
+      <pre
+        v-if="caret >= 0"
+        aria-hidden="true"
+      ><span>{{ text.slice(0, caret) }}</span><mark>{{ text.slice(caret) || '␣' }}</mark></pre>
+      <span>{{ problem.detail }}</span>
+    </div>
+    <div v-if="shown.length" class="options" role="listbox" :aria-label="`words for ${verb}`">
+      <button
+        v-for="(word, i) in shown"
+        :key="word"
+        type="button"
+        class="plain key"
+        role="option"
+        :aria-selected="i === marked"
+        :class="{ marked: i === marked }"
+        @mousedown.prevent="put(word)"
+      >
+        {{ word }}
+      </button>
+    </div>
+    <form class="box" @submit.prevent="enter">
+      <label class="num verb" :for="`entry-${verb}`">{{ verb }}</label>
+      <input
+        :id="`entry-${verb}`"
+        ref="input"
+        v-model="text"
+        class="num"
+        :placeholder="placeholder"
+        autocomplete="off"
+        autocapitalize="off"
+        spellcheck="false"
+        @input="typed"
+        @focus="complete"
+        @blur="options = []"
+        @keydown.up="arrow($event, -1)"
+        @keydown.down="arrow($event, 1)"
+        @keydown.tab="tab"
+        @keydown.esc="leave"
+      />
+      <span class="thumbs">
+        <button
+          v-for="word in buttons"
+          :key="word"
+          type="button"
+          class="plain key"
+          @mousedown.prevent="put(word, text.length)"
+        >
+          {{ word }}
+        </button>
+        <button type="submit" class="plain key go">⏎ {{ action }}</button>
+      </span>
+    </form>
+  </div>
+</template>
+
+<style scoped>
+.line {
+  position: relative;
+}
+.box {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  background: var(--card);
+  border: 1.5px solid var(--ink);
+  border-radius: 5px;
+  padding: 5px 10px;
+}
+.box:focus-within {
+  border-color: var(--chalk);
+  box-shadow: 0 0 0 1px var(--chalk);
+}
+.verb {
+  color: var(--chalk);
+  font-weight: 600;
+  font-size: 17px;
+}
+input {
+  flex: 1 1 200px;
+  min-width: 0;
+  border: 0;
+  outline: 0;
+  background: transparent;
+  color: var(--ink);
+  font-size: 17px;
+  padding: 3px 0;
+}
+input::placeholder {
+  color: var(--mute);
+}
+.thumbs {
+  display: flex;
+  gap: 6px;
+  flex-wrap: wrap;
+  justify-content: flex-end;
+}
+.options {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  padding: 0 2px 7px;
+}
+.marked {
+  background: var(--chalk);
+  color: var(--card);
+}
+.go {
+  border-color: var(--ink);
+}
+.wrong {
+  color: var(--stop);
+  font-size: 15px;
+  padding: 0 4px 7px;
+}
+pre {
+  margin: 0;
+  font: inherit;
+  color: var(--ink);
+  white-space: pre-wrap;
+}
+mark {
+  background: var(--stop-wash);
+  color: var(--stop);
+  border-bottom: 2px solid var(--stop);
+}
+@media (max-width: 700px) {
+  .box {
+    flex-wrap: wrap;
+  }
+  .thumbs {
+    width: 100%;
+    justify-content: flex-start;
+  }
+  .key {
+    padding: 9px 11px;
+    font-size: 15px;
+  }
+}
+</style>

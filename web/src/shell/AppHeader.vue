@@ -1,0 +1,177 @@
+<script setup lang="ts">
+import { mdiHelpCircleOutline, mdiRedo, mdiThemeLightDark, mdiUndo } from '@mdi/js'
+
+import { STAGES } from '../router'
+import { useJob } from '../stores/job'
+import JobMenu from './JobMenu.vue'
+
+const store = useJob()
+const emit = defineEmits<{ keys: []; theme: [] }>()
+</script>
+
+<template>
+  <header class="bar no-print">
+    <svg viewBox="0 0 36 18" class="mark" aria-hidden="true">
+      <rect x="1" y="1" width="34" height="16" rx="8" />
+      <path d="M12 1v16M24 1v16" />
+      <ellipse cx="18" cy="8" rx="4.6" ry="4" />
+    </svg>
+    <b class="num brand">Level Run</b>
+    <JobMenu />
+    <nav class="stages num" aria-label="Stages">
+      <router-link v-for="stage in STAGES" :key="stage.path" :to="stage.path">{{ stage.name }}</router-link>
+    </nav>
+    <span class="gap" />
+    <v-btn
+      :icon="mdiUndo"
+      size="small"
+      variant="text"
+      :disabled="!store.view?.undo"
+      :title="store.view?.undo ? `Undo: ${store.view.undo}` : 'Nothing to undo'"
+      aria-label="Undo"
+      data-testid="undo"
+      @click="store.undo()"
+    />
+    <v-btn
+      :icon="mdiRedo"
+      size="small"
+      variant="text"
+      :disabled="!store.view?.redo"
+      :title="store.view?.redo ? `Redo: ${store.view.redo}` : 'Nothing to redo'"
+      aria-label="Redo"
+      data-testid="redo"
+      @click="store.redo()"
+    />
+    <span v-if="store.view" class="chip num rules">{{ store.view.rules_title }}</span>
+    <button
+      v-if="store.view"
+      type="button"
+      class="plain chip num"
+      :class="{ stop: store.view.stops }"
+      title="Go to the next stop"
+      data-testid="stops"
+      @click="store.nextFinding('stop')"
+    >
+      {{ store.view.stops }} {{ store.view.stops === 1 ? 'stop' : 'stops' }}
+    </button>
+    <button
+      v-if="store.view"
+      type="button"
+      class="plain chip num"
+      :class="{ check: store.view.checks }"
+      title="Go to the next check"
+      data-testid="checks"
+      @click="store.nextFinding('check')"
+    >
+      {{ store.view.checks }} to check
+    </button>
+    <v-btn
+      :icon="mdiThemeLightDark"
+      size="small"
+      variant="text"
+      title="Light or dark"
+      aria-label="Light or dark"
+      @click="emit('theme')"
+    />
+    <v-btn
+      :icon="mdiHelpCircleOutline"
+      size="small"
+      variant="text"
+      class="help"
+      title="Keys (?)"
+      aria-label="Keys"
+      @click="emit('keys')"
+    />
+  </header>
+</template>
+
+<style scoped>
+.bar {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  height: 50px;
+  padding: 0 12px;
+  background: rgb(var(--v-theme-header));
+  color: #f3f0e8;
+}
+.mark {
+  width: 34px;
+  flex: none;
+}
+.mark rect {
+  fill: #c9db3b;
+  stroke: #7f8f10;
+}
+.mark path {
+  stroke: #20262a;
+  stroke-width: 1.6;
+}
+.mark ellipse {
+  fill: #fcfbf7;
+}
+.brand {
+  font-size: 18px;
+  white-space: nowrap;
+}
+.stages {
+  display: flex;
+  height: 100%;
+  margin-left: 10px;
+}
+.stages a {
+  color: #cfd2cf;
+  text-decoration: none;
+  font-weight: 600;
+  font-size: 16px;
+  padding: 14px 14px 0;
+  border-bottom: 3px solid transparent;
+}
+.stages a.router-link-active {
+  color: #fff;
+  background: #343c41;
+  border-bottom-color: #c9db3b;
+}
+.gap {
+  flex: 1;
+}
+.chip {
+  border: 1px solid #6b7277;
+  border-radius: 4px;
+  padding: 3px 9px;
+  font-weight: 600;
+  font-size: 14.5px;
+  white-space: nowrap;
+}
+.chip.stop {
+  border-color: #e0614a;
+  color: #ff9d8a;
+}
+.chip.check {
+  border-color: #c98508;
+  color: #f0b84e;
+}
+@media (max-width: 700px) {
+  .bar {
+    gap: 4px;
+    padding: 0 8px;
+  }
+  .brand,
+  .mark,
+  .help,
+  .rules,
+  .stages {
+    display: none;
+  }
+  .bar :deep(.v-btn--icon) {
+    width: 32px;
+    height: 36px;
+  }
+  .bar :deep(.clip) {
+    max-width: 84px;
+  }
+  .chip {
+    padding: 3px 5px;
+  }
+}
+</style>

@@ -1,0 +1,134 @@
+<script setup lang="ts">
+import { mdiMenuDown } from '@mdi/js'
+import { onMounted, ref } from 'vue'
+
+import { api, ask } from '../api/client'
+import { useJob } from '../stores/job'
+import { useNotice } from '../stores/notice'
+import HabitsDialog from './HabitsDialog.vue'
+import SiteDialog from './SiteDialog.vue'
+
+/** Jobs: open, start from a structure, bring in a file, take one out. */
+const store = useJob()
+const notice = useNotice()
+const samples = ref<{ key: string; name: string }[]>([])
+const file = ref<HTMLInputElement | null>(null)
+const open = ref(false)
+const site = ref(false)
+const habits = ref(false)
+const removing = ref(false)
+
+onMounted(async () => {
+  const { data } = await ask(api.GET('/api/jobs/samples'))
+  if (data) samples.value = data
+})
+
+async function create(body: { sample?: string; name?: string }) {
+  open.value = false
+  const problem = await store.create(body)
+  if (problem) notice.tell(problem.detail, 'stop')
+  else if (body.name) site.value = true
+}
+
+async function bring(event: Event) {
+  const input = event.target as HTMLInputElement
+  const chosen = input.files?.[0]
+  input.value = ''
+  open.value = false
+  if (!chosen) return
+  let job: Record<string, unknown>
+  try {
+    job = JSON.parse(await chosen.text())
+  } catch {
+    return notice.tell(`${chosen.name} is not a whole JSON file; nothing was brought in.`, 'stop')
+  }
+  const problem = await store.create({ job })
+  if (problem) notice.tell(`${chosen.name}: ${problem.detail}. Nothing was brought in.`, 'stop')
+  else notice.tell(`${store.job?.name} is here.`, 'fine')
+}
+
+async function remove() {
+  removing.value = false
+  if (store.view) await store.remove(store.view.id)
+}
+</script>
+
+<template>
+  <v-menu v-model="open" :close-on-content-click="false">
+    <template #activator="{ props: on }">
+      <v-btn
+        v-bind="on"
+        variant="text"
+        size="small"
+        :append-icon="mdiMenuDown"
+        data-testid="job-menu"
+        class="name"
+      >
+        <span class="clip">{{ store.job?.name ?? 'Jobs' }}</span>
+      </v-btn>
+    </template>
+    <v-list density="compact" min-width="270" data-testid="job-list">
+      <v-list-subheader v-if="store.jobs.length">Open</v-list-subheader>
+      <v-list-item
+        v-for="item in store.jobs"
+        :key="item.id"
+        :active="item.id === store.view?.id"
+        :title="item.name"
+        :subtitle="`${item.runs} ${item.runs === 1 ? 'run' : 'runs'}`"
+        @click="((open = false), store.open(item.id))"
+      />
+      <v-list-subheader>Start new, from</v-list-subheader>
+      <v-list-item
+        v-for="item in samples"
+        :key="item.key"
+        :title="item.name"
+        @click="create({ sample: item.key })"
+      />
+      <v-list-item title="Empty" @click="create({ name: 'New job' })" />
+      <v-divider />
+      <template v-if="store.view">
+        <v-list-item title="Structures, panels, boxes…" @click="((open = false), (site = true))" />
+        <v-list-item title="Shop habits…" @click="((open = false), (habits = true))" />
+        <v-list-item
+          title="Save as a file"
+          subtitle="JSON, its schema is published"
+          :href="`/api/jobs/${store.view.id}/export`"
+          :download="`${store.job?.name}.levelrun.json`"
+        />
+      </template>
+      <v-list-item title="Bring in a file…" @click="file?.click()" />
+      <v-list-item v-if="store.view" title="Remove this job…" @click="((open = false), (removing = true))" />
+    </v-list>
+  </v-menu>
+  <input
+    ref="file"
+    type="file"
+    accept=".json,application/json"
+    hidden
+    data-testid="job-file"
+    @change="bring"
+  />
+  <SiteDialog v-model="site" />
+  <HabitsDialog v-model="habits" />
+  <v-dialog v-model="removing" max-width="420">
+    <v-card class="pa-5">
+      <h2>Remove {{ store.job?.name }}?</h2>
+      <p>This cannot be undone. Save it as a file first if it may be wanted.</p>
+      <div class="d-flex ga-2 justify-end">
+        <v-btn variant="text" @click="removing = false">Keep it</v-btn>
+        <v-btn variant="flat" color="stop" @click="remove">Remove</v-btn>
+      </div>
+    </v-card>
+  </v-dialog>
+</template>
+
+<style scoped>
+.name {
+  color: #d9dad3;
+}
+.clip {
+  max-width: 190px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+</style>

@@ -1,0 +1,204 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+import type { Alternative, Edit, Leg, Mend, RunPlan } from '../../api/client'
+import FindingCard from '../../parts/FindingCard.vue'
+import PipeSection from '../../parts/PipeSection.vue'
+import ReasonMenu from '../../parts/ReasonMenu.vue'
+import VialGauge from '../../parts/VialGauge.vue'
+import AlternativeList from './AlternativeList.vue'
+import PlaceFacts from './PlaceFacts.vue'
+import PlanFromAbove from './PlanFromAbove.vue'
+
+/** The selected leg, or the run: verdict first, then numbers, then what else may go there. */
+const props = defineProps<{
+  plan: RunPlan
+  leg: number | null
+  raw: Leg | null
+  alternatives: Alternative[]
+}>()
+const emit = defineEmits<{
+  mend: [mend: Mend]
+  edit: [edits: Edit[]]
+  select: [leg: number | null]
+  setup: []
+}>()
+
+const own = computed(() =>
+  props.plan.findings.filter(
+    (f) => props.leg !== null && f.leg !== null && f.leg <= props.leg && props.leg <= (f.last ?? f.leg),
+  ),
+)
+const others = computed(() => props.plan.findings.filter((f) => !own.value.includes(f)))
+const planned = computed(() => (props.leg === null ? null : (props.plan.legs[props.leg] ?? null)))
+const pull = computed(() => {
+  const at = planned.value?.pull
+  if (at !== null && at !== undefined) return props.plan.pulls[at] ?? null
+  return props.leg === null
+    ? (props.plan.pulls.toSorted((a, b) => b.length_in - a.length_in)[0] ?? null)
+    : null
+})
+const title = computed(() =>
+  planned.value
+    ? `Leg ${planned.value.index + 1}, ${planned.value.place_title.toLowerCase()}`
+    : props.plan.summary.name,
+)
+const turns = computed(() => new Set(props.plan.strip.plan.map((p) => p.y)).size > 1)
+const where = (leg: number | null) => (leg === null ? 'Run' : `Leg ${leg + 1}`)
+</script>
+
+<template>
+  <aside class="panel" aria-label="Selected" data-testid="panel">
+    <header>
+      <h2>{{ title }}</h2>
+      <span class="num mute">{{ planned ? planned.length_text : plan.summary.length_text }}</span>
+    </header>
+    <FindingCard
+      v-for="(f, i) in own"
+      :key="f.code + i"
+      :finding="f"
+      :first="i === 0"
+      @mend="emit('mend', $event)"
+    />
+    <p v-if="planned && !own.some((f) => f.severity !== 'note')" class="fine num">
+      {{ planned.method_name }} may go here.
+    </p>
+
+    <div v-if="pull" class="figures">
+      <PipeSection v-if="pull.section" :section="pull.section" />
+      <div class="vials">
+        <VialGauge
+          v-for="figure in pull.figures"
+          :key="figure.key"
+          :figure="{ ...figure, label: `${figure.label}, pull ${pull.index + 1}` }"
+        />
+      </div>
+    </div>
+    <VialGauge v-for="figure in plan.figures" :key="figure.key" :figure="figure" />
+
+    <template v-if="leg === null">
+      <FindingCard
+        v-for="(f, i) in others"
+        :key="`r${f.code}${i}`"
+        :finding="f"
+        :where="where(f.leg)"
+        :first="i === 0"
+        @mend="emit('mend', $event)"
+      />
+      <PlanFromAbove v-if="turns" :points="plan.strip.plan" />
+    </template>
+    <template v-else-if="planned && raw">
+      <h3 class="head">What may go here</h3>
+      <AlternativeList :items="alternatives" @mend="emit('mend', $event)" />
+      <PlaceFacts :leg="raw" :planned="planned" :run="plan.summary.id" @edit="emit('edit', $event)" />
+    </template>
+
+    <template v-if="plan.cuts.length">
+      <h3 class="head">To cut</h3>
+      <ReasonMenu v-for="cut in plan.cuts" :key="cut.figure.key" :figure="cut.figure">
+        <div class="cut">
+          <span
+            >{{ cut.item }}<small class="mute">{{ cut.start }} to {{ cut.end }}</small></span
+          >
+          <b class="num">{{ cut.pieces > 1 ? `${cut.pieces} × ` : '' }}{{ cut.figure.text }}</b>
+        </div>
+      </ReasonMenu>
+    </template>
+
+    <template v-if="leg !== null && others.length">
+      <h3 class="head">Elsewhere on this run</h3>
+      <button
+        v-for="(f, i) in others"
+        :key="`o${f.code}${i}`"
+        type="button"
+        class="plain other"
+        :class="f.severity"
+        @click="emit('select', f.leg)"
+      >
+        <b class="num">{{ where(f.leg) }}</b> {{ f.title }}
+      </button>
+    </template>
+    <div class="row no-print">
+      <v-btn size="small" variant="outlined" data-testid="setup" @click="emit('setup')"
+        >Circuit and ends…</v-btn
+      >
+      <v-btn v-if="leg !== null" size="small" variant="text" @click="emit('select', null)">Whole run</v-btn>
+    </div>
+    <p class="mute caution">
+      Work dead and prove it. The upper lugs of a panel stay live with its main off. Local authority and a
+      licensed electrician decide. Call for utility marks before digging.
+    </p>
+  </aside>
+</template>
+
+<style scoped>
+.panel {
+  padding: 13px 14px 18px;
+}
+header {
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+  gap: 8px;
+  margin-bottom: 9px;
+}
+.fine {
+  color: var(--fine);
+  font-weight: 600;
+  margin: 0 0 8px;
+}
+.figures {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  margin: 4px 0 2px;
+}
+.vials {
+  flex: 1;
+  min-width: 0;
+}
+.head {
+  margin: 14px 0 4px;
+}
+.cut {
+  display: flex;
+  justify-content: space-between;
+  gap: 10px;
+  padding: 5px 0;
+  border-top: 1px solid var(--rule);
+}
+.cut b {
+  font-weight: 600;
+  white-space: nowrap;
+}
+small {
+  display: block;
+  font-size: 13.5px;
+}
+.other {
+  display: block;
+  width: 100%;
+  padding: 5px 0 5px 9px;
+  border-left: 4px solid var(--rule);
+  margin-bottom: 4px;
+  font-size: 14.5px;
+}
+.other:hover {
+  background: var(--note-wash);
+}
+.other.stop {
+  border-color: var(--stop);
+}
+.other.check {
+  border-color: var(--check-mark);
+}
+.row {
+  display: flex;
+  gap: 6px;
+  margin-top: 12px;
+}
+.caution {
+  font-size: 13.5px;
+  margin: 12px 0 0;
+}
+</style>

@@ -1,0 +1,265 @@
+<script setup lang="ts">
+import { computed, nextTick, onBeforeUnmount, onMounted, ref } from 'vue'
+
+import { api, ask, type Edit } from '../../api/client'
+import EntryLine from '../../parts/EntryLine.vue'
+import { useJob } from '../../stores/job'
+import { useNotice } from '../../stores/notice'
+import LegPanel from './LegPanel.vue'
+import LegTable from './LegTable.vue'
+import RunForm from './RunForm.vue'
+import RunList from './RunList.vue'
+import StripView from './StripView.vue'
+import { runKeys } from './runKeys'
+
+const store = useJob()
+const notice = useNotice()
+const entry = ref<{ focus: () => void } | null>(null)
+const form = ref(false)
+const fresh = ref(false)
+const before = ref<number | null>(null)
+
+const run = computed(() => store.run)
+const raw = computed(() => (store.leg === null ? null : (run.value?.legs[store.leg] ?? null)))
+const verb = computed(() => (before.value === null ? 'walk' : `walk, before leg ${before.value + 1}`))
+
+async function suggest(text: string) {
+  const { data } = await ask(
+    api.POST('/api/walk/suggest', { body: { text, names: store.names, rules: 'us-2023' } }),
+  )
+  return data ?? { at: text.length, options: [] }
+}
+
+async function walk(text: string) {
+  if (!run.value) return null
+  const edit: Edit = { op: 'walk', run: run.value.id, text }
+  if (before.value !== null) edit.at = before.value
+  const problem = await store.edit([edit])
+  if (problem) return problem
+  const count = store.plan?.legs.length ?? 0
+  store.select(before.value ?? (count ? count - 1 : null))
+  before.value = null
+  return null
+}
+
+function insertBefore(row: number) {
+  before.value = row
+  void nextTick(() => entry.value?.focus())
+}
+
+function setup(isNew: boolean) {
+  fresh.value = isNew
+  form.value = true
+}
+
+async function copy() {
+  await navigator.clipboard.writeText(store.plan?.walk ?? '')
+  notice.tell('The run is on the clipboard as walk text. Paste it into the entry line of any run.', 'note')
+}
+
+const onKey = runKeys({
+  focusEntry: () => entry.value?.focus(),
+  select: (leg) => store.select(leg),
+  leg: () => store.leg,
+  legs: () => store.plan?.legs.length ?? 0,
+  runs: () => store.view?.summaries.map((item) => item.id) ?? [],
+  run: () => store.runId,
+  look: (id) => void store.look(id),
+  next: () => void store.nextFinding(),
+  newRun: () => setup(true),
+  setup: () => setup(false),
+  mend: () => document.querySelector<HTMLElement>('[data-first]')?.click(),
+})
+onMounted(() => window.addEventListener('keydown', onKey))
+onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
+</script>
+
+<template>
+  <div class="stage">
+    <RunList
+      class="left"
+      :summaries="store.view?.summaries ?? []"
+      :current="store.runId"
+      @look="store.look($event)"
+      @add="setup(true)"
+    />
+    <main v-if="store.plan && run" class="centre">
+      <div class="strip">
+        <StripView :strip="store.plan.strip" :leg="store.leg" @select="store.select($event)" />
+      </div>
+      <div class="legs">
+        <LegTable
+          :legs="store.plan.legs"
+          :raw="run.legs"
+          :leg="store.leg"
+          :run-id="run.id"
+          :words="store.vocabulary"
+          :names="store.names"
+          :edit="store.edit"
+          @select="store.select($event)"
+          @insert="insertBefore"
+        />
+      </div>
+      <div class="entry">
+        <EntryLine
+          ref="entry"
+          :verb="verb"
+          placeholder="over 43' trench 18&quot; deep in pvc 40 3/4 to LB"
+          :buttons="['up', 'down', 'over', 'left', 'right']"
+          action="add leg"
+          :suggest="suggest"
+          :submit="walk"
+        />
+        <p class="mute tools no-print">
+          <button class="plain" type="button" @click="copy">Copy as text</button>
+          <span v-if="before !== null">
+            · <button class="plain" type="button" @click="before = null">Add at the end instead</button></span
+          >
+        </p>
+      </div>
+    </main>
+    <main v-else class="centre empty">
+      <div v-if="!store.loading">
+        <h2>{{ store.view ? 'No run yet' : 'No job open' }}</h2>
+        <p class="mute">
+          {{
+            store.view
+              ? store.nodes.length
+                ? 'Start one at a panel, then walk it leg by leg.'
+                : 'First say what stands where: a structure and a panel.'
+              : 'Start from a structure in the job menu above.'
+          }}
+        </p>
+        <v-btn v-if="store.nodes.length" variant="flat" color="ink" @click="setup(true)">New run</v-btn>
+      </div>
+    </main>
+    <LegPanel
+      v-if="store.plan"
+      class="right"
+      :plan="store.plan"
+      :leg="store.leg"
+      :raw="raw"
+      :alternatives="store.alternatives"
+      @mend="store.mend($event)"
+      @edit="store.edit($event)"
+      @select="store.select($event)"
+      @setup="setup(false)"
+    />
+    <RunForm
+      v-model="form"
+      :run="fresh ? null : run"
+      :nodes="store.nodes"
+      :sizes="store.vocabulary?.wire_sizes ?? []"
+      :edit="store.edit"
+    />
+  </div>
+</template>
+
+<style scoped>
+.stage {
+  display: grid;
+  grid-template-columns: 224px minmax(0, 1fr) 312px;
+  height: 100%;
+}
+.left,
+.right,
+.centre {
+  overflow-y: auto;
+  min-height: 0;
+}
+.left {
+  border-right: 1px solid var(--rule);
+}
+.right {
+  border-left: 1px solid var(--rule);
+  background: var(--card);
+}
+.centre {
+  display: flex;
+  flex-direction: column;
+}
+.strip {
+  flex: 1 1 400px;
+  min-height: 330px;
+  background: var(--card);
+  border-bottom: 1px solid var(--rule);
+}
+.legs {
+  flex: 0 0 auto;
+  padding: 4px 12px 0;
+}
+.entry {
+  padding: 8px 12px 6px;
+  position: sticky;
+  bottom: 0;
+  background: var(--paper);
+}
+.tools {
+  margin: 4px 4px 0;
+  font-size: 14px;
+}
+.tools button {
+  color: var(--chalk);
+  font-weight: 600;
+}
+.empty {
+  align-items: center;
+  justify-content: center;
+  text-align: center;
+}
+@media (max-width: 1000px) {
+  .stage {
+    display: flex;
+    flex-direction: column;
+    overflow-y: auto;
+  }
+  .centre:not(.empty) {
+    display: contents;
+  }
+  .legs,
+  .entry {
+    order: 2;
+  }
+  .stage > * {
+    flex: none;
+  }
+  .left,
+  .right,
+  .centre {
+    overflow: visible;
+    border: 0;
+  }
+  .strip {
+    flex: none;
+    height: 340px;
+    overflow-x: auto;
+  }
+  .legs {
+    overflow-x: auto;
+  }
+  .left {
+    max-height: 230px;
+    overflow-y: auto;
+    border-bottom: 1px solid var(--rule);
+  }
+  .entry {
+    position: static;
+  }
+}
+@media print {
+  .stage {
+    display: block;
+    height: auto;
+  }
+  .left {
+    display: none;
+  }
+  .strip {
+    height: 420px;
+  }
+  .right {
+    border: 0;
+    columns: 2;
+  }
+}
+</style>

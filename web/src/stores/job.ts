@@ -1,0 +1,209 @@
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef } from 'vue'
+
+import {
+  type Alternative,
+  api,
+  ask,
+  type Edit,
+  type JobRow,
+  type JobView,
+  type Mend,
+  type Problem,
+  type Vocabulary,
+} from '../api/client'
+import { useNotice } from './notice'
+
+/** The open job with its plan. Every change goes through `edit`: one request, one undo step. */
+export const useJob = defineStore('job', () => {
+  const notice = useNotice()
+  const jobs = ref<JobRow[]>([])
+  const view = shallowRef<JobView | null>(null)
+  const leg = ref<number | null>(null)
+  const alternatives = shallowRef<Alternative[]>([])
+  const vocabulary = shallowRef<Vocabulary | null>(null)
+  const loading = ref(true)
+
+  const job = computed(() => view.value?.job ?? null)
+  const plan = computed(() => view.value?.focus ?? null)
+  const runId = computed(() => plan.value?.summary.id ?? null)
+  const run = computed(() => job.value?.runs.find((item) => item.id === runId.value) ?? null)
+  const nodes = computed(() => [...(job.value?.panels ?? []), ...(job.value?.boxes ?? [])])
+  const names = computed(() => nodes.value.map((node) => node.name))
+
+  function take(next: JobView) {
+    view.value = next
+    const count = next.focus?.legs.length ?? 0
+    if (leg.value !== null && leg.value >= count) leg.value = count ? count - 1 : null
+    void loadAlternatives()
+  }
+
+  async function loadAlternatives() {
+    const [job_id, run_id, at] = [view.value?.id, runId.value, leg.value]
+    if (!job_id || !run_id || at === null) {
+      alternatives.value = []
+      return
+    }
+    const path = { job_id, run_id, leg: at }
+    const { data } = await ask(
+      api.GET('/api/jobs/{job_id}/runs/{run_id}/legs/{leg}/alternatives', { params: { path } }),
+    )
+    if (data && run_id === runId.value && at === leg.value) alternatives.value = data
+  }
+
+  async function start() {
+    const words = await ask(api.GET('/api/vocabulary'))
+    if (words.data) vocabulary.value = words.data
+    await list()
+    const first = jobs.value[0]
+    if (first) await open(first.id)
+    loading.value = false
+  }
+
+  async function list() {
+    const { data, problem } = await ask(api.GET('/api/jobs'))
+    if (problem) notice.tell(problem.detail, 'stop')
+    else jobs.value = data
+  }
+
+  async function open(id: string) {
+    const { data, problem } = await ask(api.GET('/api/jobs/{job_id}', { params: { path: { job_id: id } } }))
+    if (problem) return notice.tell(problem.detail, 'stop')
+    leg.value = null
+    take(data)
+    selectWorst()
+    if (jobs.value[0]?.id !== id) {
+      await ask(api.POST('/api/jobs/{job_id}/opened', { params: { path: { job_id: id } } }))
+      await list()
+    }
+  }
+
+  async function create(body: { sample?: string; name?: string; job?: Record<string, unknown> }) {
+    const { data, problem } = await ask(api.POST('/api/jobs', { body }))
+    if (problem) return problem
+    leg.value = null
+    take(data)
+    selectWorst()
+    await list()
+    return null
+  }
+
+  async function remove(id: string) {
+    await ask(api.DELETE('/api/jobs/{job_id}', { params: { path: { job_id: id } } }))
+    await list()
+    if (view.value?.id === id) {
+      view.value = null
+      const first = jobs.value[0]
+      if (first) await open(first.id)
+    }
+  }
+
+  /** Look at another run; `at` picks a leg of it, undefined the worst one. */
+  async function look(id: string, at?: number | null) {
+    if (!view.value) return
+    if (id !== runId.value) {
+      const path = { job_id: view.value.id }
+      const { data, problem } = await ask(
+        api.GET('/api/jobs/{job_id}', { params: { path, query: { focus: id } } }),
+      )
+      if (problem) return notice.tell(problem.detail, 'stop')
+      leg.value = null
+      take(data)
+    }
+    if (at === undefined) selectWorst()
+    else select(at)
+  }
+
+  function select(at: number | null) {
+    leg.value = at
+    void loadAlternatives()
+  }
+
+  function selectWorst() {
+    const findings = plan.value?.findings ?? []
+    const worst = findings.find((item) => item.severity !== 'note' && item.leg !== null)
+    select(worst?.leg ?? null)
+  }
+
+  /** Make edits. Answers the problem where they are refused; where the job moved on, takes the newest. */
+  async function edit(edits: Edit[], label?: string, focus?: string): Promise<Problem | null> {
+    if (!view.value) return null
+    const id = view.value.id
+    const body = {
+      revision: view.value.revision,
+      edits: edits as never[],
+      label,
+      focus: focus ?? runId.value,
+    }
+    const { data, problem } = await ask(
+      api.POST('/api/jobs/{job_id}/edits', { params: { path: { job_id: id } }, body }),
+    )
+    if (!problem) {
+      take(data)
+      return null
+    }
+    if (problem.status === 409) {
+      await refresh()
+      notice.tell('Another window changed this job. Here is the newest; your change is not in it.', 'check', {
+        label: 'Make it again',
+        act: async () => {
+          const again = await edit(edits, label, focus)
+          if (again) notice.tell(again.detail, 'stop')
+        },
+      })
+    }
+    return problem
+  }
+
+  async function refresh() {
+    if (!view.value) return
+    const { data } = await ask(
+      api.GET('/api/jobs/{job_id}', {
+        params: { path: { job_id: view.value.id }, query: { focus: runId.value ?? undefined } },
+      }),
+    )
+    if (data) take(data)
+  }
+
+  async function mend(item: Mend) {
+    const problem = await edit(item.edits as Edit[], item.label)
+    if (problem && problem.status !== 409) notice.tell(problem.detail, 'stop')
+    else if (!problem) notice.tell(item.label, 'fine', { label: 'Undo', act: undo })
+  }
+
+  async function step(way: 'undo' | 'redo') {
+    if (!view.value) return
+    const label = view.value[way]
+    if (!label) return
+    const body = { revision: view.value.revision, focus: runId.value }
+    const params = { path: { job_id: view.value.id } }
+    const { data, problem } = await ask(
+      way === 'undo'
+        ? api.POST('/api/jobs/{job_id}/undo', { params, body })
+        : api.POST('/api/jobs/{job_id}/redo', { params, body }),
+    )
+    if (problem) {
+      await refresh()
+      notice.tell(problem.detail, 'check')
+    } else {
+      take(data)
+      notice.tell(`${way === 'undo' ? 'Undone' : 'Made again'}: ${label}`, 'note')
+    }
+  }
+  const undo = () => step('undo')
+  const redo = () => step('redo')
+
+  /** Go to the next stop or check, in the order of the plan. */
+  async function nextFinding(severity?: 'stop' | 'check') {
+    const refs = (view.value?.refs ?? []).filter((item) => !severity || item.severity === severity)
+    if (!refs.length) return
+    const here = refs.findIndex((item) => item.run === runId.value && item.leg === leg.value)
+    const next = refs[(here + 1) % refs.length]
+    if (next) await look(next.run, next.leg)
+  }
+
+  return {
+    jobs, view, leg, alternatives, vocabulary, loading, job, plan, runId, run, nodes, names,
+    start, open, create, remove, look, select, edit, mend, undo, redo, refresh, nextFinding,
+  } // prettier-ignore
+})
