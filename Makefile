@@ -23,10 +23,10 @@ lint: $(STAMPS)/python-dev $(STAMPS)/web
 	cd web && npx eslint src && npx prettier --check --log-level warn src && npx vue-tsc --noEmit
 
 bench: $(STAMPS)/python-dev
-	$(PY) tests/bench.py
+	$(PY) -W ignore -m tests.bench
 
 screenshots: $(STAMPS)/python-dev $(STAMPS)/web $(STAMPS)/chromium
-	$(PY) tests/screenshots.py
+	$(PY) -m tests.screenshots
 
 docs: $(STAMPS)/python
 	.venv/bin/levelrun docs docs

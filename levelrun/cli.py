@@ -18,6 +18,7 @@ from levelrun.api.guard import LOCAL
 from levelrun.core.errors import LevelRunError
 from levelrun.core.plan import Plan, plan
 from levelrun.exchange.job_file import job_schema, read_job
+from levelrun.exchange.pages import write_pages
 from levelrun.samples import sample
 from levelrun.store import Database, Jobs
 
@@ -48,6 +49,9 @@ def _parser() -> argparse.ArgumentParser:
     check.add_argument("file", type=Path)
     check.set_defaults(run=_check)
     commands.add_parser("schema", help="print the JSON Schema of a job file").set_defaults(run=_schema)
+    docs = commands.add_parser("docs", help="write the pages made from the data into a folder")
+    docs.add_argument("folder", type=Path)
+    docs.set_defaults(run=_docs)
     commands.add_parser("openapi", help="print the OpenAPI document").set_defaults(run=_openapi)
     return parser
 
@@ -95,6 +99,12 @@ def findings_table(planned: Plan) -> str:
 
 def _schema(args: argparse.Namespace) -> int:
     print(json.dumps(job_schema(), indent=2))
+    return 0
+
+
+def _docs(args: argparse.Namespace) -> int:
+    for path in write_pages(args.folder):
+        print(path)
     return 0
 
 

@@ -114,7 +114,8 @@ class Jobs:
         """One durable change. Raises StaleRevisionError where `revision` is not the current one."""
         with self._db.write() as db:
             before = _current(db, job_id, revision, self._cache.get(job_id))
-            changes = _difference(before, change(before))
+            after = change(before)
+            changes = _difference(before, after)
             if changes:
                 seq = _tail(db, job_id)
                 _write(db, job_id, changes, forward=True)
@@ -123,6 +124,9 @@ class Jobs:
                     (job_id, seq, label, json.dumps(changes)),
                 )
                 db.execute("DELETE FROM history WHERE job_id = ? AND seq <= ?", (job_id, seq - MAX_HISTORY))
+                kept = JobRecord(job_id, revision + 1, after, label, None)
+        if changes:
+            self._cache[job_id] = kept
         return self.get(job_id)
 
     def undo(self, job_id: str, revision: int) -> JobRecord:

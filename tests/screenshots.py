@@ -1,0 +1,64 @@
+"""Takes one picture of each main view from the demo data into docs/screenshots."""
+
+from __future__ import annotations
+
+import tempfile
+from collections.abc import Callable
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+from tests.e2e.conftest import FLAGS, Server
+
+OUT = Path(__file__).parent.parent / "docs" / "screenshots"
+
+
+def look(page: Page, run: str) -> None:
+    """Open a run."""
+    page.locator(f"[data-run={run}]").click()
+    page.wait_for_timeout(500)
+
+
+def runs(page: Page) -> None:
+    """A trench too shallow."""
+    look(page, "h14")
+
+
+def pulls(page: Page) -> None:
+    """Too many bends between pull points."""
+    look(page, "h1")
+
+
+def basement(page: Page) -> None:
+    """The dark theme, on an overhead feeder."""
+    page.get_by_label("Light or dark").click()
+    look(page, "s7")
+
+
+VIEWS: dict[str, tuple[tuple[int, int], Callable[[Page], None]]] = {
+    "runs": ((1280, 800), runs),
+    "runs-bends": ((1280, 800), pulls),
+    "runs-dark": ((1280, 800), basement),
+    "runs-phone": ((390, 844), runs),
+}
+
+
+def main() -> None:
+    """Take them all."""
+    OUT.mkdir(parents=True, exist_ok=True)
+    with tempfile.TemporaryDirectory() as data, sync_playwright() as playwright:
+        server = Server(Path(data))
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
+        for name, ((width, height), act) in VIEWS.items():
+            page = browser.new_context(viewport={"width": width, "height": height}).new_page()
+            page.goto(server.url)
+            page.wait_for_selector("[data-testid=strip]")
+            act(page)
+            page.wait_for_timeout(400)
+            page.screenshot(path=OUT / f"{name}.png")
+        browser.close()
+        server.kill()
+
+
+if __name__ == "__main__":
+    main()
