@@ -56,6 +56,7 @@ class LegPlan:
     cover_in: float | None
     pull: int | None
     facts: dict[str, str | float | bool | None]
+    figures: list[Figure]
 
 
 @dataclass(frozen=True)
@@ -238,7 +239,38 @@ def _leg(view: RunView, index: int, verdict: str, hold: Held, found: list[Findin
             "insulation": facts.insulation,
             "above": facts.above,
         },
+        _cover_figure(view, index),
     )
+
+
+def _cover_figure(view: RunView, index: int) -> list[Figure]:
+    """Cover taped against cover needed, for a level leg in the earth."""
+    needed, leg = rules_place.needed_cover(view, index), view.run.legs[index]
+    if needed is None or leg.depth_in is None or view.placed[index].vertical or not needed.cover_in:
+        return []
+    run = view.run
+    return [
+        Figure(
+            key=f"cover-{index}",
+            label="Cover",
+            value=leg.depth_in,
+            text=show_inches(leg.depth_in),
+            unit="in",
+            formula="row by what lies above, the least of the columns that apply",
+            inputs={
+                "above": view.facts[index].above.replace("_", " "),
+                "method": view.methods[index].name,
+                "column": needed.column.replace("_", " "),
+                "circuit": f"{run.volts} V, {run.breaker_a:g} A, {'GFCI upstream' if run.gfci else 'no GFCI upstream'}",
+                **({"note": needed.note} if needed.note else {}),
+            },
+            rule=needed.rule,
+            basis=view.book.table("300-5-cover").head.basis,
+            limit=needed.cover_in,
+            limit_text=show_inches(needed.cover_in),
+            low_is_bad=True,
+        )
+    ]
 
 
 def _remark(view: RunView, index: int, hold: Held, found: list[Finding]) -> str:

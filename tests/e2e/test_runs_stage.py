@@ -168,3 +168,16 @@ def test_keys_walk_the_findings_and_mend(open_page: Open) -> None:
     expect(page.locator("article.stop").first).to_be_visible()
     page.keyboard.press("m")
     stops(page, 3)
+
+
+def test_a_run_copied_as_text_pastes_into_another(open_page: Open) -> None:
+    page = open_page()
+    page.context.grant_permissions(["clipboard-read", "clipboard-write"])
+    look(page, "h6")
+    page.get_by_role("button", name="Copy as text").click()
+    look(page, "h5")
+    page.get_by_label("walk", exact=True).focus()
+    page.keyboard.press("Control+v")
+    page.keyboard.press("Enter")
+    expect(page.locator("[data-testid=legs] tbody tr")).to_have_count(7)
+    expect(page.locator("[data-cell='6-end']")).to_have_text("K-1")

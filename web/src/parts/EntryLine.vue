@@ -71,6 +71,20 @@ async function enter() {
   problem.value = null
 }
 
+/** A run pasted as text has a leg a line; the line here parts them with semicolons. */
+function paste(event: ClipboardEvent) {
+  const said = event.clipboardData?.getData('text') ?? ''
+  if (!said.trim().includes('\n')) return
+  event.preventDefault()
+  const [at, to] = [input.value?.selectionStart ?? 0, input.value?.selectionEnd ?? 0]
+  const joined = said
+    .trim()
+    .split(/\s*\n+\s*/)
+    .join('; ')
+  text.value = text.value.slice(0, at) + joined + text.value.slice(to)
+  typed()
+}
+
 function arrow(event: KeyboardEvent, step: number) {
   event.preventDefault()
   if (!text.value || back >= 0) {
@@ -132,6 +146,7 @@ defineExpose({ focus: () => input.value?.focus() })
         autocapitalize="off"
         spellcheck="false"
         @input="typed"
+        @paste="paste"
         @focus="complete"
         @blur="options = []"
         @keydown.up="arrow($event, -1)"

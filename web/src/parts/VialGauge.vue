@@ -7,14 +7,19 @@ import ReasonMenu from './ReasonMenu.vue'
 /** A margin as a level vial. The bubble moves from the middle (ample) to the red line (the limit). */
 const props = defineProps<{ figure: Figure }>()
 
-const share = computed(() => (props.figure.limit ? props.figure.value / props.figure.limit : 0))
+const share = computed(() => {
+  const { value, limit, low_is_bad } = props.figure
+  if (!limit) return 0
+  return low_is_bad ? (value ? limit / value : 2) : value / limit
+})
 const over = computed(() => share.value > 1 + 1e-9)
 const close = computed(() => !over.value && share.value > 0.9)
 const LINE = 254
 const bubble = computed(() => 135 + (LINE - 22 - 135) * Math.min(Math.max(share.value, 0), 1))
 const beyond = computed(() => {
-  const { value, limit, unit } = props.figure
+  const { value, limit, unit, low_is_bad } = props.figure
   if (!over.value || limit == null) return ''
+  if (low_is_bad) return `${+(limit - value).toFixed(2)}″ short`
   const by = value - limit
   return unit === 'deg' ? `${by.toFixed(0)}° over` : `${by.toFixed(1)} ${unit} over`
 })
@@ -26,7 +31,8 @@ const beyond = computed(() => {
       <div class="words num">
         <span>{{ figure.label }}</span>
         <b
-          >{{ figure.text }} of {{ figure.limit_text }}<template v-if="beyond">, {{ beyond }}</template></b
+          >{{ figure.text }} {{ figure.low_is_bad ? 'over it, needs' : 'of' }} {{ figure.limit_text
+          }}<template v-if="beyond">, {{ beyond }}</template></b
         >
       </div>
       <svg viewBox="0 0 270 20" preserveAspectRatio="none" aria-hidden="true">

@@ -25,32 +25,34 @@ const GLYPH: Record<string, string> = { yes: '●', if: '◐', no: '✕' }
 </script>
 
 <template>
-  <ul data-testid="alternatives">
-    <li v-for="item in shown" :key="item.method" :class="[item.verdict, { current: item.current }]">
-      <component
-        :is="item.mend ? 'button' : 'div'"
-        :type="item.mend ? 'button' : undefined"
-        class="plain item"
-        :title="item.mend ? item.mend.label : undefined"
-        @click="item.mend && emit('mend', item.mend)"
-      >
-        <i :aria-label="item.verdict">{{ GLYPH[item.verdict] }}</i>
-        <span class="num name"
-          >{{ item.name }} <em v-if="item.current">now</em
-          ><span class="mute section">{{ item.section }}</span></span
+  <div>
+    <ul data-testid="alternatives">
+      <li v-for="item in shown" :key="item.method" :class="[item.verdict, { current: item.current }]">
+        <component
+          :is="item.mend ? 'button' : 'div'"
+          :type="item.mend ? 'button' : undefined"
+          class="plain item"
+          :title="item.mend ? item.mend.label : undefined"
+          @click="item.mend && emit('mend', item.mend)"
         >
-        <span class="mute text">{{ item.text }}</span>
-      </component>
-    </li>
-    <li v-if="items.length > shown.length || all" class="more no-print">
-      <button type="button" class="plain num" @click="all = !all">
-        {{ all ? 'Fewer' : `All ${items.length} methods, with the reason` }}
-      </button>
-    </li>
-  </ul>
-  <p class="mute foot">
-    Cheapest foot first: material, minutes, ease of a later change. Costs are common practice.
-  </p>
+          <i :aria-label="item.verdict">{{ GLYPH[item.verdict] }}</i>
+          <span class="num name"
+            >{{ item.name }} <em v-if="item.current">now</em
+            ><span class="mute section">{{ item.section }}</span></span
+          >
+          <span class="mute text">{{ item.text }}</span>
+        </component>
+      </li>
+      <li v-if="items.length > shown.length || all" class="more no-print">
+        <button type="button" class="plain num" @click="all = !all">
+          {{ all ? 'Fewer' : `All ${items.length} methods, with the reason` }}
+        </button>
+      </li>
+    </ul>
+    <p class="mute foot">
+      Cheapest foot first: material, minutes, ease of a later change. Costs are common practice.
+    </p>
+  </div>
 </template>
 
 <style scoped>

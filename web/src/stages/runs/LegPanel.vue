@@ -88,8 +88,9 @@ const where = (leg: number | null) => (leg === null ? 'Run' : `Leg ${leg + 1}`)
       <PlanFromAbove v-if="turns" :points="plan.strip.plan" />
     </template>
     <template v-else-if="planned && raw">
-      <h3 class="head">What may go here</h3>
-      <AlternativeList :items="alternatives" @mend="emit('mend', $event)" />
+      <VialGauge v-for="figure in planned.figures" :key="figure.key" :figure="figure" />
+      <h3 class="head no-print">What may go here</h3>
+      <AlternativeList class="no-print" :items="alternatives" @mend="emit('mend', $event)" />
       <PlaceFacts :leg="raw" :planned="planned" :run="plan.summary.id" @edit="emit('edit', $event)" />
     </template>
 
@@ -196,6 +197,11 @@ small {
   display: flex;
   gap: 6px;
   margin-top: 12px;
+}
+@media print {
+  .panel > * {
+    break-inside: avoid;
+  }
 }
 .caution {
   font-size: 13.5px;

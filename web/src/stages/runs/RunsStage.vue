@@ -84,6 +84,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
       @add="setup(true)"
     />
     <main v-if="store.plan && run" class="centre">
+      <h2 class="only-print">{{ store.job?.name }}: {{ run.circuit }} {{ run.name }}</h2>
       <div class="strip">
         <StripView :strip="store.plan.strip" :leg="store.leg" @select="store.select($event)" />
       </div>
@@ -194,6 +195,9 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
   bottom: 0;
   background: var(--paper);
 }
+.only-print {
+  display: none;
+}
 .tools {
   margin: 4px 4px 0;
   font-size: 14px;
@@ -255,7 +259,12 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
     display: none;
   }
   .strip {
-    height: 420px;
+    height: auto;
+    min-height: 0;
+  }
+  .only-print {
+    display: block;
+    padding: 8px 12px;
   }
   .right {
     border: 0;

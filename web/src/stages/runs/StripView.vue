@@ -116,6 +116,7 @@ const pulls = computed(() => {
     <svg
       :width="s.width"
       :height="s.height"
+      :viewBox="`0 0 ${s.width} ${s.height}`"
       role="img"
       aria-label="The run unrolled: length across, height up"
       data-testid="strip"
@@ -185,6 +186,12 @@ text {
   fill: var(--ink);
   font-size: 14px;
   font-weight: 500;
+}
+@media print {
+  svg {
+    width: 100%;
+    height: auto;
+  }
 }
 .tape rect {
   fill: var(--tape);
