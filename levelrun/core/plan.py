@@ -261,7 +261,7 @@ def _cover_figure(view: RunView, index: int) -> list[Figure]:
                 "above": view.facts[index].above.replace("_", " "),
                 "method": view.methods[index].name,
                 "column": needed.column.replace("_", " "),
-                "circuit": f"{run.volts} V, {run.breaker_a:g} A, {'GFCI upstream' if run.gfci else 'no GFCI upstream'}",
+                "circuit": f"{run.volts} V, {run.breaker_a:g} A, {'' if run.gfci else 'no '}GFCI upstream",
                 **({"note": needed.note} if needed.note else {}),
             },
             rule=needed.rule,

@@ -128,7 +128,7 @@ def test_a_new_job_run_and_file(open_page: Open, tmp_path: Path) -> None:
     expect(form).to_contain_text("greater than 0")
     form.get_by_label("Breaker, A").fill("15")
     form.get_by_role("button", name="Add run").click()
-    expect(page.locator("h2").first).to_have_text("Door light")
+    expect(page.locator("aside h2")).to_have_text("Door light")
     page.get_by_label("walk", exact=True).fill("up 2' stud wall in 14-2")
     page.keyboard.press("Enter")
     page.get_by_role("button", name="Put a box here").click()
