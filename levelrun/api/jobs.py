@@ -9,11 +9,10 @@ from fastapi.responses import Response
 from pydantic import BaseModel, ConfigDict, Field
 
 from levelrun.api.plans import as_job
-from levelrun.core.codebook import load
 from levelrun.core.edits import Edit, apply, describe
 from levelrun.core.errors import EditError
 from levelrun.core.job import Job, Name
-from levelrun.core.plan import RunPlan, RunSummary, contexts, leg_alternatives, plan
+from levelrun.core.plan import RunPlan, RunSummary, contexts, job_book, leg_alternatives, plan
 from levelrun.core.runs.alternatives import Alternative
 from levelrun.exchange.job_file import write_job
 from levelrun.samples import SAMPLES, sample
@@ -25,7 +24,7 @@ JobId = Annotated[str, Field(pattern=r"^[0-9a-f]{12}$")]
 Revision = Annotated[int, Field(ge=0, le=2**53)]
 
 
-def _jobs(request: Request) -> Jobs:
+def jobs_of(request: Request) -> Jobs:
     jobs: Jobs = request.app.state.jobs
     return jobs
 
@@ -48,6 +47,7 @@ class JobView(BaseModel):
     undo: str | None
     redo: str | None
     rules_title: str
+    units: str
     stops: int
     checks: int
     summaries: list[RunSummary]
@@ -70,6 +70,7 @@ def view_of(record: JobRecord, focus: str | None) -> JobView:
         undo=record.undo,
         redo=record.redo,
         rules_title=planned.rules_title,
+        units=job_book(record.job).units,
         stops=planned.stops,
         checks=planned.checks,
         summaries=planned.summaries,
@@ -119,7 +120,7 @@ class Step(BaseModel):
 @router.get("")
 def list_jobs(request: Request) -> list[JobRow]:
     """Every job, last opened first."""
-    return _jobs(request).list()
+    return jobs_of(request).list()
 
 
 @router.get("/samples")
@@ -141,31 +142,31 @@ def create_job(request: Request, new: NewJob) -> JobView:
         raise EditError("say what the job starts from", key="name", allowed=["sample", "job", "name"])
     if new.name is not None:
         job = job.model_copy(update={"name": new.name})
-    return view_of(_jobs(request).create(job), None)
+    return view_of(jobs_of(request).create(job), None)
 
 
 @router.get("/{job_id}")
 def get_job(request: Request, job_id: JobId, focus: str | None = None) -> JobView:
     """A job with its plan."""
-    return view_of(_jobs(request).get(job_id), focus)
+    return view_of(jobs_of(request).get(job_id), focus)
 
 
 @router.post("/{job_id}/opened", status_code=204)
 def opened_job(request: Request, job_id: JobId) -> None:
     """Remember this job as the last opened."""
-    _jobs(request).opened(job_id)
+    jobs_of(request).opened(job_id)
 
 
 @router.delete("/{job_id}", status_code=204)
 def delete_job(request: Request, job_id: JobId) -> None:
     """Remove a job with all it holds."""
-    _jobs(request).delete(job_id)
+    jobs_of(request).delete(job_id)
 
 
 @router.post("/{job_id}/edits")
 def edit_job(request: Request, job_id: JobId, change: Edits) -> JobView:
     """Make edits: one transaction, one undo step. 409 where the job has moved on."""
-    jobs = _jobs(request)
+    jobs = jobs_of(request)
     label = change.label or describe(change.edits)
     record = jobs.change(job_id, change.revision, label, lambda job: apply(job, change.edits))
     return view_of(record, change.focus)
@@ -174,29 +175,29 @@ def edit_job(request: Request, job_id: JobId, change: Edits) -> JobView:
 @router.post("/{job_id}/undo")
 def undo_job(request: Request, job_id: JobId, step: Step) -> JobView:
     """Take back the last change."""
-    return view_of(_jobs(request).undo(job_id, step.revision), step.focus)
+    return view_of(jobs_of(request).undo(job_id, step.revision), step.focus)
 
 
 @router.post("/{job_id}/redo")
 def redo_job(request: Request, job_id: JobId, step: Step) -> JobView:
     """Make the last undone change again."""
-    return view_of(_jobs(request).redo(job_id, step.revision), step.focus)
+    return view_of(jobs_of(request).redo(job_id, step.revision), step.focus)
 
 
 @router.get("/{job_id}/runs/{run_id}/legs/{leg}/alternatives")
 def alternatives(request: Request, job_id: JobId, run_id: str, leg: int) -> list[Alternative]:
     """What may go on one leg, best first."""
-    job = _jobs(request).get(job_id).job
+    job = jobs_of(request).get(job_id).job
     for context in contexts(job):
         if context.run.id == run_id and 0 <= leg < len(context.run.legs):
-            return leg_alternatives(load(job.rules), context, leg)
+            return leg_alternatives(job_book(job), context, leg)
     raise EditError(f"no leg {leg + 1} of run {run_id!r} in this job", key="leg", value=leg)
 
 
 @router.get("/{job_id}/export")
 def export_job(request: Request, job_id: JobId) -> Response:
     """The job as its file."""
-    job = _jobs(request).get(job_id).job
+    job = jobs_of(request).get(job_id).job
     return Response(
         write_job(job),
         media_type="application/json",

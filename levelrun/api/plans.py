@@ -60,6 +60,7 @@ class WalkLegOut(BaseModel):
     sleeve: bool
     met: bool
     expansion: bool
+    ribbon: bool
     facts: dict[str, Any]
 
 

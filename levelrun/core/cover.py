@@ -45,6 +45,9 @@ def cover(book: Codebook, method_key: str, above: str, volts: float, amps: float
     if volts <= LOW_VOLTAGE:
         columns.append("low_voltage")
     best = min(columns, key=lambda column: float(row[column]))
+    least = book.scalar("cover_least_in")
+    if least.value > float(row[best]):
+        return Cover(least.value, "cover_least_in", least.section, "")
     return Cover(float(row[best]), best, "300.5(A)", _note(own, above, best))
 
 

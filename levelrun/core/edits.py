@@ -7,7 +7,7 @@ from typing import Annotated, Any, Literal, TypeVar
 
 from pydantic import BaseModel, Field, ValidationError
 
-from levelrun.core.codebook import Codebook, load
+from levelrun.core.codebook import Codebook, load, notable
 from levelrun.core.codebook.lookups import method, wire_sizes
 from levelrun.core.errors import EditError, WalkError
 from levelrun.core.job import Box, Frozen, Id, Job, Joint, Leg, LegFacts, Name, Panel, Run, Structure
@@ -136,7 +136,8 @@ def _apply(job: Job, edit: Edit, book: Codebook) -> Job:
     match edit:
         case SetJob():
             values = {key: edit.set[key] for key in edit.set}
-            _only(values, ("name", "rules", "remarks", "habits"))
+            _check_notes(values.get("notes"), load(values.get("rules", job.rules)))
+            _only(values, ("name", "rules", "remarks", "habits", "notes"))
             return _job(job, **values)
         case Add():
             field, model = PARTS[edit.kind]
@@ -162,6 +163,19 @@ def _apply(job: Job, edit: Edit, book: Codebook) -> Job:
             return _end_leg(job, edit.run, edit.leg, edit.to)
         case Walk():
             return _walk(job, edit, book)
+
+
+def _check_notes(notes: Any, book: Codebook) -> None:
+    """Every note is on a number that a note may change."""
+    for index, note in enumerate(notes or ()):
+        key = note.get("key") if isinstance(note, dict) else None
+        if key is not None and key not in notable(book):
+            raise EditError(
+                f"key {key!r} is no number that a local note may change",
+                key=f"set.notes.{index}.key",
+                value=key,
+                allowed=sorted(notable(book)),
+            )
 
 
 def _only(values: dict[str, Any], allowed: tuple[str, ...]) -> None:
@@ -352,6 +366,7 @@ def _from_walk(book: Codebook, run: Run, before: Leg | None, said: WalkLeg, text
             "sleeve": said.sleeve,
             "met": said.met,
             "expansion": said.expansion,
+            "ribbon": said.ribbon,
             "facts": LegFacts(**said.facts),
         },
         "text",

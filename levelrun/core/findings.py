@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from typing import Any, Literal
 
+LOCAL = "local note"
 Severity = Literal["stop", "check", "note"]
 SEVERITY_ORDER: dict[str, int] = {"stop": 0, "check": 1, "note": 2}
 
@@ -13,7 +14,8 @@ SEVERITY_ORDER: dict[str, int] = {"stop": 0, "check": 1, "note": 2}
 class Figure:
     """A number with its reason. `value` is unrounded; `text` is what is shown.
 
-    limit: where the red line stands, same unit; low_is_bad: True where less than the limit fails.
+    limit: where the red line stands, same unit; low_is_bad: True where less than the limit fails;
+    beyond_text: by how much it fails, as read aloud, empty while it does not.
     """
 
     key: str
@@ -28,6 +30,7 @@ class Figure:
     limit: float | None = None
     limit_text: str = ""
     low_is_bad: bool = False
+    beyond_text: str = ""
 
 
 @dataclass(frozen=True)
@@ -56,6 +59,7 @@ class Finding:
     limit: str = ""
     mends: list[Mend] = field(default_factory=list)
     last: int | None = None
+    decided_by: str = "book"
 
     def covers(self, leg: int) -> bool:
         """Whether it speaks of this leg."""
@@ -111,6 +115,27 @@ CATALOGUE: dict[str, CodeEntry] = {
     ),
     "fill-over": CodeEntry(
         "stop", "More wire than the pipe may hold.", "Heat, and skinned insulation.", "A size up."
+    ),
+    "ampacity-short": CodeEntry(
+        "stop",
+        "The wire as it lies carries less than its breaker or its load.",
+        "Heat, bundling or cool terminals take amperes away; the wire overheats.",
+        "Bigger wire.",
+    ),
+    "pipe-under-note": CodeEntry(
+        "stop", "A feeder's pipe is smaller than the authority here wants.", "It fails inspection.", "A size up."
+    ),
+    "ribbon": CodeEntry(
+        "check", "Ribbon over every trench is asked here.", "A spade meets the ribbon first.", "Record the ribbon."
+    ),
+    "ground-small": CodeEntry(
+        "stop",
+        "A cable's ground does not grow with wires that were upsized for drop.",
+        "Upsized hots want an upsized ground.",
+        "Pipe with single wires, or a cable with a whole ground.",
+    ),
+    "sleeve-tight": CodeEntry(
+        "stop", "The cable does not pass through its sleeve.", "It cannot be pulled in.", "A bigger sleeve."
     ),
     "jam": CodeEntry(
         "check", "Three wires may wedge side by side in a bend.", "The pull locks.", "Another size of pipe."
@@ -207,7 +232,8 @@ CATALOGUE: dict[str, CodeEntry] = {
 
 def finding(code: str, run: str, leg: int | None, title: str, text: str, section: str, **more: Any) -> Finding:
     """A finding whose severity comes from the catalogue. Raises KeyError for a code not in it."""
-    return Finding(CATALOGUE[code].severity, code, run, leg, title, text, section, **more)
+    by = "note" if LOCAL in section else "book"
+    return Finding(CATALOGUE[code].severity, code, run, leg, title, text, section, decided_by=by, **more)
 
 
 def worst(findings: list[Finding]) -> str:

@@ -122,6 +122,7 @@ class Leg(Frozen):
     )
     sleeve: StrictBool = Field(False, description="The pipe only guards a cable that goes on through it")
     met: StrictBool = Field(False, description="The condition under which the method may go here is met")
+    ribbon: StrictBool = Field(False, description="Warning ribbon lies over this leg")
     expansion: StrictBool = Field(False, description="An expansion fitting stands in this leg")
     facts: LegFacts = LegFacts()
     end: Joint = Joint()
@@ -165,15 +166,28 @@ class Habits(Frozen):
     dollars_per_hour: Annotated[float, Field(strict=True, ge=0, le=1000)] = 65
 
 
+class LocalNote(Frozen):
+    """A local rule: a number of the rule set as the authority here wants it, with who said so and when."""
+
+    id: Id
+    key: Annotated[str, StringConstraints(pattern=r"^[a-z0-9_]{1,60}$")]
+    value: Annotated[float, Field(strict=True, ge=-1e6, le=1e6, allow_inf_nan=False)]
+    who: Name
+    when: Annotated[str, StringConstraints(pattern=r"^\d{4}-\d{2}-\d{2}$")]
+    why: Text = ""
+    approved: StrictBool = Field(False, description="The authority approved it in writing; without, it never loosens")
+
+
 class Job(Frozen):
     """The whole job as one file. `format_version` grows when an older reader could not read it."""
 
     format: Literal["levelrun-job"] = "levelrun-job"
     format_version: Annotated[int, Field(strict=True, ge=1)] = FORMAT_VERSION
     name: Name
-    rules: Literal["us-2023"] = "us-2023"
+    rules: Literal["us-2023", "us-2020", "ca-2021"] = "us-2023"
     remarks: Text = ""
     habits: Habits = Habits()
+    notes: tuple[LocalNote, ...] = Field((), max_length=60)
     structures: tuple[Structure, ...] = Field((), max_length=60)
     panels: tuple[Panel, ...] = Field((), max_length=60)
     boxes: tuple[Box, ...] = Field((), max_length=2000)

@@ -7,12 +7,16 @@ lengths keep their exact value and are shown to the nearest 1/16.
 from __future__ import annotations
 
 import re
+from collections.abc import Iterator
+from contextlib import contextmanager
+from contextvars import ContextVar
 from fractions import Fraction
 
 from levelrun.core.errors import MeasureError
 
 IN_PER_FT = 12.0
 IN_PER_M = 1000 / 25.4
+METRE_IN = 39.37
 MAX_LENGTH_IN = 120_000.0
 ALLOWED = ("5'4", "5' 4 1/2\"", "5-4", '64"', "5.5 ft", "1.6 m", "1600 mm")
 
@@ -182,13 +186,30 @@ def format_inches(inches: float) -> str:
     return f'{sign}{format_fraction(round(abs(inches) * 16))}"'
 
 
+_UNITS: ContextVar[str] = ContextVar("units", default="imperial")
+
+
+@contextmanager
+def shown_in(units: str) -> Iterator[None]:
+    """Within it, `show` and `show_inches` put these units first: imperial or metric."""
+    token = _UNITS.set(units)
+    try:
+        yield
+    finally:
+        _UNITS.reset(token)
+
+
 def show(inches: float) -> str:
-    """Inches for reading, with proper primes: 64.5 -> 5′ 4 1/2″. To the nearest 1/16."""
+    """Inches for reading, with proper primes: 64.5 -> 5′ 4 1/2″. To the nearest 1/16; metric: 1.638 m."""
+    if _UNITS.get() == "metric":
+        return f"{mm(inches) / 1000:.3f} m" if abs(inches) >= METRE_IN else f"{mm(inches):.0f} mm"
     return format_length(inches).replace("'", "′").replace('"', "″")
 
 
 def show_inches(inches: float) -> str:
-    """Inches only, for reading: 18 -> 18″. To the nearest 1/16."""
+    """Inches only, for reading: 18 -> 18″. To the nearest 1/16; metric: 457 mm."""
+    if _UNITS.get() == "metric":
+        return f"{mm(inches):.0f} mm"
     return format_inches(inches).replace('"', "″")
 
 

@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 
-from levelrun.core.codebook import Codebook, load
+from levelrun.core.codebook import Codebook, LocalRule, load, with_notes
 from levelrun.core.drawing.strip import Strip, strip_of
 from levelrun.core.findings import SEVERITY_ORDER, Figure, Finding, worst
 from levelrun.core.job import Box, Job, Panel, Run
-from levelrun.core.measure import show, show_inches
+from levelrun.core.measure import show, show_inches, shown_in
 from levelrun.core.runs import rules_circuit, rules_path, rules_place
 from levelrun.core.runs.alternatives import Alternative, alternatives
 from levelrun.core.runs.holding import Held, held
@@ -28,7 +28,12 @@ RULES = (
     rules_path.buried_point_rule,
     rules_path.pull_rules,
     rules_circuit.breaker_rule,
+    rules_circuit.ampacity_rule,
     rules_circuit.cable_rule,
+    rules_circuit.ground_rule,
+    rules_place.sleeve_rule,
+    rules_place.feeder_pipe_rule,
+    rules_place.ribbon_rule,
     rules_place.whip_rule,
     rules_place.expansion_rule,
     rules_path.turn_back_rule,
@@ -103,7 +108,7 @@ class Plan:
 
 def plan(job: Job, book: Codebook | None = None) -> Plan:
     """Plans every run of a job. Runs that did not change are not computed again."""
-    book = book or load(job.rules)
+    book = book or job_book(job)
     runs = [plan_run(book, context) for context in contexts(job)]
     findings = sorted((item for run in runs for item in run.findings), key=lambda item: SEVERITY_ORDER[item.severity])
     return Plan(
@@ -115,6 +120,44 @@ def plan(job: Job, book: Codebook | None = None) -> Plan:
         sum(item.severity == "stop" for item in findings),
         sum(item.severity == "check" for item in findings),
     )
+
+
+def job_book(job: Job) -> Codebook:
+    """The job's rule set with its local notes laid on."""
+    rules = (LocalRule(n.key, n.value, n.who, n.when, n.why, n.approved) for n in job.notes)
+    return with_notes(load(job.rules), tuple(rules))
+
+
+@dataclass(frozen=True)
+class Change:
+    """A finding that comes or goes when the rules change. `way` is comes or goes."""
+
+    way: str
+    run: str
+    run_name: str
+    leg: int | None
+    severity: str
+    title: str
+    section: str
+
+
+def compare(before: Job, after: Job) -> list[Change]:
+    """Findings that differ between two states of a job, notes left out: what goes first, then what comes."""
+    names = {run.id: f"{run.circuit} {run.name}".strip() for run in (*before.runs, *after.runs)}
+    old, new = plan(before).findings, plan(after).findings
+    found: list[Change] = []
+    for way, these, those in (("goes", old, new), ("comes", new, old)):
+        known = {_same(item) for item in those}
+        found += [
+            Change(way, f.run, names[f.run], f.leg, f.severity, f.title, f.section)
+            for f in these
+            if f.severity != "note" and _same(f) not in known
+        ]
+    return found
+
+
+def _same(item: Finding) -> tuple[str, str, int | None, str]:
+    return (item.run, item.code, item.leg, item.limit)
 
 
 def contexts(job: Job) -> list[RunContext]:
@@ -174,8 +217,14 @@ def _stretch(run: Run, node: str, feeder: bool) -> Upstream:
 @lru_cache(maxsize=2048)
 def plan_run(book: Codebook, context: RunContext) -> RunPlan:
     """Plans one run. Kept for as long as nothing that it touches changes."""
-    view = RunView(book, context)
-    found = sorted((item for rule in RULES for item in rule(view)), key=lambda item: SEVERITY_ORDER[item.severity])
+    with shown_in(book.units):
+        return _plan_run(RunView(book, context))
+
+
+def _plan_run(view: RunView) -> RunPlan:
+    said = (item for rule in RULES for item in rule(view))
+    cited = (replace(item, section=view.book.cite(item.section)) for item in said)
+    found = sorted(cited, key=lambda item: SEVERITY_ORDER[item.severity])
     pulls = pulls_of(view)
     holds = [held(view, i) for i in range(len(view.run.legs))]
     by_leg = [worst([f for f in found if f.covers(i)]) for i in range(len(view.run.legs))]
@@ -195,7 +244,8 @@ def plan_run(book: Codebook, context: RunContext) -> RunPlan:
 
 def leg_alternatives(book: Codebook, context: RunContext, index: int) -> list[Alternative]:
     """What may go on one leg of a run."""
-    return alternatives(RunView(book, context), index)
+    with shown_in(book.units):
+        return alternatives(RunView(book, context), index)
 
 
 def _summary(view: RunView, found: list[Finding]) -> RunSummary:
@@ -269,6 +319,9 @@ def _cover_figure(view: RunView, index: int) -> list[Figure]:
             limit=needed.cover_in,
             limit_text=show_inches(needed.cover_in),
             low_is_bad=True,
+            beyond_text=f"{show_inches(needed.cover_in - leg.depth_in)} short"
+            if leg.depth_in < needed.cover_in
+            else "",
         )
     ]
 
@@ -299,5 +352,6 @@ def _as_walk(view: RunView, index: int) -> WalkLeg:
         leg.sleeve,
         leg.met,
         leg.expansion,
+        leg.ribbon,
         {key: value for key, value in leg.facts.model_dump().items() if value is not None},
     )

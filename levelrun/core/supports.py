@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import SupportRule, support_rule
+from levelrun.core.codebook.lookups import method as lookup_method
 from levelrun.core.errors import unknown
 
 ENDS = ("box_clamped", "box_no_clamp", "panel", "none")
@@ -36,6 +37,20 @@ def _end_limit(rule: SupportRule, end: str) -> float:
     return rule.no_clamp_in if end == "box_no_clamp" else rule.first_in
 
 
+def _with_caps(book: Codebook, method: str, rule: SupportRule) -> SupportRule:
+    """The rule of a cable, no looser than what is said of every cable."""
+    if lookup_method(book, method).kind != "cable":
+        return rule
+    first, spacing = book.scalar("cable_first_support_most_in"), book.scalar("cable_spacing_most_in")
+    noted = [cap.section for cap, own in ((first, rule.first_in), (spacing, rule.spacing_in)) if cap.value < own]
+    return SupportRule(
+        min(rule.first_in, first.value),
+        min(rule.no_clamp_in, first.value),
+        min(rule.spacing_in, spacing.value),
+        "; ".join([rule.section, *noted]),
+    )
+
+
 def place_supports(length_in: float, first_in: float, last_in: float, spacing_in: float) -> list[float]:
     """Fewest positions with the first within first_in of the start, the last within last_in of the end,
     and no gap over spacing_in. Inches; at least one."""
@@ -63,7 +78,7 @@ def supports(
     Shop habits may tighten, never loosen. Bored holes count as supports and are not listed here.
     Source: the .30 section of each article, 314.17. Raises UnknownKeyError.
     """
-    rule = support_rule(book, method, size)
+    rule = _with_caps(book, method, support_rule(book, method, size))
     spacing = min(rule.spacing_in, habit_spacing_in or rule.spacing_in)
     first, last = (
         min(_end_limit(rule, e), spacing if e == "none" else (habit_first_in or math.inf)) for e in (start, end)

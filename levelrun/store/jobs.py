@@ -14,7 +14,7 @@ from levelrun.store.db import Database, StoreError
 from levelrun.store.rows import COLUMNS, drop_part, put_part, read_job
 
 Change = dict[str, Any]
-HEAD = ("name", "rules", "remarks", "habits")
+HEAD = ("name", "rules", "remarks", "habits", "notes")
 MAX_HISTORY = 500
 
 
@@ -77,8 +77,8 @@ class Jobs:
         job_id = uuid.uuid4().hex[:12]
         with self._db.write() as db:
             db.execute(
-                "INSERT INTO job (id, name, rules, remarks, habits, revision, opened)"
-                " VALUES (?, ?, ?, ?, ?, 1, (SELECT coalesce(max(opened), 0) + 1 FROM job))",
+                "INSERT INTO job (id, name, rules, remarks, habits, notes, revision, opened)"
+                " VALUES (?, ?, ?, ?, ?, ?, 1, (SELECT coalesce(max(opened), 0) + 1 FROM job))",
                 (job_id, *_head(job).values()),
             )
             for kind in COLUMNS:
@@ -208,6 +208,7 @@ def _head(job: Job) -> dict[str, str]:
         "rules": job.rules,
         "remarks": job.remarks,
         "habits": job.habits.model_dump_json(),
+        "notes": json.dumps([note.model_dump(mode="json") for note in job.notes]),
     }
 
 
@@ -238,7 +239,7 @@ def _write(db: sqlite3.Connection, job_id: str, changes: list[Change], *, forwar
         state = change[side]
         if change["kind"] == "job":
             db.execute(
-                "UPDATE job SET name = ?, rules = ?, remarks = ?, habits = ? WHERE id = ?",
+                "UPDATE job SET name = ?, rules = ?, remarks = ?, habits = ?, notes = ? WHERE id = ?",
                 (*(state[key] for key in HEAD), job_id),
             )
         elif state is None:

@@ -50,7 +50,8 @@ LAST = {
 }
 INSERT_LEG = (
     "INSERT INTO leg (job_id, run_id, place, go, length_in, lies_in, method, size, depth_in, bends_deg,"
-    " sleeve, met, expansion, facts, end_kind, end_node) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)"
+    " sleeve, met, ribbon, expansion, facts, end_kind, end_node)"
+    " VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)"
 )
 
 
@@ -68,6 +69,7 @@ def read_job(db: sqlite3.Connection, job_id: str, row: sqlite3.Row) -> Job:
             "rules": row["rules"],
             "remarks": row["remarks"],
             "habits": Habits.model_validate_json(row["habits"]),
+            "notes": json.loads(row["notes"]),
             **parts,
         }
     )
@@ -88,6 +90,7 @@ def _leg(row: sqlite3.Row) -> Part:
         "bends_deg": json.loads(row["bends_deg"]),
         "sleeve": bool(row["sleeve"]),
         "met": bool(row["met"]),
+        "ribbon": bool(row["ribbon"]),
         "expansion": bool(row["expansion"]),
         "facts": json.loads(row["facts"]),
         "end": {"kind": row["end_kind"], "node": row["end_node"]},
@@ -106,7 +109,7 @@ def put_part(db: sqlite3.Connection, job_id: str, kind: str, part: Part, place: 
         facts = {key: value for key, value in leg["facts"].items() if value is not None}
         values = (
             job_id, part["id"], index, leg["go"], leg["length_in"], leg["place"], leg["method"], leg["size"],
-            leg["depth_in"], json.dumps(leg["bends_deg"]), leg["sleeve"], leg["met"], leg["expansion"],
+            leg["depth_in"], json.dumps(leg["bends_deg"]), leg["sleeve"], leg["met"], leg["ribbon"], leg["expansion"],
             json.dumps(facts), leg["end"]["kind"], leg["end"]["node"],
         )  # fmt: skip
         db.execute(INSERT_LEG, values)

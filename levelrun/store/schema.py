@@ -9,6 +9,7 @@ CREATE TABLE job (
   rules TEXT NOT NULL,
   remarks TEXT NOT NULL,
   habits TEXT NOT NULL,
+  notes TEXT NOT NULL,
   revision INTEGER NOT NULL,
   opened INTEGER NOT NULL
 ) STRICT;
@@ -77,6 +78,7 @@ CREATE TABLE leg (
   bends_deg TEXT NOT NULL,
   sleeve INTEGER NOT NULL,
   met INTEGER NOT NULL,
+  ribbon INTEGER NOT NULL,
   expansion INTEGER NOT NULL,
   facts TEXT NOT NULL,
   end_kind TEXT NOT NULL,

@@ -3,6 +3,8 @@ import { onBeforeUnmount, onMounted, ref } from 'vue'
 import { useTheme } from 'vuetify'
 
 import AppHeader from './shell/AppHeader.vue'
+import PocketDrawer from './pocket/PocketDrawer.vue'
+import RulesDialog from './rules/RulesDialog.vue'
 import KeysDialog from './shell/KeysDialog.vue'
 import { isTyping } from './stages/runs/runKeys'
 import { useJob } from './stores/job'
@@ -12,6 +14,7 @@ const store = useJob()
 const notice = useNotice()
 const theme = useTheme()
 const keys = ref(false)
+const pocket = ref(false)
 
 function swapTheme() {
   const next = theme.global.name.value === 'bench' ? 'basement' : 'bench'
@@ -23,6 +26,7 @@ function onKey(event: KeyboardEvent) {
   const letter = event.key.toLowerCase()
   if (isTyping(event)) return
   if (event.key === '?') keys.value = true
+  else if (letter === 'p' && !event.ctrlKey && !event.metaKey) pocket.value = true
   else if ((event.ctrlKey || event.metaKey) && letter === 'z')
     void (event.shiftKey ? store.redo() : store.undo())
   else if ((event.ctrlKey || event.metaKey) && letter === 'y') void store.redo()
@@ -42,10 +46,12 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
 <template>
   <v-app>
     <div class="frame">
-      <AppHeader @keys="keys = true" @theme="swapTheme" />
+      <AppHeader @keys="keys = true" @theme="swapTheme" @pocket="pocket = !pocket" />
       <div class="work"><router-view /></div>
     </div>
     <KeysDialog v-model="keys" />
+    <RulesDialog />
+    <PocketDrawer v-model="pocket" />
     <v-snackbar v-model="notice.shown" :timeout="notice.tone === 'stop' ? 9000 : 5000" location="bottom left">
       <span data-testid="notice">{{ notice.text }}</span>
       <template v-if="notice.action" #actions>

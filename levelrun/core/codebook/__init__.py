@@ -1,6 +1,17 @@
 """Rule sets as files: tables in CSV, scalars in TOML, each with its source and basis."""
 
-from levelrun.core.codebook.book import Codebook, load, rule_sets
+from levelrun.core.codebook.book import Codebook, LocalRule, NoteStatus, load, notable, rule_sets, with_notes
 from levelrun.core.codebook.tables import Scalar, Table, TableHead
 
-__all__ = ["Codebook", "Scalar", "Table", "TableHead", "load", "rule_sets"]
+__all__ = [
+    "Codebook",
+    "LocalRule",
+    "NoteStatus",
+    "Scalar",
+    "Table",
+    "TableHead",
+    "load",
+    "notable",
+    "rule_sets",
+    "with_notes",
+]

@@ -4,16 +4,38 @@ from __future__ import annotations
 
 import tomllib
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import lru_cache
 from pathlib import Path
 
 from levelrun.core.codebook.tables import Scalar, Table, merge, read_scalars, read_table
-from levelrun.core.errors import UnknownKeyError, unknown
+from levelrun.core.errors import LevelRunError, UnknownKeyError, unknown
 
 DATA = Path(__file__).parent / "data"
 PRACTICE = "practice"
 DEFAULT_RULES = "us-2023"
+
+
+@dataclass(frozen=True)
+class LocalRule:
+    """A local note on one scalar: who said it, when, why, and whether the authority approved a looser rule."""
+
+    key: str
+    value: float
+    who: str
+    when: str
+    why: str
+    approved: bool
+
+
+@dataclass(frozen=True)
+class NoteStatus:
+    """What became of a local note: `way` is tighter, looser or same; a looser one counts only if approved."""
+
+    rule: LocalRule
+    was: float
+    way: str
+    applied: bool
 
 
 @dataclass(frozen=True, eq=False)
@@ -26,6 +48,7 @@ class Codebook:
     units: str
     tables: Mapping[str, Table] = field(repr=False)
     scalars: Mapping[str, Scalar] = field(repr=False)
+    notes: tuple[NoteStatus, ...] = ()
 
     def table(self, name: str) -> Table:
         """A table by its name without the set's prefix, such as "ch9-table8"."""
@@ -38,6 +61,17 @@ class Codebook:
         if key not in self.scalars:
             raise unknown("scalar", key, sorted(self.scalars))
         return self.scalars[key]
+
+    def cite(self, section: str) -> str:
+        """A US 2023 section as this rule set has it, part by part; what it has no word for stays."""
+        table = self.tables.get("sections")
+        if table is None:
+            return section
+        if row := table.find(section):
+            return row["section"]
+        parts = [table.find(part) for part in section.split(", ")]
+        shown = [row["section"] if row else part for row, part in zip(parts, section.split(", "), strict=True)]
+        return ", ".join(dict.fromkeys(shown))
 
     def number(self, key: str) -> float:
         """The bare value of a scalar."""
@@ -81,3 +115,50 @@ def _about(name: str) -> dict[str, str]:
 @lru_cache(maxsize=16)
 def _own_tables(name: str) -> tuple[Table, ...]:
     return tuple(read_table(path, name) for path in sorted((DATA / name).glob("*.csv")))
+
+
+@lru_cache(maxsize=64)
+def with_notes(book: Codebook, rules: tuple[LocalRule, ...]) -> Codebook:
+    """A rule set with local notes laid on. A note that loosens a rule counts only where it is approved.
+
+    Raises LevelRunError for a number that no local note may change.
+    """
+    if not rules:
+        return book
+    scalars = dict(book.scalars)
+    statuses: list[NoteStatus] = []
+    for rule in rules:
+        scalar = _noted(book, rule.key)
+        was = scalars[rule.key].value
+        looser = rule.value > was if scalar.tighter == "lower" else rule.value < was
+        way = "same" if rule.value == was else "looser" if looser else "tighter"
+        applied = way == "tighter" or (way == "looser" and rule.approved)
+        statuses.append(NoteStatus(rule, was, way, applied))
+        if applied:
+            by = f"local note, {rule.who}, {rule.when}"
+            scalars[rule.key] = replace(
+                scalar, value=rule.value, section=f"{scalar.section}; {by}", note=by, basis="local note"
+            )
+    return replace(book, title=_title(book, statuses), scalars=scalars, notes=tuple(statuses))
+
+
+def notable(book: Codebook) -> dict[str, Scalar]:
+    """The numbers that a local note may change."""
+    return {key: scalar for key, scalar in book.scalars.items() if scalar.tighter}
+
+
+def _noted(book: Codebook, key: str) -> Scalar:
+    known = notable(book)
+    if key not in known:
+        raise LevelRunError(
+            f"key {key!r} is no number that a local note may change; allowed: {', '.join(sorted(known))}",
+            key="key",
+            value=key,
+            allowed=sorted(known),
+        )
+    return known[key]
+
+
+def _title(book: Codebook, statuses: list[NoteStatus]) -> str:
+    count = sum(status.applied for status in statuses)
+    return f"{book.title} + {count} local note{'s' * (count != 1)}" if count else book.title

@@ -65,7 +65,11 @@ class Table:
 
 @dataclass(frozen=True)
 class Scalar:
-    """One number of a rule set with its section and what it means."""
+    """One number of a rule set with its section and what it means.
+
+    `tighter` says which way is stricter (lower, higher), empty where a local note may not change it;
+    `note` names the local note that set it.
+    """
 
     key: str
     value: float
@@ -74,6 +78,8 @@ class Scalar:
     basis: str
     text: str
     source: str
+    tighter: str = ""
+    note: str = ""
 
 
 def read_table(path: Path, prefix: str) -> Table:
@@ -138,6 +144,7 @@ def read_scalars(path: Path) -> dict[str, Scalar]:
             entry.get("basis", head["basis"]),
             entry["text"],
             head["source"],
+            entry.get("tighter", ""),
         )
         for key, entry in tomllib.loads(text).items()
     }

@@ -77,6 +77,8 @@ class Depth:
     needed_in: float | None
     text: str
     short_text: str
+    taped_text: str
+    needed_text: str
 
 
 @dataclass(frozen=True)
@@ -312,6 +314,8 @@ def _depth(view: RunView, index: int) -> Depth | None:
         if known and leg.depth_in is not None
         else "depth not taped",
         f"{show_inches(short)} short of cover" if short > 0 else "",
+        show_inches(leg.depth_in) if leg.depth_in is not None else "",
+        show_inches(wanted) if wanted is not None else "",
     )
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import lru_cache
 from typing import Literal
@@ -42,11 +43,20 @@ def judge(book: Codebook, method: str, facts: PlaceFacts) -> Verdict:
         for row in book.table("method-conditions").rows
         if row["method"] == method and CONDITIONS[row["condition"]](facts)
     ]
-    rows.sort(key=lambda row: -ORDER[row["verdict"]])
-    answer: Answer = rows[0]["verdict"]  # type: ignore[assignment]
+    found = [Reason(row["section"], row["text"], row["verdict"]) for row in rows]  # type: ignore[arg-type]
+    because = sorted([*_local(book, method, facts), *found], key=lambda reason: -ORDER[reason.verdict])
+    answer = because[0].verdict
     needs = tuple(dict.fromkeys(row["need"] for row in rows if row["need"])) if answer == "if" else ()
-    because = tuple(Reason(row["section"], row["text"], row["verdict"]) for row in rows)  # type: ignore[arg-type]
-    return Verdict(method, methods(book)[method].name, answer, because, needs)
+    return Verdict(method, methods(book)[method].name, answer, tuple(because), needs)
+
+
+def _local(book: Codebook, method: str, facts: PlaceFacts) -> Iterator[Reason]:
+    """What the authority here forbids, whatever the table says."""
+    pipe_only, outside = book.scalar("pipe_only"), book.scalar("pvc80_outside")
+    if pipe_only.value and methods(book)[method].kind == "cable":
+        yield Reason(pipe_only.section, "All pipe here: no cable.", "no")
+    if outside.value and method == "PVC40" and facts.place == "outside_wall":
+        yield Reason(outside.section, "PVC 80 on every outside wall here.", "no")
 
 
 @dataclass(frozen=True)

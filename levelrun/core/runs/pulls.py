@@ -109,10 +109,13 @@ def _bends(view: RunView, first: int, last: int) -> list[BendAt]:
 
 def _tightest(view: RunView, first: int, last: int) -> tuple[int, Fill | None]:
     best: tuple[int, Fill | None] = (first, None)
+    length = sum(leg.length_in for leg in view.run.legs[first : last + 1])
+    ends = (view.joint_before(first), view.joint_after(last))
+    nipple = length <= view.book.number("nipple_in") and set(ends) <= {"box", "panel"}
     for index in range(first, last + 1):
         leg = view.run.legs[index]
         try:
-            filled = fill(view.book, leg.method, leg.size, view.wires)
+            filled = fill(view.book, leg.method, leg.size, view.wires, nipple=nipple)
         except UnknownKeyError:
             continue
         if best[1] is None or filled.percent > best[1].percent:

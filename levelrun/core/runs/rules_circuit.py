@@ -3,8 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import replace
 
-from levelrun.core.codebook.lookups import cable_sizes, small_conductor_limit, wire_sizes
+from levelrun.core.codebook.lookups import cable, cable_sizes, small_conductor_limit, wire_sizes
+from levelrun.core.conductors.sizing import choose, standard_breaker, usable
+from levelrun.core.errors import LevelRunError
 from levelrun.core.findings import Finding, Mend, finding
 from levelrun.core.runs.mends import rewire, set_leg, set_run, wire_name
 from levelrun.core.runs.view import RunView
@@ -50,6 +53,69 @@ def breaker_rule(view: RunView) -> Iterator[Finding]:
             Mend(f"Breaker {limit:g} A", [set_run(view, breaker_a=limit)]),
         ],
     )
+
+
+def ampacity_rule(view: RunView) -> Iterator[Finding]:
+    """The wire as it lies, leg by leg, against load and breaker; the weakest leg speaks."""
+    run = view.run
+    weakest: tuple[float, int] | None = None
+    for index in range(len(run.legs)):
+        try:
+            amps = usable(view.book, view.demand(index), run.wire_size)
+        except LevelRunError:
+            continue
+        if weakest is None or amps < weakest[0]:
+            weakest = (amps, index)
+    if weakest is None:
+        return
+    amps, index = weakest
+    over_load = run.load_a > amps + 1e-9
+    over_breaker = not run.nameplate and standard_breaker(view.book, amps) < run.breaker_a
+    if not (over_load or over_breaker):
+        return
+    facts = view.facts[index]
+    yield finding(
+        "ampacity-short",
+        run.id,
+        index,
+        f"{wire_name(view, run.wire_size)} carries {amps:.0f} A here",
+        f"{'The load is' if over_load else 'The breaker is'} {run.load_a if over_load else run.breaker_a:g} A. "
+        f"{facts.title} at {facts.ambient_c:g} °C, {view.current_carrying} wires that carry current.",
+        "310.16, 110.14(C), 240.4",
+        measured=f"{amps:.1f} A",
+        limit=f"{run.load_a if over_load else run.breaker_a:g} A",
+        mends=_wire_for(view, index),
+    )
+
+
+def _wire_for(view: RunView, index: int) -> list[Mend]:
+    demand = view.demand(index)
+    try:
+        size = choose(view.book, replace(demand, breaker_a=max(demand.breaker_a or 0, demand.load_a))).size
+    except LevelRunError:
+        return []
+    return [Mend(f"Wire it in {wire_name(view, size)}", rewire(view, size))]
+
+
+def ground_rule(view: RunView) -> Iterator[Finding]:
+    """A cable's own ground against what the run wants, grown with wires that grew for drop."""
+    order = wire_sizes(view.book)
+    for index, leg in enumerate(view.run.legs):
+        if view.methods[index].kind != "cable" or leg.size not in cable_sizes(view.book, leg.method):
+            continue
+        own = cable(view.book, leg.method, leg.size).ground
+        if view.run.wire_size in order and order.index(own) < order.index(view.ground):
+            yield finding(
+                "ground-small",
+                view.run.id,
+                index,
+                f"{leg.size} carries a {own} ground",
+                f"Wires grown for drop want their ground grown too: {view.ground} here. "
+                "Single wires in pipe bring it.",
+                "250.122(B)",
+                measured=own,
+                limit=view.ground,
+            )
 
 
 def cable_rule(view: RunView) -> Iterator[Finding]:

@@ -4,14 +4,17 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from levelrun.core.codebook.lookups import cable_sizes, raceway_sizes
+from levelrun.core.codebook.lookups import cable, cable_sizes, raceway_sizes
 from levelrun.core.cover import Cover, cover
-from levelrun.core.errors import NotBuriableError
+from levelrun.core.errors import NotBuriableError, UnknownKeyError
 from levelrun.core.findings import Finding, Mend, finding
+from levelrun.core.job import Panel
 from levelrun.core.measure import show, show_inches
 from levelrun.core.methods.conditions import is_buried
 from levelrun.core.methods.facts import facts_of
 from levelrun.core.methods.verdicts import Verdict, judge, ranked
+from levelrun.core.pipe.fill import CableIn, fill
+from levelrun.core.pipe.pull_box import trade_inches
 from levelrun.core.runs.mends import best_methods, set_leg, set_run, size_for, use_method
 from levelrun.core.runs.view import RunView, joined
 
@@ -198,6 +201,94 @@ def _over(view: RunView, index: int) -> str:
         "street": "under a street or lot",
         "driveway": "under the driveway",
     }[view.facts[index].above]
+
+
+def ribbon_rule(view: RunView) -> Iterator[Finding]:
+    """Ribbon over every level leg in the earth, where the authority here asks for it."""
+    asked = view.book.scalar("ribbon_over_every_trench")
+    bare = [
+        index
+        for index, leg in enumerate(view.run.legs)
+        if is_buried(view.facts[index]) and not view.placed[index].vertical and not leg.ribbon
+    ]
+    if asked.value and bare:
+        yield finding(
+            "ribbon",
+            view.run.id,
+            bare[0],
+            "Ribbon over the trench",
+            "Warning ribbon lies 12″ or more over the pipe, before the rest is filled.",
+            asked.section,
+            measured="not recorded",
+            limit="ribbon",
+            mends=[Mend("The ribbon goes in", [set_leg(view, index, ribbon=True) for index in bare])],
+            last=bare[-1],
+        )
+
+
+def feeder_pipe_rule(view: RunView) -> Iterator[Finding]:
+    """A feeder's pipe is no smaller than the authority here wants."""
+    least = view.book.scalar("feeder_pipe_least_in")
+    if not least.value or not isinstance(view.end, Panel):
+        return
+    small = [
+        index
+        for index, leg in enumerate(view.run.legs)
+        if view.piped(index) and leg.size and trade_inches(leg.size) < least.value
+    ]
+    if small:
+        wanted = [
+            next(
+                (
+                    p.size
+                    for p in raceway_sizes(view.book, view.run.legs[i].method)
+                    if trade_inches(p.size) >= least.value
+                ),
+                "",
+            )
+            for i in small
+        ]
+        yield finding(
+            "pipe-under-note",
+            view.run.id,
+            small[0],
+            f"Feeder pipe of {view.run.legs[small[0]].size}″",
+            f"The authority here wants {least.value:g}″ or more for a feeder.",
+            least.section,
+            measured=f"{view.run.legs[small[0]].size}″",
+            limit=f"{least.value:g}″",
+            mends=[
+                Mend(f"Go up to {wanted[0]}″", [set_leg(view, i, size=s) for i, s in zip(small, wanted, strict=True)])
+            ]
+            if all(wanted)
+            else [],
+        )
+
+
+def sleeve_rule(view: RunView) -> Iterator[Finding]:
+    """A sleeve has no fill limit, but the cable must pass through it."""
+    for index, leg in enumerate(view.run.legs):
+        method, size = view.carried(index)
+        if not leg.sleeve or view.methods[index].kind != "raceway" or size not in cable_sizes(view.book, method):
+            continue
+        wide = cable(view.book, method, size).wide_in
+        try:
+            found = fill(view.book, leg.method, leg.size, [], [CableIn(wide, 1)], sleeve=True)
+        except UnknownKeyError:
+            continue
+        if not found.fits:
+            bigger = found.smallest_size
+            yield finding(
+                "sleeve-tight",
+                view.run.id,
+                index,
+                f"{size} does not pass through {leg.size}″",
+                f"The cable is {wide:g}″ wide. A sleeve has no fill limit, but the cable must go through.",
+                found.rule,
+                measured=f"{wide:g}″",
+                limit=f"{leg.size}″",
+                mends=[Mend(f"Sleeve of {bigger}″", [set_leg(view, index, size=bigger)])] if bigger else [],
+            )
 
 
 def marks_rule(view: RunView) -> Iterator[Finding]:

@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 
 from levelrun.core.codebook import Codebook
-from levelrun.core.codebook.lookups import Method, PlaceFacts, ground_size, method
+from levelrun.core.codebook.lookups import Method, PlaceFacts, ground_size, method, wire_sizes
+from levelrun.core.conductors.sizing import Demand, choose, upsized_ground
+from levelrun.core.errors import LevelRunError
 from levelrun.core.job import Box, Habits, Panel, Run, Structure
 from levelrun.core.methods.facts import CHANGEABLE, facts_of
 from levelrun.core.pipe.fill import Wires
@@ -144,11 +146,49 @@ class RunView:
     @cached_property
     def ground(self) -> str:
         """Equipment ground of the run by its breaker, never over the hots."""
-        size = ground_size(self.book, self.run.breaker_a, self.run.material)
-        order = [row["size"] for row in self.book.table("ch9-table8").rows]
-        if self.run.wire_size not in order:
-            return size
-        return size if order.index(size) <= order.index(self.run.wire_size) else self.run.wire_size
+        run = self.run
+        order = wire_sizes(self.book)
+        if run.wire_size not in order:
+            return ground_size(self.book, run.breaker_a, run.material)
+        base = min(self.least_wire, run.wire_size, key=order.index)
+        return upsized_ground(self.book, run.breaker_a, run.material, base, run.wire_size)
+
+    @cached_property
+    def current_carrying(self) -> int:
+        """Wires that count for bundling: the neutral of a three-wire circuit does not (310.15(E))."""
+        run = self.run
+        return run.conductors - 1 if run.neutral and run.conductors > 2 else run.conductors
+
+    def demand(self, index: int) -> Demand:
+        """What the wire of one leg must carry, and in what heat."""
+        run, key = self.run, self.run.legs[index].method
+        return Demand(
+            load_a=run.load_a,
+            breaker_a=run.breaker_a,
+            volts=run.volts,
+            material=run.material,
+            wiring="raceway" if self.piped(index) or key == "OVERHEAD" else self.carried_method(index),
+            insulation=run.insulation,
+            ambient_c=self.facts[index].ambient_c,
+            current_carrying=self.current_carrying,
+        )
+
+    def carried_method(self, index: int) -> str:
+        """Cable of a leg, its own or the one in its sleeve."""
+        return self.carried(index)[0] if self.run.legs[index].sleeve else self.run.legs[index].method
+
+    @cached_property
+    def least_wire(self) -> str:
+        """Smallest wire that all but drop would take on every leg: growth over it is for drop."""
+        order = wire_sizes(self.book)
+        found = [order[0]]
+        for index in range(len(self.run.legs)):
+            demand = replace(self.demand(index), load_a=min(self.run.load_a, self.run.breaker_a))
+            try:
+                found.append(choose(self.book, demand).size)
+            except LevelRunError:
+                continue
+        return max(found, key=order.index)
 
     @cached_property
     def colours(self) -> list[str]:

@@ -66,6 +66,7 @@ class WalkLeg:
     sleeve: bool = False
     met: bool = False
     expansion: bool = False
+    ribbon: bool = False
     facts: dict[str, Any] = field(default_factory=dict)
 
 
@@ -232,6 +233,8 @@ def _item(reader: _Reader, leg: WalkLeg) -> WalkLeg:
         return replace(leg, met=True)
     if reader.phrase(["expansion fitting"]):
         return replace(leg, expansion=True)
+    if reader.phrase(["ribbon"]):
+        return replace(leg, ribbon=True)
     if reader.phrase(["in"]):
         key, size = _method(reader)
         return replace(leg, method=key, size=size)
@@ -356,7 +359,7 @@ def write_leg(book: Codebook, leg: WalkLeg) -> str:
     if leg.method:
         words += ["in", method(book, leg.method).words[0], leg.size or ""]
     words += [_write_bends(leg.bends_deg), "sleeve" if leg.sleeve else "", "condition met" if leg.met else ""]
-    words += ["expansion fitting" if leg.expansion else ""]
+    words += ["expansion fitting" if leg.expansion else "", "ribbon" if leg.ribbon else ""]
     if leg.to:
         words += ["to", leg.to]
     return " ".join(word for word in words if word)

@@ -20,6 +20,11 @@ export type Cut = S['Cut']
 export type Alternative = S['Alternative']
 export type Vocabulary = S['Vocabulary']
 export type JobRow = S['JobRow']
+export type Entry = S['Entry']
+export type RuleSet = S['RuleSet']
+export type Change = S['Change']
+export type Notable = S['Notable']
+export type NoteOut = S['NoteOut']
 export type Edit = Record<string, unknown> & { op: string }
 
 /** Why the server refused: the field, what is allowed, and in text the position. */

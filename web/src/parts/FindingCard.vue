@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import type { Finding, Mend } from '../api/client'
+import { useRules } from '../stores/rules'
 
 /** One finding: what is wrong in one line, why, the section, and the taps that mend it. */
 defineProps<{ finding: Finding; where?: string; first?: boolean }>()
+const rules = useRules()
 const emit = defineEmits<{ mend: [mend: Mend] }>()
 </script>
 
@@ -14,7 +16,10 @@ const emit = defineEmits<{ mend: [mend: Mend] }>()
     </div>
     <p>
       <span v-if="where" class="num where">{{ where }}: </span>{{ finding.text }}
-      <span class="mute">{{ finding.section }}</span>
+      <button type="button" class="plain mute section" @click="rules.lookUp(finding.section)">
+        {{ finding.section }}
+      </button>
+      <b v-if="finding.decided_by === 'note'" class="num"> local note decides</b>
     </p>
     <div v-if="finding.mends?.length" class="mends no-print">
       <v-btn
@@ -67,6 +72,9 @@ const emit = defineEmits<{ mend: [mend: Mend] }>()
 }
 .check .word {
   color: var(--check);
+}
+button.section {
+  text-decoration: underline dotted;
 }
 p {
   margin: 2px 0 0;

@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import type { Figure } from '../api/client'
+import { useRules } from '../stores/rules'
 
 /** Wraps a number: a click or Enter shows formula, inputs, section, and where the value comes from. */
 defineProps<{ figure: Figure }>()
+const rules = useRules()
 </script>
 
 <template>
@@ -38,6 +40,7 @@ defineProps<{ figure: Figure }>()
         </tbody>
       </table>
       <p class="mute">{{ figure.rule }} · {{ figure.basis }}</p>
+      <v-btn size="small" variant="outlined" @click="rules.lookUp(figure.rule)">Look up the source</v-btn>
     </v-card>
   </v-menu>
 </template>

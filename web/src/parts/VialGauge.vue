@@ -17,9 +17,8 @@ const close = computed(() => !over.value && share.value > 0.9)
 const LINE = 254
 const bubble = computed(() => 135 + (LINE - 22 - 135) * Math.min(Math.max(share.value, 0), 1))
 const beyond = computed(() => {
-  const { value, limit, unit, low_is_bad } = props.figure
-  if (!over.value || limit == null) return ''
-  if (low_is_bad) return `${+(limit - value).toFixed(2)}″ short`
+  const { value, limit, unit, beyond_text } = props.figure
+  if (!over.value || limit == null || beyond_text) return beyond_text
   const by = value - limit
   return unit === 'deg' ? `${by.toFixed(0)}° over` : `${by.toFixed(1)} ${unit} over`
 })

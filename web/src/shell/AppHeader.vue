@@ -3,10 +3,12 @@ import { mdiHelpCircleOutline, mdiRedo, mdiThemeLightDark, mdiUndo } from '@mdi/
 
 import { STAGES } from '../router'
 import { useJob } from '../stores/job'
+import { useRules } from '../stores/rules'
 import JobMenu from './JobMenu.vue'
 
 const store = useJob()
-const emit = defineEmits<{ keys: []; theme: [] }>()
+const emit = defineEmits<{ keys: []; theme: []; pocket: [] }>()
+const rules = useRules()
 </script>
 
 <template>
@@ -34,6 +36,7 @@ const emit = defineEmits<{ keys: []; theme: [] }>()
     />
     <v-btn
       :icon="mdiRedo"
+      class="redo"
       size="small"
       variant="text"
       :disabled="!store.view?.redo"
@@ -42,7 +45,16 @@ const emit = defineEmits<{ keys: []; theme: [] }>()
       data-testid="redo"
       @click="store.redo()"
     />
-    <span v-if="store.view" class="chip num rules">{{ store.view.rules_title }}</span>
+    <button
+      v-if="store.view"
+      type="button"
+      class="plain chip num rules"
+      title="Rule set, local notes, look it up"
+      data-testid="open-rules"
+      @click="rules.open('set')"
+    >
+      {{ store.view.rules_title }}
+    </button>
     <button
       v-if="store.view"
       type="button"
@@ -65,8 +77,18 @@ const emit = defineEmits<{ keys: []; theme: [] }>()
     >
       {{ store.view.checks }} to check
     </button>
+    <button
+      type="button"
+      class="plain chip num"
+      title="Single calculations (P)"
+      data-testid="open-pocket"
+      @click="emit('pocket')"
+    >
+      Pocket
+    </button>
     <v-btn
       :icon="mdiThemeLightDark"
+      class="dark"
       size="small"
       variant="text"
       title="Light or dark"
@@ -159,6 +181,8 @@ const emit = defineEmits<{ keys: []; theme: [] }>()
   .brand,
   .mark,
   .help,
+  .dark,
+  .redo,
   .rules,
   .stages {
     display: none;

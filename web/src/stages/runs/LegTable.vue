@@ -246,6 +246,10 @@ tr.here td {
 .cell:hover {
   background: var(--note-wash);
 }
+.tape .cell,
+.depth .cell {
+  white-space: nowrap;
+}
 .tape .cell {
   font-weight: 600;
 }
@@ -256,7 +260,7 @@ td.tape {
   width: 96px;
 }
 td.depth {
-  width: 60px;
+  width: 70px;
 }
 @media (max-width: 700px) {
   .legs {

@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import type { RunSummary } from '../../api/client'
 
 /** Runs by the panel they hang on, the worst first in each group. */
-const props = defineProps<{ summaries: RunSummary[]; current: string | null }>()
+const props = defineProps<{ summaries: RunSummary[]; current: string | null; metric: boolean }>()
 const emit = defineEmits<{ look: [id: string]; add: [] }>()
 
 const ORDER: Record<string, number> = { stop: 0, check: 1, fine: 2 }
@@ -45,7 +45,9 @@ const WORDS: Record<string, string> = { stop: 'stop', check: 'check', fine: 'fin
             {{ run.stops ? `${run.stops} stop` : `${run.checks} to check` }}</small
           ></span
         >
-        <span class="mute">{{ Math.round(run.length_in / 12) }}′</span>
+        <span class="mute">{{
+          metric ? `${Math.round(run.length_in * 0.0254)} m` : `${Math.round(run.length_in / 12)}′`
+        }}</span>
       </button>
     </section>
     <button type="button" class="plain add num no-print" data-testid="add-run" @click="emit('add')">

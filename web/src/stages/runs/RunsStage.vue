@@ -80,13 +80,19 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
       class="left"
       :summaries="store.view?.summaries ?? []"
       :current="store.runId"
+      :metric="store.view?.units === 'metric'"
       @look="store.look($event)"
       @add="setup(true)"
     />
     <main v-if="store.plan && run" class="centre">
       <h2 class="only-print">{{ store.job?.name }}: {{ run.circuit }} {{ run.name }}</h2>
       <div class="strip">
-        <StripView :strip="store.plan.strip" :leg="store.leg" @select="store.select($event)" />
+        <StripView
+          :strip="store.plan.strip"
+          :leg="store.leg"
+          :metric="store.view?.units === 'metric'"
+          @select="store.select($event)"
+        />
       </div>
       <div class="legs">
         <LegTable

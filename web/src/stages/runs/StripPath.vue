@@ -65,7 +65,7 @@ const depths = computed(() =>
   props.strip.depths.map((d) => {
     const [x0, x1] = [props.scale.x(d.x0), props.scale.x(d.x1)]
     const wide = d.text.length * CHAR
-    const text = wide + 26 <= x1 - x0 ? d.text : d.taped_in == null ? '' : `${d.taped_in}″`
+    const text = wide + 26 <= x1 - x0 ? d.text : d.taped_in == null ? '' : d.taped_text
     const at = Math.max(x0 + 8, Math.min((x0 + x1) / 2, x1 - text.length * CHAR - 18))
     const tag = d.short_text.length * CHAR + 16
     return {
@@ -99,12 +99,12 @@ const depths = computed(() =>
         class="unknown"
         text-anchor="middle"
       >
-        {{ d.text }}, {{ d.needed_in }}″ needed
+        {{ d.text }}, {{ d.needed_text }} needed
       </text>
       <template v-if="d.short_text && d.need != null">
         <path :d="`M${d.px0} ${d.need}H${d.px1}`" class="need" />
         <text :x="d.at - 10" :y="Math.max(d.need, d.pipe) + 22" text-anchor="end" class="short">
-          {{ d.needed_in }}″ cover needed
+          {{ d.needed_text }} cover needed
         </text>
         <rect :x="d.tagX" :y="Math.max(d.need, d.pipe) + 8" :width="d.tag" height="20" class="tag" />
         <text :x="d.tagX + 8" :y="Math.max(d.need, d.pipe) + 22" class="tagtext">{{ d.short_text }}</text>

@@ -7,7 +7,7 @@ import StripPath from './StripPath.vue'
 import { CHAR, type Label, placeLabels, type Rect, scaleOf, type Spot } from './stripScale'
 
 /** The run unrolled: tape along the top, places as bands, the run itself, what holds it and what it lacks. */
-const props = defineProps<{ strip: Strip; leg: number | null }>()
+const props = defineProps<{ strip: Strip; leg: number | null; metric: boolean }>()
 const emit = defineEmits<{ select: [leg: number | null] }>()
 
 const host = ref<HTMLElement | null>(null)
@@ -24,7 +24,7 @@ onMounted(() => {
 })
 onBeforeUnmount(() => watcher?.disconnect())
 
-const s = computed(() => scaleOf(props.strip, width.value, height.value))
+const s = computed(() => scaleOf(props.strip, width.value, height.value, props.metric))
 watch(
   () => [props.leg, s.value.width] as const,
   ([leg]) => {
@@ -35,7 +35,8 @@ watch(
   },
   { flush: 'post' },
 )
-const feet = (inches: number) => `${Math.round((inches / 12) * 10) / 10}′`
+const feet = (inches: number) =>
+  props.metric ? `${+(inches * 0.0254).toFixed(1)} m` : `${Math.round((inches / 12) * 10) / 10}′`
 
 const titles = computed(() => {
   const ends: number[] = [0, 0]

@@ -8,6 +8,7 @@ export const KEYS: [string, string][] = [
   ['M', 'tap the first mend'],
   ['R', 'new run'],
   ['C', 'circuit and ends'],
+  ['P', 'pocket: single calculations'],
   ['Ctrl Z  Ctrl Y', 'undo, redo'],
   ['? ', 'these keys'],
   ['In the table', 'arrows move, Enter changes, Delete removes, Insert puts a leg before'],

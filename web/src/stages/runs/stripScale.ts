@@ -20,7 +20,10 @@ const LEFT = 84
 const RIGHT = 40
 const TOP = 104
 const BOTTOM = 16
-const STEPS = [12, 24, 60, 120, 240, 600, 1200, 2400]
+const FEET = [12, 24, 60, 120, 240, 600, 1200, 2400]
+const MINOR: Record<number, number> = { 12: 3, 60: 12, 600: 120 }
+const METRE = 1000 / 25.4
+const METRES = [0.5, 1, 2, 5, 10, 20, 50, 100].map((m) => m * METRE)
 
 function ticks(from: number, to: number, step: number): number[] {
   const found: number[] = []
@@ -28,15 +31,17 @@ function ticks(from: number, to: number, step: number): number[] {
   return found
 }
 
-const stepFor = (span: number, most: number) => STEPS.find((step) => span / step <= most) ?? 6000
+const stepFor = (span: number, most: number, steps: number[]) =>
+  steps.find((step) => span / step <= most) ?? 6000
 
 /** Length and height share one scale where the run is short; a long run is drawn higher, and says by how much. */
-export function scaleOf(strip: Strip, width: number, height: number): Scale {
+export function scaleOf(strip: Strip, width: number, height: number, metric: boolean): Scale {
+  const steps = metric ? METRES : FEET
   const tall = Math.max(strip.high_in - strip.low_in, 24)
   const perY = (height - TOP - BOTTOM) / tall
   const long = Math.max(strip.length_in, 12)
   const perX = Math.min((width - LEFT - RIGHT) / long, perY)
-  const tapeStep = stepFor(long, 12)
+  const tapeStep = stepFor(long, 12, steps)
   return {
     width,
     height,
@@ -47,8 +52,8 @@ export function scaleOf(strip: Strip, width: number, height: number): Scale {
     top: TOP,
     bottom: height - BOTTOM,
     tape: ticks(0, long, tapeStep),
-    minor: ticks(0, long, tapeStep / (tapeStep === 60 || tapeStep === 600 ? 5 : tapeStep === 12 ? 4 : 10)),
-    heights: ticks(strip.low_in, strip.high_in, stepFor(tall, 8)),
+    minor: ticks(0, long, metric ? tapeStep / 5 : (MINOR[tapeStep] ?? tapeStep / 10)),
+    heights: ticks(strip.low_in, strip.high_in, stepFor(tall, 8, steps)),
     stretch: perY / perX,
   }
 }

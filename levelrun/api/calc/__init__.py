@@ -1,0 +1,9 @@
+"""The stateless calculations of /api/calc: the same code as the plan."""
+
+from fastapi import APIRouter
+
+from levelrun.api.calc import pipe, place, wire
+
+router = APIRouter()
+for part in (pipe, place, wire):
+    router.include_router(part.router)

@@ -1,0 +1,1 @@
+"""Wire size: ampacity and what decides it."""
