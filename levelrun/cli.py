@@ -51,6 +51,7 @@ def _parser() -> argparse.ArgumentParser:
     commands.add_parser("schema", help="print the JSON Schema of a job file").set_defaults(run=_schema)
     docs = commands.add_parser("docs", help="write the pages made from the data into a folder")
     docs.add_argument("folder", type=Path)
+    docs.add_argument("--tests", type=Path, default=Path("tests"))
     docs.set_defaults(run=_docs)
     commands.add_parser("openapi", help="print the OpenAPI document").set_defaults(run=_openapi)
     return parser
@@ -103,7 +104,7 @@ def _schema(args: argparse.Namespace) -> int:
 
 
 def _docs(args: argparse.Namespace) -> int:
-    for path in write_pages(args.folder):
+    for path in write_pages(args.folder, args.tests):
         print(path)
     return 0
 

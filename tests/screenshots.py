@@ -35,11 +35,39 @@ def basement(page: Page) -> None:
     look(page, "s7")
 
 
+def pocket(page: Page) -> None:
+    """A pocket calculation: an offset."""
+    page.keyboard.press("p")
+    page.wait_for_timeout(500)
+    page.get_by_role("tab", name="Offset").click()
+    page.wait_for_timeout(400)
+
+
+def rules(page: Page) -> None:
+    """What another rule set would change."""
+    page.get_by_test_id("open-rules").click()
+    page.wait_for_timeout(400)
+    page.locator("[data-set='ca-2021']").click()
+    page.wait_for_timeout(500)
+
+
+def metric(page: Page) -> None:
+    """The shed run by the Canadian set, metric first."""
+    look(page, "h14")
+    rules(page)
+    page.get_by_role("button", name="Go by CA 2021").click()
+    page.get_by_role("button", name="Done").click()
+    page.wait_for_timeout(6000)
+
+
 VIEWS: dict[str, tuple[tuple[int, int], Callable[[Page], None]]] = {
     "runs": ((1280, 800), runs),
     "runs-bends": ((1280, 800), pulls),
     "runs-dark": ((1280, 800), basement),
     "runs-phone": ((390, 844), runs),
+    "rules": ((1280, 800), rules),
+    "pocket-phone": ((390, 844), pocket),
+    "runs-metric": ((1280, 800), metric),
 }
 
 

@@ -149,7 +149,7 @@ def vocabulary(rules: str = "us-2023") -> Vocabulary:
         methods=[
             MethodWord(key=m.key, name=m.name, kind=m.kind, sizes=_sizes(book, m)) for m in methods(book).values()
         ],
-        wire_sizes=wire_sizes(book),
+        wire_sizes=list(wire_sizes(book)),
     )
 
 

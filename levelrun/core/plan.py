@@ -12,6 +12,7 @@ from levelrun.core.job import Box, Job, Panel, Run
 from levelrun.core.measure import show, show_inches, shown_in
 from levelrun.core.runs import rules_circuit, rules_path, rules_place
 from levelrun.core.runs.alternatives import Alternative, alternatives
+from levelrun.core.runs.fittings import fittings
 from levelrun.core.runs.holding import Held, held
 from levelrun.core.runs.lengths import Cut, cuts_of
 from levelrun.core.runs.pulls import Pull, pulls_of
@@ -62,6 +63,7 @@ class LegPlan:
     pull: int | None
     facts: dict[str, str | float | bool | None]
     figures: list[Figure]
+    fittings: list[str]
 
 
 @dataclass(frozen=True)
@@ -290,6 +292,7 @@ def _leg(view: RunView, index: int, verdict: str, hold: Held, found: list[Findin
             "above": facts.above,
         },
         _cover_figure(view, index),
+        fittings(view, index),
     )
 
 

@@ -118,9 +118,10 @@ def conductor(book: Codebook, insulation: str, size: str) -> Conductor:
     return Conductor(insulation, size, float(row["diameter_in"]), float(row["area_in2"]))
 
 
-def wire_sizes(book: Codebook) -> list[str]:
+@lru_cache(maxsize=64)
+def wire_sizes(book: Codebook) -> tuple[str, ...]:
     """Wire sizes, smallest first."""
-    return [row["size"] for row in book.table("ch9-table8").rows]
+    return tuple(row["size"] for row in book.table("ch9-table8").rows)
 
 
 def check_wire(book: Codebook, size: str, material: str) -> None:

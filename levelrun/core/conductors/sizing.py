@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from functools import lru_cache
 
 from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import ground_size, small_conductor_limit, wire_sizes
@@ -70,6 +71,7 @@ def heat_column(demand: Demand) -> int:
     return 60 if demand.wiring == "UF-B" else 90
 
 
+@lru_cache(maxsize=8192)
 def usable(book: Codebook, demand: Demand, size: str) -> float:
     """Amperes of a size as installed: derated from its own column, never over that of its terminals."""
     hot = ampacity(book, size, demand.material, heat_column(demand), demand.ambient_c, demand.current_carrying)
@@ -77,6 +79,7 @@ def usable(book: Codebook, demand: Demand, size: str) -> float:
     return min(hot.ampacity_a, cold.base_a)
 
 
+@lru_cache(maxsize=4096)
 def choose(book: Codebook, demand: Demand) -> Chosen:
     """The smallest wire that every rule takes.
 

@@ -201,10 +201,7 @@ def _foot(view: RunView, index: int, structure: Structure | None) -> float | Non
     """Ground at the foot of an outside wall, in the heights of the strip."""
     if structure is None or view.run.legs[index].place != "outside_wall":
         return None
-    end = view.end
-    if end is not None and structure.id == end.structure and end.structure != view.start.structure:
-        return view.placed[-1].y1 - end.height_in + structure.grade_in
-    return structure.grade_in
+    return view.ground_in(index)
 
 
 def _leg(view: RunView, index: int, verdict: str) -> StripLeg:

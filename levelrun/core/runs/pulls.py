@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 from levelrun.core.codebook.lookups import conductor, raceway
 from levelrun.core.errors import UnknownKeyError
@@ -10,6 +11,8 @@ from levelrun.core.findings import Figure
 from levelrun.core.pipe.bends import Bends, bends
 from levelrun.core.pipe.fill import Fill, fill, used_area
 from levelrun.core.pipe.packing import pack
+from levelrun.core.pipe.pull import PullWires, pull
+from levelrun.core.pipe.pull import Section as PullSection
 from levelrun.core.runs.view import PULL_POINTS, RunView
 
 
@@ -60,8 +63,9 @@ class Pull:
     figures: list[Figure]
 
 
+@lru_cache(maxsize=64)
 def pulls_of(view: RunView) -> list[Pull]:
-    """Every pull of a run, in order."""
+    """Every pull of a run, in order. Kept for the view at hand: rules and the plan both ask."""
     found: list[Pull] = []
     first: int | None = None
     for index in range(len(view.run.legs)):
@@ -93,7 +97,7 @@ def _pull(view: RunView, number: int, first: int, last: int) -> Pull:
         tight,
         filled,
         section_of(view, tight) if filled else None,
-        _figures(view, number, total, filled, turned, tight),
+        [*_figures(view, number, total, filled, turned, tight), *_force(view, number, first, last)],
     )
 
 
@@ -185,3 +189,53 @@ def _figures(
         ),
         degrees,
     ]
+
+
+def _force(view: RunView, number: int, first: int, last: int) -> list[Figure]:
+    """Pull by hand from the easier end, by the closed form."""
+    book = view.book
+    material = view.run.material
+    wires = [PullWires(w.insulation, w.size, material, w.count) for w in view.wires]
+    friction, hand = book.scalar("friction"), book.scalar("hand_one_lb")
+    try:
+        found = pull(book, _sections(view, first, last), wires, friction.value)
+    except UnknownKeyError:
+        return []
+    ends = {"start": view.joint_name(first - 1) or "the start", "end": view.joint_name(last) or "the end"}
+    return [
+        Figure(
+            key=f"pull-{number}-force",
+            label=f"Pull by hand, feed at {ends[found.feed]}",
+            value=min(found.forward_lb, found.reverse_lb),
+            text=f"{min(found.forward_lb, found.reverse_lb):.0f} lb",
+            unit="lb",
+            formula="T · e^(μφ) round a bend, T + wL(μ · level + climb) along a straight",
+            inputs={
+                f"fed at {ends['start']}": f"{found.forward_lb:.1f} lb",
+                f"fed at {ends['end']}": f"{found.reverse_lb:.1f} lb",
+                "weight of the wires": f"{found.weight_lb_per_ft:.3f} lb/ft",
+                "friction": f"{friction.value:g}, gel lube",
+                "side wall, worst bend": f"{found.sidewall_lb_per_ft:.0f} lb/ft",
+                "conductors bear": f"{found.limit_lb:.0f} lb",
+                "two people": f"{book.number('hand_two_lb'):g} lb",
+            },
+            rule=hand.section,
+            basis=hand.basis,
+            limit=hand.value,
+            limit_text=f"{hand.value:g} lb, one person",
+        )
+    ]
+
+
+def _sections(view: RunView, first: int, last: int) -> list[PullSection]:
+    """The pull as sections: bends with the one-shot radius of their size, then the straight of each leg."""
+    table = view.book.table("ch9-table2-radius")
+    sections: list[PullSection] = []
+    for index in range(first, last + 1):
+        placed, leg = view.placed[index], view.run.legs[index]
+        row = table.find(leg.size)
+        radius = float(row["one_shot_in"]) if row else 4.0
+        corner = placed.bend_deg if index > first else 0.0
+        sections += [PullSection(bend_deg=angle, radius_in=radius) for angle in (corner, *leg.bends_deg) if angle]
+        sections.append(PullSection(straight_in=leg.length_in, climb_in=placed.y1 - placed.y0))
+    return sections

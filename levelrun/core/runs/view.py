@@ -16,6 +16,7 @@ from levelrun.core.pipe.fill import Wires
 from levelrun.core.runs.geometry import Placed, lay_out
 
 PULL_POINTS = ("box", "lb", "body")
+OPEN = ("trench", "driveway_trench", "under_building", "under_slab", "overhead")
 
 
 @dataclass(frozen=True)
@@ -90,10 +91,31 @@ class RunView:
     @cached_property
     def facts(self) -> list[PlaceFacts]:
         """Facts of each leg's place with the changes said."""
-        return [
-            facts_of(self.book, leg.place, {key: getattr(leg.facts, key) for key in CHANGEABLE})
-            for leg in self.run.legs
-        ]
+        return [self._facts(index) for index in range(len(self.run.legs))]
+
+    def _facts(self, index: int) -> PlaceFacts:
+        leg = self.run.legs[index]
+        said = {key: getattr(leg.facts, key) for key in CHANGEABLE}
+        if said["damage"] is None and leg.place == "outside_wall" and self._over_reach(index):
+            said["damage"] = False
+        return facts_of(self.book, leg.place, said)
+
+    def _over_reach(self, index: int) -> bool:
+        """The whole leg stands 8 ft or more over known ground, where nothing is said to hit it (300.5(D)(1))."""
+        grade = self.ground_in(index)
+        foot = min(self.placed[index].y0, self.placed[index].y1)
+        return grade is not None and foot - grade >= self.book.number("riser_guard_in")
+
+    def ground_in(self, index: int) -> float | None:
+        """Outside ground at a leg, in the heights of the strip: at the start's structure until the run has been
+        out in the earth or the air, then at the end's; None where no structure is known."""
+        been_out = any(leg.place in OPEN for leg in self.run.legs[:index])
+        node = self.end if been_out else self.start
+        structure = self.structures.get(node.structure) if node else None
+        if node is None or structure is None:
+            return None
+        base = self.placed[-1].y1 - node.height_in if been_out and node.structure != self.start.structure else 0.0
+        return base + structure.grade_in
 
     @cached_property
     def methods(self) -> list[Method]:

@@ -70,10 +70,18 @@ class WalkLeg:
     facts: dict[str, Any] = field(default_factory=dict)
 
 
-@lru_cache(maxsize=8192)
-def _phrase(words: str) -> re.Pattern[str]:
-    """The words as written, any white space between them, ending where a word ends."""
-    return re.compile(re.escape(words).replace(r"\ ", r"[\s_]+") + r"(?![\w/-])", re.IGNORECASE)
+def _plain(words: str) -> str:
+    return re.sub(r"[\s_]+", " ", words.lower())
+
+
+@lru_cache(maxsize=512)
+def _phrases(options: tuple[str, ...]) -> tuple[re.Pattern[str], dict[str, str]]:
+    """One pattern for all phrases, the longest first, ending where a word ends; and what each stands for."""
+    ordered = sorted(options, key=len, reverse=True)
+    whole = "|".join(re.escape(option).replace(r"\ ", r"[\s_]+") for option in ordered) or r"(?!)"
+    return re.compile(rf"(?:{whole})(?![\w/-])", re.IGNORECASE), {
+        _plain(option): option for option in reversed(ordered)
+    }
 
 
 class _Reader:
@@ -115,11 +123,12 @@ class _Reader:
     def phrase(self, options: Iterable[str]) -> str | None:
         """The longest of the phrases that stands here as whole words, taken; or None."""
         self.skip()
-        for option in sorted(options, key=len, reverse=True):
-            if match := _phrase(option).match(self.text, self.pos):
-                self.pos = match.end()
-                return option
-        return None
+        pattern, named = _phrases(tuple(options))
+        match = pattern.match(self.text, self.pos)
+        if match is None:
+            return None
+        self.pos = match.end()
+        return named[_plain(match.group(0))]
 
     def length(self) -> float:
         self.expect(["a length: 5'4, 64\", 5-4, 1.6 m"])
@@ -135,7 +144,7 @@ def _tidy_with_origin(text: str) -> tuple[str, list[int]]:
     """Tidied text, and for each of its characters the position it came from."""
     out, origin = "", []
     for index, char in enumerate(text):
-        piece = tidy(char)
+        piece = char if char.isascii() else tidy(char)
         if len(piece) > 1 and out[-1:].isdigit():
             piece = " " + piece
         out += piece

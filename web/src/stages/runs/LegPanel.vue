@@ -94,6 +94,12 @@ const where = (leg: number | null) => (leg === null ? 'Run' : `Leg ${leg + 1}`)
       <PlaceFacts :leg="raw" :planned="planned" :run="plan.summary.id" @edit="emit('edit', $event)" />
     </template>
 
+    <template v-if="planned?.fittings.length">
+      <h3 class="head">Fittings and supports</h3>
+      <p class="fit">{{ planned.held.text }} <span class="mute">{{ planned.held.rule }}</span></p>
+      <p v-for="word in planned.fittings" :key="word" class="fit">{{ word }}</p>
+    </template>
+
     <template v-if="plan.cuts.length">
       <h3 class="head">To cut</h3>
       <ReasonMenu v-for="cut in plan.cuts" :key="cut.figure.key" :figure="cut.figure">
@@ -160,6 +166,12 @@ header {
 }
 .head {
   margin: 14px 0 4px;
+}
+.fit {
+  margin: 0;
+  padding: 3px 0;
+  border-top: 1px solid var(--rule);
+  font-size: 14.5px;
 }
 .cut {
   display: flex;
