@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from levelrun.core.codebook.lookups import place
-from levelrun.core.job import Structure
+from levelrun.core.job import Panel, Structure
 from levelrun.core.measure import show, show_inches
 from levelrun.core.methods.conditions import is_buried
 from levelrun.core.runs.holding import Held
@@ -15,6 +15,7 @@ from levelrun.core.runs.view import RunView
 
 LUMBER = ("stud_wall", "ceiling_joists", "attic", "crawl_space", "basement")
 NEAR_IN = 18.0
+PANEL_IN = 20.0
 EARTH = ("trench", "driveway_trench", "under_building", "under_slab")
 
 
@@ -132,6 +133,8 @@ def strip_of(view: RunView, verdicts: list[str], holds: list[Held], pulls: list[
     depths = [d for i in range(len(view.run.legs)) if (d := _depth(view, i))]
     floors = _floors(view, depths)
     path = [view.start.height_in, *(p.y1 for p in view.placed)]
+    if isinstance(view.start, Panel):
+        path.append(view.start.height_in + PANEL_IN)
     ys = path + [d.grade_y for d in depths] + [d.grade_y - (d.needed_in or 0) for d in depths]
     ys += [f.y for f in floors if f.kind != "ceiling" or f.y <= max(path) + NEAR_IN]
     return Strip(

@@ -205,24 +205,25 @@ def _force(view: RunView, number: int, first: int, last: int) -> list[Figure]:
     return [
         Figure(
             key=f"pull-{number}-force",
-            label=f"Pull by hand, feed at {ends[found.feed]}",
+            label="By hand",
             value=min(found.forward_lb, found.reverse_lb),
             text=f"{min(found.forward_lb, found.reverse_lb):.0f} lb",
             unit="lb",
             formula="T · e^(μφ) round a bend, T + wL(μ · level + climb) along a straight",
             inputs={
-                f"fed at {ends['start']}": f"{found.forward_lb:.1f} lb",
-                f"fed at {ends['end']}": f"{found.reverse_lb:.1f} lb",
+                f"fed at {ends['start']}, its start": f"{found.forward_lb:.1f} lb",
+                f"fed at {ends['end']}, its end": f"{found.reverse_lb:.1f} lb",
+                "so feed at": ends[found.feed] + (", its start" if found.feed == "start" else ", its end"),
                 "weight of the wires": f"{found.weight_lb_per_ft:.3f} lb/ft",
                 "friction": f"{friction.value:g}, gel lube",
                 "side wall, worst bend": f"{found.sidewall_lb_per_ft:.0f} lb/ft",
                 "conductors bear": f"{found.limit_lb:.0f} lb",
-                "two people": f"{book.number('hand_two_lb'):g} lb",
+                "the line is one person; two": f"{book.number('hand_two_lb'):g} lb",
             },
             rule=hand.section,
             basis=hand.basis,
             limit=hand.value,
-            limit_text=f"{hand.value:g} lb, one person",
+            limit_text=f"{hand.value:g} lb",
         )
     ]
 

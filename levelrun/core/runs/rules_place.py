@@ -140,55 +140,75 @@ def needed_cover(view: RunView, index: int, method: str | None = None, gfci: boo
 
 
 def cover_rule(view: RunView) -> Iterator[Finding]:
-    """Taped depth of level legs in the earth against the cover table."""
+    """Taped depth of level legs in the earth against the cover table; like legs in a row speak once."""
+    for legs, needed in _trenches(view):
+        taped = view.run.legs[legs[0]].depth_in
+        if taped is None:
+            if needed.cover_in > 0:
+                yield _cover_missing(view, legs, needed)
+        elif taped < needed.cover_in - 1e-6:
+            yield _cover_short(view, legs, needed, taped)
+
+
+def _trenches(view: RunView) -> list[tuple[list[int], Cover]]:
+    """Level legs in the earth, those in a row put together where method, depth and what they need are the same."""
+    found: list[tuple[list[int], Cover]] = []
     for index, leg in enumerate(view.run.legs):
         needed = needed_cover(view, index)
         if needed is None or view.placed[index].vertical:
             continue
-        if leg.depth_in is None:
-            if needed.cover_in > 0:
-                yield _cover_missing(view, index, needed)
-        elif leg.depth_in < needed.cover_in - 1e-6:
-            yield _cover_short(view, index, needed, leg.depth_in)
+        if found and found[-1][0][-1] == index - 1 and found[-1][1].cover_in == needed.cover_in:
+            before = view.run.legs[index - 1]
+            if (before.method, before.depth_in) == (leg.method, leg.depth_in):
+                found[-1][0].append(index)
+                continue
+        found.append(([index], needed))
+    return found
 
 
-def _cover_missing(view: RunView, index: int, needed: Cover) -> Finding:
-    wanted = needed.cover_in
+def _dig_to(view: RunView, legs: list[int], wanted: float) -> Mend:
+    return Mend(f"Set depth {show_inches(wanted)}", [set_leg(view, index, depth_in=wanted) for index in legs])
+
+
+def _cover_missing(view: RunView, legs: list[int], needed: Cover) -> Finding:
+    wanted, first = needed.cover_in, legs[0]
     return finding(
         "cover-missing",
         view.run.id,
-        index,
+        first,
         "No depth taped",
-        f"{view.methods[index].name} {_over(view, index)} wants {show_inches(wanted)} over its top.",
+        f"{view.methods[first].name} {_over(view, first)} wants {show_inches(wanted)} over its top.",
         needed.rule,
         measured="not taped",
         limit=show_inches(wanted),
-        mends=[Mend(f"Set depth {show_inches(wanted)}", [set_leg(view, index, depth_in=wanted)])],
+        mends=[_dig_to(view, legs, wanted)],
+        last=legs[-1],
     )
 
 
-def _cover_short(view: RunView, index: int, needed: Cover, taped: float) -> Finding:
-    wanted = needed.cover_in
-    mends = [Mend(f"Set depth {show_inches(wanted)}", [set_leg(view, index, depth_in=wanted)])]
-    protected = needed_cover(view, index, gfci=True)
+def _cover_short(view: RunView, legs: list[int], needed: Cover, taped: float) -> Finding:
+    wanted, first = needed.cover_in, legs[0]
+    mends = [_dig_to(view, legs, wanted)]
+    protected = needed_cover(view, first, gfci=True)
     if not view.run.gfci and protected and protected.cover_in <= taped:
         mends.append(Mend("GFCI at the breaker", [set_run(view, gfci=True)]))
-    for verdict in ranked(view.book, view.facts[index], view.habits.dollars_per_hour):
-        other = needed_cover(view, index, verdict.method)
-        if verdict.verdict == "yes" and other and other.cover_in <= taped and len(mends) < 3:
-            mend = use_method(view, index, verdict.method)
+    for verdict in ranked(view.book, view.facts[first], view.habits.dollars_per_hour):
+        others = [needed_cover(view, index, verdict.method) for index in legs]
+        if verdict.verdict == "yes" and all(o and o.cover_in <= taped for o in others) and len(mends) < 3:
+            mend = use_method(view, first, verdict.method, legs[-1])
             mends += [mend] if mend else []
     return finding(
         "cover-short",
         view.run.id,
-        index,
+        first,
         f"Dig {show_inches(wanted - taped)} deeper, or change the pipe",
-        f"{view.methods[index].name} {_over(view, index)} wants {show_inches(wanted)} over its top. "
+        f"{view.methods[first].name} {_over(view, first)} wants {show_inches(wanted)} over its top. "
         f"Taped: {show_inches(taped)}.",
         needed.rule,
         measured=show_inches(taped),
         limit=show_inches(wanted),
         mends=mends,
+        last=legs[-1],
     )
 
 

@@ -55,7 +55,12 @@ async function change() {
     <span class="mute">{{ set.long_title }}{{ set.units === 'metric' ? '. Metric.' : '' }}</span>
   </button>
   <div v-if="changes" data-testid="changes">
-    <h3>{{ changes.length ? 'What would change' : 'No stop and no check would change' }}</h3>
+    <div class="head">
+      <h3>{{ changes.length ? 'What would change' : 'No stop and no check would change' }}</h3>
+      <v-btn variant="flat" color="ink" @click="change"
+        >Go by {{ sets.find((s) => s.key === chosen)?.title }}</v-btn
+      >
+    </div>
     <ul>
       <li v-for="(c, i) in changes" :key="i" :class="c.way">
         <b class="num">{{ c.way }}</b>
@@ -65,9 +70,6 @@ async function change() {
         >
       </li>
     </ul>
-    <v-btn variant="flat" color="ink" @click="change"
-      >Go by {{ sets.find((s) => s.key === chosen)?.title }}</v-btn
-    >
   </div>
 </template>
 
@@ -92,6 +94,12 @@ async function change() {
 .now {
   color: var(--chalk);
   font-weight: 600;
+}
+.head {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  margin-top: 10px;
 }
 ul {
   list-style: none;

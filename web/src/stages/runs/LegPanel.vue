@@ -96,7 +96,9 @@ const where = (leg: number | null) => (leg === null ? 'Run' : `Leg ${leg + 1}`)
 
     <template v-if="planned?.fittings.length">
       <h3 class="head">Fittings and supports</h3>
-      <p class="fit">{{ planned.held.text }} <span class="mute">{{ planned.held.rule }}</span></p>
+      <p class="fit">
+        {{ planned.held.text }} <span class="mute">{{ planned.held.rule }}</span>
+      </p>
       <p v-for="word in planned.fittings" :key="word" class="fit">{{ word }}</p>
     </template>
 

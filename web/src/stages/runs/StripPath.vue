@@ -61,13 +61,19 @@ const points = computed(() =>
     )
     .map((m) => ({ ...m, px: props.scale.x(m.x), py: props.scale.y(m.y) })),
 )
-const depths = computed(() =>
-  props.strip.depths.map((d) => {
+const depths = computed(() => {
+  let busy = 0
+  return props.strip.depths.map((d) => {
     const [x0, x1] = [props.scale.x(d.x0), props.scale.x(d.x1)]
     const wide = d.text.length * CHAR
     const text = wide + 26 <= x1 - x0 ? d.text : d.taped_in == null ? '' : d.taped_text
     const at = Math.max(x0 + 8, Math.min((x0 + x1) / 2, x1 - text.length * CHAR - 18))
     const tag = d.short_text.length * CHAR + 16
+    const asked = `${d.needed_text} cover needed`
+    const tagX = Math.min((x0 + x1) / 2 + 8, props.scale.width - tag - 4)
+    const tagged = d.short_text !== '' && tagX > busy
+    const said = tagged && tagX - 18 - asked.length * CHAR > Math.max(busy, x0 - 20)
+    if (tagged) busy = tagX + tag + 6
     return {
       ...d,
       px0: x0,
@@ -77,12 +83,14 @@ const depths = computed(() =>
       pipe: props.scale.y(d.pipe_y),
       need: d.needed_in == null ? null : props.scale.y(d.grade_y - d.needed_in),
       tag,
-      tagX: Math.min(at + 8, props.scale.width - tag - 4),
+      tagX,
+      tagged,
+      asked: said ? asked : '',
       text,
       roomy: x1 - x0 > text.length * CHAR + 22,
     }
-  }),
-)
+  })
+})
 </script>
 
 <template>
@@ -103,11 +111,13 @@ const depths = computed(() =>
       </text>
       <template v-if="d.short_text && d.need != null">
         <path :d="`M${d.px0} ${d.need}H${d.px1}`" class="need" />
-        <text :x="d.at - 10" :y="Math.max(d.need, d.pipe) + 22" text-anchor="end" class="short">
-          {{ d.needed_text }} cover needed
-        </text>
-        <rect :x="d.tagX" :y="Math.max(d.need, d.pipe) + 8" :width="d.tag" height="20" class="tag" />
-        <text :x="d.tagX + 8" :y="Math.max(d.need, d.pipe) + 22" class="tagtext">{{ d.short_text }}</text>
+        <text :x="d.tagX - 10" :y="Math.max(d.need, d.pipe) + 22" text-anchor="end" class="short">{{
+          d.asked
+        }}</text>
+        <template v-if="d.tagged">
+          <rect :x="d.tagX" :y="Math.max(d.need, d.pipe) + 8" :width="d.tag" height="20" class="tag" />
+          <text :x="d.tagX + 8" :y="Math.max(d.need, d.pipe) + 22" class="tagtext">{{ d.short_text }}</text>
+        </template>
       </template>
     </g>
     <g v-for="leg in legs" :key="leg.index" class="leg" @click.stop="emit('select', leg.index)">
