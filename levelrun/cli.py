@@ -82,7 +82,7 @@ def findings_table(planned: Plan) -> str:
     rows += [
         (
             f.severity,
-            names[f.run],
+            names[f.subject],
             "" if f.leg is None else str(f.leg + 1),
             f.title,
             f.measured,

@@ -14,12 +14,13 @@ from pydantic import TypeAdapter
 from levelrun.api.app import create_app
 from levelrun.core.codebook import Codebook, load
 from levelrun.core.edits import Edit, apply
-from levelrun.core.job import Box, Job, Panel, Run, Structure
+from levelrun.core.job import Box, Job, Level, Panel, Run, Structure
 from levelrun.core.plan import Plan, plan
 
 settings.register_profile("steady", deadline=None, derandomize=True)
 settings.load_profile("steady")
 
+CRAWL = Level(id="hc", name="Crawl space", kind="crawl", floor_in=-40, height_in=28)
 EDITS: TypeAdapter[list[Edit]] = TypeAdapter(list[Edit])
 
 
@@ -33,7 +34,7 @@ def one_run(text: str, **circuit: Any) -> Job:
     job = Job(
         name="One run",
         structures=(
-            Structure(id="h", name="House", under_floor_in=-40),
+            Structure(id="h", name="House", levels=(CRAWL,)),
             Structure(id="s", name="Shed", kind="shed", grade_in=-4),
         ),
         panels=(Panel(id="p", name="Panel H", structure="h", height_in=48),),

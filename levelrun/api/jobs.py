@@ -32,7 +32,9 @@ def jobs_of(request: Request) -> Jobs:
 class FindingRef(BaseModel):
     """Where a stop or check is, for the header's jump."""
 
-    run: str
+    about: str
+    subject: str
+    room: str
     leg: int | None
     severity: str
     title: str
@@ -75,7 +77,7 @@ def view_of(record: JobRecord, focus: str | None) -> JobView:
         checks=planned.checks,
         summaries=planned.summaries,
         refs=[
-            FindingRef(run=f.run, leg=f.leg, severity=f.severity, title=f.title)
+            FindingRef(about=f.about, subject=f.subject, room=f.room, leg=f.leg, severity=f.severity, title=f.title)
             for f in planned.findings
             if f.severity != "note"
         ],

@@ -10,6 +10,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from levelrun.core.codebook import Codebook, load
 from levelrun.core.codebook.lookups import Method, cable_sizes, methods, places, raceway_sizes, wire_sizes
 from levelrun.core.job import Job
+from levelrun.core.job.upgrade import upgraded
 from levelrun.core.measure import parse_length, show
 from levelrun.core.plan import Plan, plan
 from levelrun.core.runs.walk import GO, parse_walk, suggest
@@ -34,7 +35,7 @@ def plan_job(q: PlanQuestion) -> Plan:
 def as_job(raw: dict[str, Any]) -> Job:
     """A job from the body of a request, refused in the same words as a file."""
     check_version(raw)
-    return Job.model_validate(raw)
+    return Job.model_validate(upgraded(raw))
 
 
 class WalkQuestion(BaseModel):

@@ -151,7 +151,7 @@ def compare(before: Job, after: Job) -> list[Change]:
     for way, these, those in (("goes", old, new), ("comes", new, old)):
         known = {_same(item) for item in those}
         found += [
-            Change(way, f.run, names[f.run], f.leg, f.severity, f.title, f.section)
+            Change(way, f.subject, names[f.subject], f.leg, f.severity, f.title, f.section)
             for f in these
             if f.severity != "note" and _same(f) not in known
         ]
@@ -159,7 +159,7 @@ def compare(before: Job, after: Job) -> list[Change]:
 
 
 def _same(item: Finding) -> tuple[str, str, int | None, str]:
-    return (item.run, item.code, item.leg, item.limit)
+    return (item.subject, item.code, item.leg, item.limit)
 
 
 def contexts(job: Job) -> list[RunContext]:

@@ -9,6 +9,7 @@ from pydantic import ValidationError
 
 from levelrun.core.errors import LevelRunError
 from levelrun.core.job import FORMAT, FORMAT_VERSION, Job
+from levelrun.core.job.upgrade import upgraded
 
 MAX_BYTES = 8 * 1024 * 1024
 
@@ -32,7 +33,7 @@ def read_job(data: bytes | str) -> Job:
         raise JobFileError(f"not whole JSON: {error}", key="job") from None
     check_version(raw)
     try:
-        return Job.model_validate(raw)
+        return Job.model_validate(upgraded(raw))
     except ValidationError as error:
         first = error.errors()[0]
         key = ".".join(str(part) for part in ("job", *first["loc"]))
@@ -62,6 +63,6 @@ def job_schema() -> dict[str, Any]:
     """The JSON Schema (draft 2020-12) of a job file."""
     return {
         "$schema": "https://json-schema.org/draft/2020-12/schema",
-        "$id": "levelrun-job-1",
+        "$id": f"levelrun-job-{FORMAT_VERSION}",
         **Job.model_json_schema(),
     }

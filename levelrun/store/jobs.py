@@ -7,11 +7,12 @@ import sqlite3
 import uuid
 from collections.abc import Callable
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, get_args
 
-from levelrun.core.job import Frozen, Job
+from levelrun.core.job import PARTS, Frozen, Job
+from levelrun.core.job.upgrade import structure_upgraded
 from levelrun.store.db import Database, StoreError
-from levelrun.store.rows import COLUMNS, drop_part, put_part, read_job
+from levelrun.store.rows import drop_part, put_part, read_job
 
 Change = dict[str, Any]
 HEAD = ("name", "rules", "remarks", "habits", "notes")
@@ -81,7 +82,7 @@ class Jobs:
                 " VALUES (?, ?, ?, ?, ?, ?, 1, (SELECT coalesce(max(opened), 0) + 1 FROM job))",
                 (job_id, *_head(job).values()),
             )
-            for kind in COLUMNS:
+            for kind in PARTS:
                 for part in getattr(job, kind):
                     put_part(db, job_id, kind, part.model_dump(mode="json"))
         return self.get(job_id)
@@ -218,7 +219,7 @@ def _difference(before: Job, after: Job) -> list[Change]:
     old, new = _head(before), _head(after)
     if old != new:
         changes.append({"kind": "job", "before": old, "after": new})
-    for kind in COLUMNS:
+    for kind in PARTS:
         gone = {part.id: part for part in getattr(before, kind)}
         come = {part.id: part for part in getattr(after, kind)}
         for part in dict.fromkeys([*gone, *come]):
@@ -245,5 +246,12 @@ def _write(db: sqlite3.Connection, job_id: str, changes: list[Change], *, forwar
         elif state is None:
             change["place"] = drop_part(db, job_id, change["kind"], change["id"])
         else:
-            put_part(db, job_id, change["kind"], state, change.get("place"))
+            put_part(db, job_id, change["kind"], _newest(change["kind"], state), change.get("place"))
     db.execute("UPDATE job SET revision = revision + 1 WHERE id = ?", (job_id,))
+
+
+def _newest(kind: str, state: Change) -> Change:
+    """A part as an older version wrote it into the history, as this one has it."""
+    model = Job.model_fields[kind].annotation
+    part: Frozen = get_args(model)[0].model_validate(structure_upgraded(state) if kind == "structures" else state)
+    return part.model_dump(mode="json")

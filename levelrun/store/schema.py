@@ -96,4 +96,159 @@ CREATE TABLE history (
 ) STRICT;
 """
 
-MIGRATIONS: tuple[tuple[str, str], ...] = (("0001-first", FIRST),)
+BUILDING = """
+CREATE TABLE level (
+  job_id TEXT NOT NULL,
+  structure_id TEXT NOT NULL,
+  place INTEGER NOT NULL,
+  id TEXT NOT NULL,
+  name TEXT NOT NULL,
+  kind TEXT NOT NULL,
+  floor_in REAL NOT NULL,
+  height_in REAL NOT NULL,
+  joists TEXT NOT NULL,
+  joist_depth_in REAL NOT NULL,
+  joist_spacing_in REAL NOT NULL,
+  PRIMARY KEY (job_id, id),
+  FOREIGN KEY (job_id, structure_id) REFERENCES structure(job_id, id) ON DELETE CASCADE
+) STRICT;
+INSERT INTO level SELECT job_id, id, 0, id || '-floor', 'Main floor', 'floor', 0, max(ceiling_in, 12), 'y', 9.25, 16
+  FROM structure WHERE kind != 'yard';
+INSERT INTO level SELECT job_id, id, 1, id || '-crawl', 'Crawl space', 'crawl', under_floor_in,
+  max(-under_floor_in - 12, 12), 'y', 9.25, 16 FROM structure WHERE kind != 'yard' AND under_floor_in IS NOT NULL;
+ALTER TABLE structure DROP COLUMN ceiling_in;
+ALTER TABLE structure DROP COLUMN under_floor_in;
+ALTER TABLE structure ADD COLUMN x_in REAL NOT NULL DEFAULT 0;
+ALTER TABLE structure ADD COLUMN y_in REAL NOT NULL DEFAULT 0;
+CREATE TABLE room (
+  job_id TEXT NOT NULL REFERENCES job(id) ON DELETE CASCADE,
+  id TEXT NOT NULL,
+  place INTEGER NOT NULL,
+  level TEXT NOT NULL,
+  name TEXT NOT NULL,
+  use TEXT NOT NULL,
+  corners TEXT NOT NULL,
+  sides TEXT NOT NULL,
+  moisture TEXT,
+  damage INTEGER,
+  ambient_c REAL,
+  bays INTEGER NOT NULL,
+  PRIMARY KEY (job_id, id),
+  FOREIGN KEY (job_id, level) REFERENCES level(job_id, id) DEFERRABLE INITIALLY DEFERRED
+) STRICT;
+CREATE TABLE opening (
+  job_id TEXT NOT NULL REFERENCES job(id) ON DELETE CASCADE,
+  id TEXT NOT NULL,
+  place INTEGER NOT NULL,
+  room TEXT NOT NULL,
+  side INTEGER NOT NULL,
+  kind TEXT NOT NULL,
+  at_in REAL NOT NULL,
+  width_in REAL NOT NULL,
+  head_in REAL NOT NULL,
+  sill_in REAL NOT NULL,
+  hinge TEXT NOT NULL,
+  swings_in INTEGER NOT NULL,
+  PRIMARY KEY (job_id, id),
+  FOREIGN KEY (job_id, room) REFERENCES room(job_id, id) DEFERRABLE INITIALLY DEFERRED
+) STRICT;
+CREATE TABLE fixture (
+  job_id TEXT NOT NULL REFERENCES job(id) ON DELETE CASCADE,
+  id TEXT NOT NULL,
+  place INTEGER NOT NULL,
+  room TEXT NOT NULL,
+  side INTEGER NOT NULL,
+  kind TEXT NOT NULL,
+  at_in REAL NOT NULL,
+  width_in REAL NOT NULL,
+  depth_in REAL NOT NULL,
+  height_in REAL NOT NULL,
+  PRIMARY KEY (job_id, id),
+  FOREIGN KEY (job_id, room) REFERENCES room(job_id, id) DEFERRABLE INITIALLY DEFERRED
+) STRICT;
+ALTER TABLE panel ADD COLUMN room TEXT;
+ALTER TABLE panel ADD COLUMN side INTEGER;
+ALTER TABLE panel ADD COLUMN at_in REAL;
+ALTER TABLE panel ADD COLUMN x_in REAL;
+ALTER TABLE panel ADD COLUMN y_in REAL;
+ALTER TABLE panel ADD COLUMN width_in REAL NOT NULL DEFAULT 14.5;
+ALTER TABLE panel ADD COLUMN tall_in REAL NOT NULL DEFAULT 30;
+ALTER TABLE panel ADD COLUMN spaces INTEGER NOT NULL DEFAULT 20;
+ALTER TABLE panel ADD COLUMN main_a REAL DEFAULT 100;
+ALTER TABLE panel ADD COLUMN bus_a REAL NOT NULL DEFAULT 125;
+ALTER TABLE panel ADD COLUMN main_at TEXT NOT NULL DEFAULT 'top';
+ALTER TABLE panel ADD COLUMN tandem_spaces TEXT NOT NULL DEFAULT '[]';
+ALTER TABLE panel ADD COLUMN bonded INTEGER NOT NULL DEFAULT 1;
+ALTER TABLE panel ADD COLUMN ground_bar INTEGER NOT NULL DEFAULT 1;
+ALTER TABLE panel ADD COLUMN neutral_holes INTEGER NOT NULL DEFAULT 20;
+ALTER TABLE panel ADD COLUMN lug_max TEXT NOT NULL DEFAULT '1/0';
+ALTER TABLE panel ADD COLUMN calculation TEXT NOT NULL DEFAULT 'standard';
+ALTER TABLE panel ADD COLUMN floor_area_ft2 REAL;
+ALTER TABLE box ADD COLUMN room TEXT;
+ALTER TABLE box ADD COLUMN side INTEGER;
+ALTER TABLE box ADD COLUMN at_in REAL;
+ALTER TABLE box ADD COLUMN x_in REAL;
+ALTER TABLE box ADD COLUMN y_in REAL;
+ALTER TABLE box ADD COLUMN fixed INTEGER NOT NULL DEFAULT 0;
+ALTER TABLE box ADD COLUMN model TEXT NOT NULL DEFAULT '';
+ALTER TABLE box ADD COLUMN gangs INTEGER NOT NULL DEFAULT 1;
+ALTER TABLE box ADD COLUMN ways INTEGER NOT NULL DEFAULT 2;
+ALTER TABLE box ADD COLUMN set_out_in REAL NOT NULL DEFAULT 0.5;
+ALTER TABLE box ADD COLUMN clear_in REAL;
+ALTER TABLE box ADD COLUMN blocking INTEGER NOT NULL DEFAULT 0;
+ALTER TABLE box ADD COLUMN outdoors INTEGER NOT NULL DEFAULT 0;
+ALTER TABLE box ADD COLUMN air_tight INTEGER NOT NULL DEFAULT 0;
+ALTER TABLE box ADD COLUMN fan_rated INTEGER NOT NULL DEFAULT 0;
+ALTER TABLE box ADD COLUMN serves TEXT NOT NULL DEFAULT '';
+ALTER TABLE box ADD COLUMN load_w REAL;
+ALTER TABLE box ADD COLUMN continuous INTEGER;
+ALTER TABLE box ADD COLUMN protects TEXT NOT NULL DEFAULT '';
+ALTER TABLE box ADD COLUMN nema TEXT NOT NULL DEFAULT '';
+ALTER TABLE box ADD COLUMN covered INTEGER NOT NULL DEFAULT 0;
+ALTER TABLE box ADD COLUMN interlock INTEGER NOT NULL DEFAULT 0;
+ALTER TABLE box ADD COLUMN marked INTEGER NOT NULL DEFAULT 0
+"""
+
+CIRCUITS = """
+CREATE TABLE circuit (
+  job_id TEXT NOT NULL REFERENCES job(id) ON DELETE CASCADE,
+  id TEXT NOT NULL,
+  place INTEGER NOT NULL,
+  name TEXT NOT NULL,
+  panel TEXT NOT NULL,
+  space INTEGER,
+  half TEXT NOT NULL,
+  poles INTEGER NOT NULL,
+  volts INTEGER NOT NULL,
+  breaker_a REAL NOT NULL,
+  protection TEXT NOT NULL,
+  partner TEXT,
+  tied INTEGER NOT NULL,
+  neutral INTEGER NOT NULL,
+  wire_size TEXT NOT NULL,
+  material TEXT NOT NULL,
+  method TEXT NOT NULL,
+  whip_size TEXT NOT NULL,
+  equipment_ground INTEGER NOT NULL,
+  nameplate INTEGER NOT NULL,
+  feeds TEXT,
+  PRIMARY KEY (job_id, id),
+  FOREIGN KEY (job_id, panel) REFERENCES panel(job_id, id) DEFERRABLE INITIALLY DEFERRED
+) STRICT;
+CREATE TABLE hop (
+  job_id TEXT NOT NULL,
+  circuit_id TEXT NOT NULL,
+  place INTEGER NOT NULL,
+  box TEXT NOT NULL,
+  after TEXT,
+  length_in REAL,
+  PRIMARY KEY (job_id, circuit_id, place),
+  FOREIGN KEY (job_id, circuit_id) REFERENCES circuit(job_id, id) ON DELETE CASCADE
+) STRICT
+"""
+
+MIGRATIONS: tuple[tuple[str, str], ...] = (
+    ("0001-first", FIRST),
+    ("0002-building", BUILDING),
+    ("0003-circuits", CIRCUITS),
+)

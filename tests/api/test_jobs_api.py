@@ -52,7 +52,7 @@ def _job(**changes: Any) -> dict[str, Any]:
 
 
 BAD_JOBS = [
-    (_job(format_version=2), "job.format_version"),
+    (_job(format_version=3), "job.format_version"),
     (_job(format="other"), "job.format"),
     (_job(colour="red"), "colour"),
     (_job(name=""), "name"),

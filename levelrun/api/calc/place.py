@@ -13,7 +13,7 @@ from levelrun.core.codebook.lookups import check_wire, method, raceway
 from levelrun.core.cover import cover
 from levelrun.core.drop import drop
 from levelrun.core.errors import LevelRunError
-from levelrun.core.job import AboveKey, PlaceKey
+from levelrun.core.job.run import AboveKey, PlaceKey
 from levelrun.core.methods.facts import CHANGEABLE, facts_of
 from levelrun.core.methods.verdicts import ranked, work_of
 from levelrun.core.supports import supports

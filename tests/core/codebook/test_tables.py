@@ -7,7 +7,7 @@ import pytest
 
 from levelrun.core.codebook import Codebook, Table, load, rule_sets
 from levelrun.core.codebook.lookups import methods, places, support_rule
-from levelrun.core.job import AboveKey, MethodKey, PlaceKey
+from levelrun.core.job.run import AboveKey, MethodKey, PlaceKey
 from levelrun.core.methods.conditions import CONDITIONS
 
 BOOKS = [load(name) for name in rule_sets()]

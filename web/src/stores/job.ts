@@ -197,9 +197,9 @@ export const useJob = defineStore('job', () => {
   async function nextFinding(severity?: 'stop' | 'check') {
     const refs = (view.value?.refs ?? []).filter((item) => !severity || item.severity === severity)
     if (!refs.length) return
-    const here = refs.findIndex((item) => item.run === runId.value && item.leg === leg.value)
+    const here = refs.findIndex((item) => item.subject === runId.value && item.leg === leg.value)
     const next = refs[(here + 1) % refs.length]
-    if (next) await look(next.run, next.leg)
+    if (next) await look(next.subject, next.leg)
   }
 
   return {

@@ -1,82 +1,10 @@
-"""What the plan has to say: findings with mends, figures with their reason, and the catalogue of codes."""
+"""Codes about runs."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
-from typing import Any, Literal
+from levelrun.core.findings.entry import CodeEntry
 
-LOCAL = "local note"
-Severity = Literal["stop", "check", "note"]
-SEVERITY_ORDER: dict[str, int] = {"stop": 0, "check": 1, "note": 2}
-
-
-@dataclass(frozen=True)
-class Figure:
-    """A number with its reason. `value` is unrounded; `text` is what is shown.
-
-    limit: where the red line stands, same unit; low_is_bad: True where less than the limit fails;
-    beyond_text: by how much it fails, as read aloud, empty while it does not.
-    """
-
-    key: str
-    label: str
-    value: float
-    text: str
-    unit: str
-    formula: str
-    inputs: dict[str, str]
-    rule: str
-    basis: str
-    limit: float | None = None
-    limit_text: str = ""
-    low_is_bad: bool = False
-    beyond_text: str = ""
-
-
-@dataclass(frozen=True)
-class Mend:
-    """A one-tap repair: a label and the edits it makes, as plain data of the edit models."""
-
-    label: str
-    edits: list[dict[str, Any]]
-
-
-@dataclass(frozen=True)
-class Finding:
-    """One thing that is wrong, in doubt, or worth knowing about a run.
-
-    `leg` counts from 0, None for the run as a whole; `last` is the last leg where it spans several.
-    """
-
-    severity: Severity
-    code: str
-    run: str
-    leg: int | None
-    title: str
-    text: str
-    section: str
-    measured: str = ""
-    limit: str = ""
-    mends: list[Mend] = field(default_factory=list)
-    last: int | None = None
-    decided_by: str = "book"
-
-    def covers(self, leg: int) -> bool:
-        """Whether it speaks of this leg."""
-        return self.leg is not None and self.leg <= leg <= (self.leg if self.last is None else self.last)
-
-
-@dataclass(frozen=True)
-class CodeEntry:
-    """One line of the catalogue of finding codes."""
-
-    severity: Severity
-    meaning: str
-    why: str
-    mend: str
-
-
-CATALOGUE: dict[str, CodeEntry] = {
+RUNS: dict[str, CodeEntry] = {
     "run-empty": CodeEntry(
         "check",
         "The run has no legs yet.",
@@ -228,15 +156,3 @@ CATALOGUE: dict[str, CodeEntry] = {
         "Dry-fit, measure, glue, then pull.",
     ),
 }
-
-
-def finding(code: str, run: str, leg: int | None, title: str, text: str, section: str, **more: Any) -> Finding:
-    """A finding whose severity comes from the catalogue. Raises KeyError for a code not in it."""
-    by = "note" if LOCAL in section else "book"
-    return Finding(CATALOGUE[code].severity, code, run, leg, title, text, section, decided_by=by, **more)
-
-
-def worst(findings: list[Finding]) -> str:
-    """stop, check or fine: what a row in a list shows. Notes alone count as fine."""
-    severities = {item.severity for item in findings}
-    return "stop" if "stop" in severities else "check" if "check" in severities else "fine"

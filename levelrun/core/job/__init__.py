@@ -1,0 +1,41 @@
+"""The job: what the user said. Everything else follows from it through `plan`.
+
+Lengths are inches, loads amperes or watts, angles degrees. Models are frozen and refuse unknown keys.
+"""
+
+from levelrun.core.job.base import Frozen, Id, Inches, Name
+from levelrun.core.job.building import Fixture, Level, Opening, Room, Side, Structure
+from levelrun.core.job.circuit import Circuit, Hop
+from levelrun.core.job.nodes import Box, Panel
+from levelrun.core.job.run import Joint, Leg, LegFacts, Run
+from levelrun.core.job.shop import Habits, LocalNote, Pole, PoleMark
+from levelrun.core.job.whole import FORMAT, FORMAT_VERSION, PARTS, Job
+
+__all__ = [
+    "FORMAT",
+    "FORMAT_VERSION",
+    "PARTS",
+    "Box",
+    "Circuit",
+    "Fixture",
+    "Frozen",
+    "Habits",
+    "Hop",
+    "Id",
+    "Inches",
+    "Job",
+    "Joint",
+    "Leg",
+    "LegFacts",
+    "Level",
+    "LocalNote",
+    "Name",
+    "Opening",
+    "Panel",
+    "Pole",
+    "PoleMark",
+    "Room",
+    "Run",
+    "Side",
+    "Structure",
+]

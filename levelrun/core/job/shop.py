@@ -1,0 +1,62 @@
+"""What the shop does by habit, the story pole, and what the authority here says."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field, StrictBool, StringConstraints
+
+from levelrun.core.job.base import Frozen, Id, Inches, Name, Text
+
+
+class PoleMark(Frozen):
+    """One mark of the story pole: bottom, centre or top of the box, inches over the floor."""
+
+    mark: Literal["bottom", "centre", "top"]
+    at_in: Annotated[float, Field(strict=True, ge=0, le=144)]
+
+
+class Pole(Frozen):
+    """The story pole: all heights once. Working electricians disagree; the defaults are the commoner school."""
+
+    receptacle: PoleMark = PoleMark(mark="top", at_in=16)
+    switch: PoleMark = PoleMark(mark="top", at_in=48)
+    counter: PoleMark = PoleMark(mark="bottom", at_in=42)
+    vanity: PoleMark = PoleMark(mark="top", at_in=44)
+    garage: PoleMark = PoleMark(mark="bottom", at_in=48)
+    outdoor: PoleMark = PoleMark(mark="centre", at_in=24)
+    wall_light: PoleMark = PoleMark(mark="centre", at_in=80)
+    hole_line_in: Annotated[float, Field(strict=True, ge=1, le=96)] = 24
+
+
+class Habits(Frozen):
+    """Shop habits: common practice, no source. Changed once, they travel with the job."""
+
+    panel_makeup_in: Inches = 42
+    box_makeup_in: Inches = 8
+    outside_makeup_in: Inches = 12
+    loop_in: Inches = 6
+    waste_percent: Annotated[float, Field(strict=True, ge=0, le=50)] = 5
+    first_staple_in: Annotated[float, Field(strict=True, gt=0, le=12)] = 8
+    staple_spacing_in: Annotated[float, Field(strict=True, gt=0, le=54)] = 48
+    temperature_swing_f: Annotated[float, Field(strict=True, ge=0, le=200)] = 100
+    dollars_per_hour: Annotated[float, Field(strict=True, ge=0, le=1000)] = 65
+    pole: Pole = Pole()
+    air_tight_outside: StrictBool = Field(False, description="Cold climate: every box in an outside wall air-tight")
+    opener_from_door_in: Inches = Field(132, description="Least distance of a door opener's outlet from the door")
+    boxes_per_circuit: Annotated[int, Field(strict=True, ge=2, le=40)] = 10
+    light_wire: Literal["14", "12"] = Field("14", description="Lights on 14 at 15 A, or 12 everywhere")
+
+
+class LocalNote(Frozen):
+    """A local rule: a number of the rule set as the authority here wants it, with who said so and when."""
+
+    id: Id
+    key: Annotated[str, StringConstraints(pattern=r"^[a-z0-9_]{1,60}$")]
+    value: Annotated[float, Field(strict=True, ge=-1e6, le=1e6, allow_inf_nan=False)]
+    who: Name
+    when: Annotated[str, StringConstraints(pattern=r"^\d{4}-\d{2}-\d{2}$")]
+    why: Text = ""
+    approved: StrictBool = Field(False, description="The authority approved it in writing; without, it never loosens")
+
+

@@ -1,0 +1,134 @@
+"""The job as one: what the user said. Everything else follows from it through `plan`."""
+
+from __future__ import annotations
+
+from collections.abc import Container
+from typing import Annotated, Literal
+
+from pydantic import Field, model_validator
+
+from levelrun.core.job.base import Frozen, Name, Text
+from levelrun.core.job.building import Fixture, Opening, Room, Structure
+from levelrun.core.job.circuit import Circuit
+from levelrun.core.job.nodes import Box, Panel
+from levelrun.core.job.run import Run
+from levelrun.core.job.shop import Habits, LocalNote
+
+FORMAT = "levelrun-job"
+FORMAT_VERSION = 2
+PARTS = ("structures", "rooms", "openings", "fixtures", "panels", "boxes", "runs", "circuits")
+
+class Job(Frozen):
+    """The whole job as one file. `format_version` grows when an older reader could not read it."""
+
+    format: Literal["levelrun-job"] = "levelrun-job"
+    format_version: Annotated[int, Field(strict=True, ge=1)] = FORMAT_VERSION
+    name: Name
+    rules: Literal["us-2023", "us-2020", "ca-2021"] = "us-2023"
+    remarks: Text = ""
+    habits: Habits = Habits()
+    notes: tuple[LocalNote, ...] = Field((), max_length=60)
+    structures: tuple[Structure, ...] = Field((), max_length=60)
+    rooms: tuple[Room, ...] = Field((), max_length=300)
+    openings: tuple[Opening, ...] = Field((), max_length=1000)
+    fixtures: tuple[Fixture, ...] = Field((), max_length=1000)
+    panels: tuple[Panel, ...] = Field((), max_length=60)
+    boxes: tuple[Box, ...] = Field((), max_length=2000)
+    runs: tuple[Run, ...] = Field((), max_length=500)
+    circuits: tuple[Circuit, ...] = Field((), max_length=300)
+
+    @model_validator(mode="after")
+    def _whole(self) -> Job:
+        if self.format_version > FORMAT_VERSION:
+            raise ValueError(
+                f"format_version {self.format_version} comes from a newer Level Run; allowed: up to {FORMAT_VERSION}"
+            )
+        _unique("id", self.ids())
+        _unique("name", [node.name.casefold() for node in self.nodes])
+        self._references()
+        return self
+
+    def _references(self) -> None:
+        structures = {item.id for item in self.structures}
+        levels = {level.id for item in self.structures for level in item.levels}
+        rooms = {room.id: room for room in self.rooms}
+        nodes = {item.id for item in self.nodes}
+        panels = {item.id for item in self.panels}
+        for room in self.rooms:
+            _known("level", room.name, room.level, levels)
+        standing: tuple[Opening | Fixture, ...] = (*self.openings, *self.fixtures)
+        for part in standing:
+            _known("room", part.kind, part.room, rooms)
+            _on_side(part.kind, part.side, rooms[part.room])
+        for node in self.nodes:
+            _known("structure", node.name, node.structure, structures)
+            if node.room is not None:
+                _known("room", node.name, node.room, rooms)
+                _on_side(node.name, node.side, rooms[node.room])
+        for run in self.runs:
+            _known("start", run.name, run.start, nodes)
+            for index, leg in enumerate(run.legs):
+                if leg.end.node is not None:
+                    _known(f"legs.{index}.end.node", run.name, leg.end.node, nodes)
+        for circuit in self.circuits:
+            _known("panel", circuit.name, circuit.panel, panels)
+            if circuit.feeds is not None:
+                _known("feeds", circuit.name, circuit.feeds, panels)
+            for hop in circuit.chain:
+                _known("chain", circuit.name, hop.box, nodes)
+
+    @property
+    def nodes(self) -> tuple[Panel | Box, ...]:
+        """Panels, then boxes: whatever a run may start or end at."""
+        return self.panels + self.boxes
+
+    def ids(self) -> list[str]:
+        """Every id in use, one after another."""
+        levels = (level.id for item in self.structures for level in item.levels)
+        return [*levels, *(item.id for field in PARTS for item in getattr(self, field))]
+
+    def node(self, node_id: str) -> Panel | Box:
+        """The panel or box with this id. Raises KeyError."""
+        for item in self.nodes:
+            if item.id == node_id:
+                return item
+        raise KeyError(node_id)
+
+    def room(self, room_id: str) -> Room:
+        """The room with this id. Raises KeyError."""
+        for item in self.rooms:
+            if item.id == room_id:
+                return item
+        raise KeyError(room_id)
+
+    def structure_of(self, level_id: str) -> Structure:
+        """The structure that a level belongs to. Raises KeyError."""
+        for item in self.structures:
+            if any(level.id == level_id for level in item.levels):
+                return item
+        raise KeyError(level_id)
+
+    def run(self, run_id: str) -> Run:
+        """The run with this id. Raises KeyError."""
+        for item in self.runs:
+            if item.id == run_id:
+                return item
+        raise KeyError(run_id)
+
+
+def _unique(what: str, values: list[str]) -> None:
+    seen: set[str] = set()
+    for value in values:
+        if value in seen:
+            raise ValueError(f"{what} {value!r} stands twice; every {what} is used once")
+        seen.add(value)
+
+
+def _on_side(owner: str, side: int | None, room: Room) -> None:
+    if side is not None and side >= len(room.corners):
+        raise ValueError(f"side {side} of {owner!r}: {room.name!r} has walls 0 to {len(room.corners) - 1}")
+
+
+def _known(key: str, owner: str, value: str, known: Container[str]) -> None:
+    if value not in known:
+        raise ValueError(f"{key} {value!r} of {owner!r} does not exist in this job")
