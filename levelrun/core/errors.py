@@ -41,8 +41,8 @@ class MeasureError(LevelRunError):
     """A length could not be read."""
 
 
-class WalkError(LevelRunError):
-    """Walk shorthand could not be read; `at` says where."""
+class TextError(LevelRunError):
+    """A typed line could not be read; `at` says where."""
 
 
 class EditError(LevelRunError):

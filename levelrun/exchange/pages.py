@@ -6,7 +6,7 @@ import re
 from pathlib import Path
 
 from levelrun.core.codebook import Codebook, Table, load, rule_sets
-from levelrun.core.findings import CATALOGUE
+from levelrun.core.findings.catalogue import CATALOGUE
 
 
 def write_pages(folder: Path, tests: Path) -> list[Path]:

@@ -58,5 +58,3 @@ class LocalNote(Frozen):
     when: Annotated[str, StringConstraints(pattern=r"^\d{4}-\d{2}-\d{2}$")]
     why: Text = ""
     approved: StrictBool = Field(False, description="The authority approved it in writing; without, it never loosens")
-
-

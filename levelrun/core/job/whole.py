@@ -18,6 +18,7 @@ FORMAT = "levelrun-job"
 FORMAT_VERSION = 2
 PARTS = ("structures", "rooms", "openings", "fixtures", "panels", "boxes", "runs", "circuits")
 
+
 class Job(Frozen):
     """The whole job as one file. `format_version` grows when an older reader could not read it."""
 

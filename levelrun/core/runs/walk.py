@@ -9,15 +9,15 @@ A leg is a direction and a length, then in any order: the place, `N deep`, `in M
 from __future__ import annotations
 
 import re
-from collections.abc import Iterable, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
-from functools import lru_cache
 from typing import Any
 
 from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import method, methods, place, places, raceway_sizes
-from levelrun.core.errors import MeasureError, WalkError
-from levelrun.core.measure import format_inches, format_length, scan_length, tidy
+from levelrun.core.errors import MeasureError, TextError
+from levelrun.core.measure import format_inches, format_length, scan_length
+from levelrun.core.words import BREAK, NUMBER, Reader
 
 GO = ("up", "down", "over", "left", "right")
 FILLERS = ("the", "along", "through", "across")
@@ -45,9 +45,6 @@ ABOVE_WORDS = {
 }
 BENDS: dict[str, tuple[float, ...]] = {"box offset": (10.0, 10.0), "saddle": (22.5, 45.0, 22.5)}
 _CABLE_SIZE = re.compile(r"(?:\d+/0|\d+)-\d(?![\w/-])")
-_SPACE = re.compile(r"[ \t,]+")
-_NUMBER = re.compile(r"\d+(?:\.\d+)?")
-_BREAK = re.compile(r"\s*(?:\n|;|\bthen\b)\s*")
 _MARKS = re.compile(r"""(?=\s*(?:$|\n|;|\bthen\b|\bin\b|\bwith\b))""")
 
 
@@ -70,113 +67,36 @@ class WalkLeg:
     facts: dict[str, Any] = field(default_factory=dict)
 
 
-def _plain(words: str) -> str:
-    return re.sub(r"[\s_]+", " ", words.lower())
-
-
-@lru_cache(maxsize=512)
-def _phrases(options: tuple[str, ...]) -> tuple[re.Pattern[str], dict[str, str]]:
-    """One pattern for all phrases, the longest first, ending where a word ends; and what each stands for."""
-    ordered = sorted(options, key=len, reverse=True)
-    whole = "|".join(re.escape(option).replace(r"\ ", r"[\s_]+") for option in ordered) or r"(?!)"
-    return re.compile(rf"(?:{whole})(?![\w/-])", re.IGNORECASE), {
-        _plain(option): option for option in reversed(ordered)
-    }
-
-
-class _Reader:
-    """A cursor over the text that knows what it would have taken at the place where it stands."""
+class _WalkReader(Reader):
+    """A reader that knows the places and methods of a rule set, and the names of boxes and panels."""
 
     def __init__(self, book: Codebook, text: str, names: Sequence[str]) -> None:
+        super().__init__(text)
         self.book = book
-        self.text, self.origin = _tidy_with_origin(text)
-        self.pos = 0
         self.names = sorted(names, key=len, reverse=True)
-        self.expected: tuple[int, list[str]] = (0, [])
         self.place_words = {word: p.place for p in places(book).values() for word in p.words}
         self.place_words |= {key.replace("_", " "): key for key in places(book)}
         self.method_words = {word: m.key for m in methods(book).values() for word in (*m.words, m.key.lower())}
-
-    def skip(self) -> None:
-        if match := _SPACE.match(self.text, self.pos):
-            self.pos = match.end()
-
-    def at_end(self) -> bool:
-        return self.pos >= len(self.text)
-
-    def expect(self, options: Iterable[str]) -> None:
-        self.skip()
-        self.expected = (self.pos, list(options))
-
-    def fail(self, what: str) -> WalkError:
-        at, options = self.expected
-        word = (self.text[at:].split() or [""])[0]
-        found = f"found {word!r}" if word else "the text ends"
-        return WalkError(
-            f"expected {what}, {found}",
-            key="text",
-            value=word,
-            allowed=options,
-            at=self.origin[min(at, len(self.text))],
-        )
-
-    def phrase(self, options: Iterable[str]) -> str | None:
-        """The longest of the phrases that stands here as whole words, taken; or None."""
-        self.skip()
-        pattern, named = _phrases(tuple(options))
-        match = pattern.match(self.text, self.pos)
-        if match is None:
-            return None
-        self.pos = match.end()
-        return named[_plain(match.group(0))]
-
-    def length(self) -> float:
-        self.expect(["a length: 5'4, 64\", 5-4, 1.6 m"])
-        try:
-            inches, self.pos = scan_length(self.text, self.pos)
-        except MeasureError as error:
-            at = self.origin[min(error.at or self.pos, len(self.text))]
-            raise WalkError(error.message, key="text", value=error.value, allowed=error.allowed, at=at) from None
-        return inches
-
-
-def _tidy_with_origin(text: str) -> tuple[str, list[int]]:
-    """Tidied text, and for each of its characters the position it came from."""
-    out, origin = "", []
-    for index, char in enumerate(text):
-        piece = char if char.isascii() else tidy(char)
-        if len(piece) > 1 and out[-1:].isdigit():
-            piece = " " + piece
-        out += piece
-        origin += [index] * len(piece)
-    return out, [*origin, len(text)]
 
 
 def parse_walk(book: Codebook, text: str, names: Sequence[str] = ()) -> list[WalkLeg]:
     """Legs of a walk text. `names` are boxes and panels that `to` may name with spaces in them.
 
-    Raises WalkError with `at`, the character position in `text`, and what was expected there.
+    Raises TextError with `at`, the character position in `text`, and what was expected there.
     """
-    return _read(_Reader(book, text, names))
+    return _read(_WalkReader(book, text, names))
 
 
 def suggest(book: Codebook, text: str, names: Sequence[str] = ()) -> tuple[int, list[str]]:
     """Where the word being typed starts, and the words that may stand there."""
-    reader = _Reader(book, text, names)
-    at = len(text)
-    try:
-        _read(reader)
-        at = reader.origin[min(reader.expected[0], len(reader.text))]
-    except WalkError as error:
-        at = error.at if error.at is not None else at
-    typed = text[at:].lower().lstrip()
-    return at, [option for option in reader.expected[1] if option.lower().startswith(typed)]
+    reader = _WalkReader(book, text, names)
+    return reader.options_after(lambda: _read(reader), text)
 
 
-def _read(reader: _Reader) -> list[WalkLeg]:
+def _read(reader: _WalkReader) -> list[WalkLeg]:
     legs: list[WalkLeg] = []
     while True:
-        while match := _BREAK.match(reader.text, reader.pos):
+        while match := BREAK.match(reader.text, reader.pos):
             reader.pos = match.end()
         reader.skip()
         if reader.at_end() and legs:
@@ -185,22 +105,22 @@ def _read(reader: _Reader) -> list[WalkLeg]:
         legs.append(_leg(reader))
 
 
-def _leg(reader: _Reader) -> WalkLeg:
+def _leg(reader: _WalkReader) -> WalkLeg:
     reader.expect(GO)
     go = reader.phrase(GO)
     if go is None:
         raise reader.fail("a direction: up, down, over, left or right")
     leg = WalkLeg(go, reader.length())
     if leg.length_in <= 0:
-        raise WalkError("a leg is longer than 0", key="text", value="0", at=reader.origin[reader.pos - 1])
+        raise TextError("a leg is longer than 0", key="text", value="0", at=reader.origin[reader.pos - 1])
     while True:
         reader.expect(_items(reader, leg))
-        if reader.at_end() or _BREAK.match(reader.text, reader.pos):
+        if reader.at_end() or BREAK.match(reader.text, reader.pos):
             return leg
         leg = _item(reader, leg)
 
 
-def _items(reader: _Reader, leg: WalkLeg) -> list[str]:
+def _items(reader: _WalkReader, leg: WalkLeg) -> list[str]:
     """What may stand next, for completion: what is still missing comes first."""
     options: list[str] = []
     if leg.method and not leg.size and method(reader.book, leg.method).kind == "raceway":
@@ -224,7 +144,7 @@ def _items(reader: _Reader, leg: WalkLeg) -> list[str]:
     ]
 
 
-def _item(reader: _Reader, leg: WalkLeg) -> WalkLeg:
+def _item(reader: _WalkReader, leg: WalkLeg) -> WalkLeg:
     if reader.phrase(FILLERS):
         return leg
     if word := reader.phrase(ABOVE_WORDS):
@@ -252,12 +172,12 @@ def _item(reader: _Reader, leg: WalkLeg) -> WalkLeg:
     if reader.phrase(["to"]):
         return replace(leg, to=_target(reader))
     if reader.phrase(["ambient"]):
-        degrees = _number(reader, "degrees Celsius", -40, 90)
+        degrees = reader.number("degrees Celsius", -40, 90)
         reader.phrase(["c"])
         return replace(leg, facts={**leg.facts, "ambient_c": degrees})
     if reader.phrase(["deep"]):
         return replace(leg, depth_in=reader.length())
-    if _NUMBER.match(reader.text, reader.pos):
+    if NUMBER.match(reader.text, reader.pos):
         depth = reader.length()
         reader.expect(["deep"])
         if not reader.phrase(["deep"]):
@@ -266,7 +186,7 @@ def _item(reader: _Reader, leg: WalkLeg) -> WalkLeg:
     raise reader.fail('a place, a depth, "in" a method, "with" bends or "to" an end')
 
 
-def _method(reader: _Reader) -> tuple[str, str | None]:
+def _method(reader: _WalkReader) -> tuple[str, str | None]:
     size = _cable_size(reader)
     options = [m.words[0] for m in methods(reader.book).values()] + ([] if size else ["12-2", "14-2"])
     reader.expect(options)
@@ -289,7 +209,7 @@ def _method(reader: _Reader) -> tuple[str, str | None]:
     return key, size
 
 
-def _cable_size(reader: _Reader) -> str | None:
+def _cable_size(reader: _WalkReader) -> str | None:
     reader.skip()
     match = _CABLE_SIZE.match(reader.text, reader.pos)
     if not match or match.group(0) in ("1-1", "2-1", "3-1"):
@@ -298,17 +218,17 @@ def _cable_size(reader: _Reader) -> str | None:
     return match.group(0)
 
 
-def _pipe_size(reader: _Reader, key: str) -> str | None:
+def _pipe_size(reader: _WalkReader, key: str) -> str | None:
     sizes = [pipe.size for pipe in raceway_sizes(reader.book, key)]
     reader.expect(sizes)
     spaced = {size.replace("-", " "): size for size in sizes if "-" in size}
     word = reader.phrase([*sizes, *spaced])
-    if word is None and _NUMBER.match(reader.text, reader.pos) and not _is_depth(reader):
+    if word is None and NUMBER.match(reader.text, reader.pos) and not _is_depth(reader):
         raise reader.fail(f"a trade size of {key}")
     return spaced.get(word, word) if word else None
 
 
-def _is_depth(reader: _Reader) -> bool:
+def _is_depth(reader: _WalkReader) -> bool:
     try:
         scan_length(reader.text, reader.pos)
     except MeasureError:
@@ -316,29 +236,20 @@ def _is_depth(reader: _Reader) -> bool:
     return True
 
 
-def _bends(reader: _Reader) -> tuple[float, ...]:
+def _bends(reader: _WalkReader) -> tuple[float, ...]:
     reader.expect(["box offset", "offset 30", "offset 45", "saddle", "bend 45", "bend 90"])
     for words, degrees in BENDS.items():
         if reader.phrase([words]):
             return degrees
     if reader.phrase(["offset"]):
-        angle = _number(reader, "degrees of each bend", 0, 90)
+        angle = reader.number("degrees of each bend", 0, 90)
         return (angle, angle)
     if reader.phrase(["bend"]):
-        return (_number(reader, "degrees", 0, 180),)
+        return (reader.number("degrees", 0, 180),)
     raise reader.fail("box offset, offset N, saddle or bend N")
 
 
-def _number(reader: _Reader, what: str, low: float, high: float) -> float:
-    reader.expect([what])
-    match = _NUMBER.match(reader.text, reader.pos)
-    if not match or not low < float(match.group(0)) <= high:
-        raise reader.fail(f"{what} from {low:g} to {high:g}")
-    reader.pos = match.end()
-    return float(match.group(0))
-
-
-def _target(reader: _Reader) -> str:
+def _target(reader: _WalkReader) -> str:
     reader.expect(["LB", "body", "coupling", *sorted(reader.names)])
     if word := reader.phrase([*ENDS, *reader.names]):
         return ENDS.get(word, word)

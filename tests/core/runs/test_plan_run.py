@@ -2,7 +2,7 @@
 
 import pytest
 
-from levelrun.core.findings import CATALOGUE
+from levelrun.core.findings.catalogue import CATALOGUE
 from levelrun.core.plan import plan
 from levelrun.samples import SAMPLES, sample
 from tests.conftest import codes, edited, one_run, planned

@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from levelrun.core.codebook import Codebook, load
 from levelrun.core.codebook.lookups import cable_sizes, methods, places, raceway_sizes
-from levelrun.core.errors import WalkError
+from levelrun.core.errors import TextError
 from levelrun.core.runs.walk import BENDS, FACT_WORDS, GO, WalkLeg, parse_walk, suggest, write_leg
 
 
@@ -39,7 +39,7 @@ def test_reads_several_legs_and_names(book: Codebook) -> None:
     ],
 )
 def test_a_bad_word_shows_where(book: Codebook, text: str, at: int, word: str) -> None:
-    with pytest.raises(WalkError) as refused:
+    with pytest.raises(TextError) as refused:
         parse_walk(book, text)
     assert (refused.value.at, refused.value.value) == (at, word)
     assert refused.value.allowed
@@ -88,6 +88,6 @@ def test_what_is_written_reads_back_the_same(legs: list[WalkLeg]) -> None:
 def test_no_text_brings_it_down(text: str) -> None:
     try:
         parse_walk(load(), text)
-    except WalkError as refused:
+    except TextError as refused:
         assert refused.at is not None and 0 <= refused.at <= len(text)
     suggest(load(), text)

@@ -1,0 +1,86 @@
+"""The box catalogue: sizes, depth and volume of typical new-work boxes."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import lru_cache
+
+from levelrun.core.codebook import Codebook
+from levelrun.core.errors import unknown
+from levelrun.core.job import Box
+
+
+@dataclass(frozen=True)
+class BoxModel:
+    """One row of the catalogue, inches and cubic inches."""
+
+    key: str
+    name: str
+    material: str
+    gangs: int
+    wide_in: float
+    tall_in: float
+    depth_in: float
+    volume_in3: float
+    clamps: bool
+    fan_rated: bool
+    usual: tuple[str, ...]
+
+
+@lru_cache(maxsize=64)
+def box_models(book: Codebook) -> dict[str, BoxModel]:
+    """The whole catalogue by key."""
+    return {
+        row["box"]: BoxModel(
+            row["box"],
+            row["name"],
+            row["material"],
+            int(row["gangs"]),
+            float(row["wide_in"]),
+            float(row["tall_in"]),
+            float(row["depth_in"]),
+            float(row["volume_in3"]),
+            row["clamps"] == "yes",
+            row["fan_rated"] == "yes",
+            tuple(row["usual"].split("|")),
+        )
+        for row in book.table("boxes").rows
+    }
+
+
+@lru_cache(maxsize=512)
+def usual_model(book: Codebook, kind: str, gangs: int) -> BoxModel:
+    """The box usually taken for a kind: exact gangs where the kind is ganged, else the first that serves it."""
+    rows = [model for model in box_models(book).values() if kind in model.usual]
+    return next((model for model in rows if model.gangs == gangs), rows[0])
+
+
+def model_of(book: Codebook, box: Box) -> BoxModel:
+    """The catalogue row of a box: the one named, else the usual one. Raises UnknownKeyError that lists all."""
+    if not box.model:
+        return usual_model(book, box.kind, box.gangs)
+    found = box_models(book).get(box.model)
+    if found is None:
+        raise unknown("model", box.model, box_models(book))
+    return found
+
+
+def next_volume(book: Codebook, box: Box, needed_in3: float, most_depth_in: float) -> BoxModel | None:
+    """The smallest box of the same use that holds the wires and is no deeper than what is clear, or None."""
+    now = model_of(book, box)
+    alike = [
+        model
+        for model in box_models(book).values()
+        if model.gangs >= now.gangs
+        and (model.material == now.material or box.kind == "junction")
+        and _same_form(model, now)
+        and model.volume_in3 >= needed_in3
+        and model.depth_in <= most_depth_in
+        and (model.fan_rated or not now.fan_rated)
+    ]
+    return min(alike, key=lambda model: (model.gangs, model.volume_in3), default=None)
+
+
+def _same_form(model: BoxModel, now: BoxModel) -> bool:
+    """Round stays round, square stays square, device boxes stay device boxes."""
+    return (model.wide_in == model.tall_in) == (now.wide_in == now.tall_in)

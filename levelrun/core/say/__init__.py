@@ -1,0 +1,60 @@
+"""What is typed on the entry line of Walls, Boxes and Circuits: sentences in, plain edits out."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+
+from levelrun.core.say import box_words, building_words, circuit_words
+from levelrun.core.say.scene import Said, Scene, SceneReader
+
+__all__ = ["Said", "Scene", "sentences", "suggest_words"]
+
+VERBS: dict[str, Callable[[SceneReader], Said]] = {
+    **building_words.VERBS,
+    **box_words.VERBS,
+    **circuit_words.VERBS,
+}
+STAGES = {
+    "walls": tuple(building_words.VERBS),
+    "boxes": tuple(box_words.VERBS),
+    "circuits": tuple(circuit_words.VERBS),
+}
+
+
+def sentences(text: str) -> Iterator[Callable[[Scene], Said]]:
+    """For each sentence of a text a reader, to be called with the scene as the sentences before left it.
+
+    Raises TextError (when called) with `at`, the position in the whole text, and what was expected there.
+    """
+    reader = SceneReader(text)
+    first = True
+    while reader.breaks() or first:
+        first = False
+
+        def read(scene: Scene) -> Said:
+            reader.scene = scene
+            return _sentence(reader)
+
+        yield read
+
+
+def _sentence(reader: SceneReader) -> Said:
+    verb = reader.need(reader.verbs or VERBS, f"one of {', '.join(VERBS)}")
+    said = VERBS[verb](reader)
+    if not reader.over():
+        raise reader.fail("the end of the sentence")
+    return said
+
+
+def suggest_words(scene: Scene, text: str, stage: str) -> tuple[int, list[str]]:
+    """Where the word being typed starts, and the words that may stand there; a stage's own verbs come first."""
+    own = STAGES.get(stage, ())
+    reader = SceneReader(text)
+    reader.scene = scene
+    reader.verbs = (*own, *(verb for verb in VERBS if verb not in own))
+
+    def read() -> None:
+        while reader.breaks() or not reader.text.strip():
+            _sentence(reader)
+
+    return reader.options_after(read, text)

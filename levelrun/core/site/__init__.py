@@ -1,0 +1,1 @@
+"""The building: its geometry, which walls are shared, how they are framed."""

@@ -1,0 +1,131 @@
+"""Reading a typed line: a cursor that knows what it would have taken where it stands, and completes from it."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable, Iterable
+from functools import lru_cache
+
+from levelrun.core.errors import MeasureError, TextError
+from levelrun.core.measure import scan_length, tidy
+
+SPACE = re.compile(r"[ \t,]+")
+NUMBER = re.compile(r"\d+(?:\.\d+)?")
+BREAK = re.compile(r"\s*(?:\n|;|\bthen\b)\s*")
+
+
+def _plain(words: str) -> str:
+    return re.sub(r"[\s_]+", " ", words.lower())
+
+
+@lru_cache(maxsize=512)
+def _phrases(options: tuple[str, ...]) -> tuple[re.Pattern[str], dict[str, str]]:
+    """One pattern for all phrases, the longest first, ending where a word ends; and what each stands for."""
+    ordered = sorted(options, key=len, reverse=True)
+    whole = "|".join(re.escape(option).replace(r"\ ", r"[\s_]+") for option in ordered) or r"(?!)"
+    return re.compile(rf"(?:{whole})(?![\w/-])", re.IGNORECASE), {
+        _plain(option): option for option in reversed(ordered)
+    }
+
+
+class Reader:
+    """A cursor over the text that knows what it would have taken at the place where it stands."""
+
+    def __init__(self, text: str) -> None:
+        self.text, self.origin = _tidy_with_origin(text)
+        self.pos = 0
+        self.expected: tuple[int, list[str]] = (0, [])
+
+    def skip(self) -> None:
+        if match := SPACE.match(self.text, self.pos):
+            self.pos = match.end()
+
+    def at_end(self) -> bool:
+        return self.pos >= len(self.text)
+
+    def expect(self, options: Iterable[str]) -> None:
+        self.skip()
+        self.expected = (self.pos, list(options))
+
+    def fail(self, what: str) -> TextError:
+        at, options = self.expected
+        word = (self.text[at:].split() or [""])[0]
+        found = f"found {word!r}" if word else "the text ends"
+        return TextError(
+            f"expected {what}, {found}",
+            key="text",
+            value=word,
+            allowed=options,
+            at=self.origin[min(at, len(self.text))],
+        )
+
+    def phrase(self, options: Iterable[str]) -> str | None:
+        """The longest of the phrases that stands here as whole words, taken; or None."""
+        self.skip()
+        pattern, named = _phrases(tuple(options))
+        match = pattern.match(self.text, self.pos)
+        if match is None:
+            return None
+        self.pos = match.end()
+        return named[_plain(match.group(0))]
+
+    def need(self, options: Iterable[str], what: str) -> str:
+        """One of the phrases, or a refusal that names `what` was expected."""
+        self.expect(options)
+        word = self.phrase(self.expected[1])
+        if word is None:
+            raise self.fail(what)
+        return word
+
+    def breaks(self) -> bool:
+        """Skips line breaks, semicolons and `then`; whether the text goes on after them."""
+        while match := BREAK.match(self.text, self.pos):
+            self.pos = match.end()
+        self.skip()
+        return not self.at_end()
+
+    def over(self) -> bool:
+        """Whether the sentence ends here."""
+        self.skip()
+        return self.at_end() or BREAK.match(self.text, self.pos) is not None
+
+    def number(self, what: str, low: float, high: float) -> float:
+        """A plain number over `low`, up to `high`."""
+        self.expect([what])
+        match = NUMBER.match(self.text, self.pos)
+        if not match or not low < float(match.group(0)) <= high:
+            raise self.fail(f"{what} from {low:g} to {high:g}")
+        self.pos = match.end()
+        return float(match.group(0))
+
+    def options_after(self, read: Callable[[], object], text: str) -> tuple[int, list[str]]:
+        """Where the word being typed starts once `read` has read what it can, and what may stand there."""
+        at = len(text)
+        try:
+            read()
+            at = self.origin[min(self.expected[0], len(self.text))]
+        except TextError as error:
+            at = error.at if error.at is not None else at
+        typed = text[at:].lower().lstrip()
+        return at, [option for option in self.expected[1] if option.lower().startswith(typed)]
+
+    def length(self) -> float:
+        self.expect(["a length: 5'4, 64\", 5-4, 1.6 m"])
+        try:
+            inches, self.pos = scan_length(self.text, self.pos)
+        except MeasureError as error:
+            at = self.origin[min(error.at or self.pos, len(self.text))]
+            raise TextError(error.message, key="text", value=error.value, allowed=error.allowed, at=at) from None
+        return inches
+
+
+def _tidy_with_origin(text: str) -> tuple[str, list[int]]:
+    """Tidied text, and for each of its characters the position it came from."""
+    out, origin = "", []
+    for index, char in enumerate(text):
+        piece = char if char.isascii() else tidy(char)
+        if len(piece) > 1 and out[-1:].isdigit():
+            piece = " " + piece
+        out += piece
+        origin += [index] * len(piece)
+    return out, [*origin, len(text)]
