@@ -16,7 +16,8 @@ from levelrun import __version__
 from levelrun.api.app import create_app
 from levelrun.api.guard import LOCAL
 from levelrun.core.errors import LevelRunError
-from levelrun.core.plan import Plan, plan
+from levelrun.core.job import Job
+from levelrun.core.plan import Plan, names_of, plan
 from levelrun.exchange.job_file import job_schema, read_job
 from levelrun.exchange.pages import write_pages
 from levelrun.samples import sample
@@ -70,15 +71,16 @@ def _serve(args: argparse.Namespace) -> int:
 
 
 def _check(args: argparse.Namespace) -> int:
-    planned = plan(read_job(args.file.read_bytes()))
-    print(findings_table(planned))
+    job = read_job(args.file.read_bytes())
+    planned = plan(job)
+    print(findings_table(job, planned))
     return 1 if planned.stops else 0
 
 
-def findings_table(planned: Plan) -> str:
+def findings_table(job: Job, planned: Plan) -> str:
     """The findings as a table of plain text, worst first."""
-    names = {item.id: f"{item.circuit} {item.name}".strip() for item in planned.summaries}
-    rows = [("", "run", "leg", "finding", "measured", "limit", "section")]
+    names = names_of(job)
+    rows = [("", "about", "leg", "finding", "measured", "limit", "section")]
     rows += [
         (
             f.severity,

@@ -88,7 +88,7 @@ def main() -> None:
         def edit() -> None:
             state["step"] += 1
             change = {"op": "set_leg", "run": "big4", "leg": 2, "set": {"length_in": 300 + state["step"]}}
-            body = {"revision": state["revision"], "edits": [change], "focus": "big4"}
+            body = {"revision": state["revision"], "edits": [change], "look": {"run": "big4"}}
             answer = web.post(f"/api/jobs/{view['id']}/edits", json=body)
             state["revision"] = answer.json()["revision"]
 

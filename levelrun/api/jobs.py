@@ -2,21 +2,23 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Any
+from typing import Annotated, Any, Literal
 
-from fastapi import APIRouter, Request
+from fastapi import APIRouter, Query, Request
 from fastapi.responses import Response
 from pydantic import BaseModel, ConfigDict, Field
 
-from levelrun.api.plans import as_job
+from levelrun.api.plans import SuggestAnswer, as_job
+from levelrun.api.views import JobView, Look, view_of
 from levelrun.core.edits import Edit, apply, describe
 from levelrun.core.errors import EditError
 from levelrun.core.job import Job, Name
-from levelrun.core.plan import RunPlan, RunSummary, contexts, job_book, leg_alternatives, plan
+from levelrun.core.plan import contexts, job_book, leg_alternatives
 from levelrun.core.runs.alternatives import Alternative
+from levelrun.core.say import Scene, suggest_words
 from levelrun.exchange.job_file import write_job
 from levelrun.samples import SAMPLES, sample
-from levelrun.store import JobRecord, JobRow, Jobs
+from levelrun.store import JobRow, Jobs
 
 router = APIRouter(prefix="/api/jobs", tags=["jobs"])
 
@@ -27,62 +29,6 @@ Revision = Annotated[int, Field(ge=0, le=2**53)]
 def jobs_of(request: Request) -> Jobs:
     jobs: Jobs = request.app.state.jobs
     return jobs
-
-
-class FindingRef(BaseModel):
-    """Where a stop or check is, for the header's jump."""
-
-    about: str
-    subject: str
-    room: str
-    leg: int | None
-    severity: str
-    title: str
-
-
-class JobView(BaseModel):
-    """A job with its plan: every run as a row, one run whole."""
-
-    id: str
-    revision: int
-    job: Job
-    undo: str | None
-    redo: str | None
-    rules_title: str
-    units: str
-    stops: int
-    checks: int
-    summaries: list[RunSummary]
-    refs: list[FindingRef]
-    focus: RunPlan | None
-
-
-def view_of(record: JobRecord, focus: str | None) -> JobView:
-    """The job planned. `focus` names the run that is wanted whole; the first with a stop where it is gone."""
-    planned = plan(record.job)
-    by_id = {item.summary.id: item for item in planned.runs}
-    chosen = by_id.get(focus or "")
-    if chosen is None and planned.runs:
-        order = {"stop": 0, "check": 1, "fine": 2}
-        chosen = min(planned.runs, key=lambda item: order[item.summary.verdict])
-    return JobView(
-        id=record.id,
-        revision=record.revision,
-        job=record.job,
-        undo=record.undo,
-        redo=record.redo,
-        rules_title=planned.rules_title,
-        units=job_book(record.job).units,
-        stops=planned.stops,
-        checks=planned.checks,
-        summaries=planned.summaries,
-        refs=[
-            FindingRef(about=f.about, subject=f.subject, room=f.room, leg=f.leg, severity=f.severity, title=f.title)
-            for f in planned.findings
-            if f.severity != "note"
-        ],
-        focus=chosen,
-    )
 
 
 class NewJob(BaseModel):
@@ -108,7 +54,7 @@ class Edits(BaseModel):
     revision: Revision
     edits: list[Edit] = Field(min_length=1, max_length=500)
     label: Annotated[str, Field(max_length=80)] | None = None
-    focus: str | None = None
+    look: Look = Look()
 
 
 class Step(BaseModel):
@@ -116,7 +62,7 @@ class Step(BaseModel):
 
     model_config = ConfigDict(extra="forbid")
     revision: Revision
-    focus: str | None = None
+    look: Look = Look()
 
 
 @router.get("")
@@ -144,13 +90,13 @@ def create_job(request: Request, new: NewJob) -> JobView:
         raise EditError("say what the job starts from", key="name", allowed=["sample", "job", "name"])
     if new.name is not None:
         job = job.model_copy(update={"name": new.name})
-    return view_of(jobs_of(request).create(job), None)
+    return view_of(jobs_of(request).create(job), Look())
 
 
 @router.get("/{job_id}")
-def get_job(request: Request, job_id: JobId, focus: str | None = None) -> JobView:
-    """A job with its plan."""
-    return view_of(jobs_of(request).get(job_id), focus)
+def get_job(request: Request, job_id: JobId, look: Annotated[Look, Query()]) -> JobView:
+    """A job with its plan, and what `look` names drawn whole."""
+    return view_of(jobs_of(request).get(job_id), look)
 
 
 @router.post("/{job_id}/opened", status_code=204)
@@ -171,19 +117,19 @@ def edit_job(request: Request, job_id: JobId, change: Edits) -> JobView:
     jobs = jobs_of(request)
     label = change.label or describe(change.edits)
     record = jobs.change(job_id, change.revision, label, lambda job: apply(job, change.edits))
-    return view_of(record, change.focus)
+    return view_of(record, change.look)
 
 
 @router.post("/{job_id}/undo")
 def undo_job(request: Request, job_id: JobId, step: Step) -> JobView:
     """Take back the last change."""
-    return view_of(jobs_of(request).undo(job_id, step.revision), step.focus)
+    return view_of(jobs_of(request).undo(job_id, step.revision), step.look)
 
 
 @router.post("/{job_id}/redo")
 def redo_job(request: Request, job_id: JobId, step: Step) -> JobView:
     """Make the last undone change again."""
-    return view_of(jobs_of(request).redo(job_id, step.revision), step.focus)
+    return view_of(jobs_of(request).redo(job_id, step.revision), step.look)
 
 
 @router.get("/{job_id}/runs/{run_id}/legs/{leg}/alternatives")
@@ -194,6 +140,27 @@ def alternatives(request: Request, job_id: JobId, run_id: str, leg: int) -> list
         if context.run.id == run_id and 0 <= leg < len(context.run.legs):
             return leg_alternatives(job_book(job), context, leg)
     raise EditError(f"no leg {leg + 1} of run {run_id!r} in this job", key="leg", value=leg)
+
+
+class SuggestQuestion(BaseModel):
+    """A line being typed on the entry line of a stage, and what it is about."""
+
+    model_config = ConfigDict(extra="forbid")
+    text: Annotated[str, Field(max_length=20_000)]
+    stage: Literal["walls", "boxes", "circuits"] = "walls"
+    room: str | None = None
+    level: str | None = None
+    panel: str | None = None
+    verb: Annotated[str, Field(max_length=20)] = ""
+
+
+@router.post("/{job_id}/suggest")
+def suggest(request: Request, job_id: JobId, q: SuggestQuestion) -> SuggestAnswer:
+    """What may be typed next, with the names of this job."""
+    job = jobs_of(request).get(job_id).job
+    scene = Scene(job, job_book(job), q.room, q.level, q.panel, q.verb)
+    at, options = suggest_words(scene, q.text, q.stage)
+    return SuggestAnswer(at=at, options=options)
 
 
 @router.get("/{job_id}/export")

@@ -18,13 +18,18 @@ def demo(client: TestClient) -> dict[str, Any]:
 
 
 def test_a_mend_is_an_edit_and_undo_brings_the_stop_back(client: TestClient) -> None:
-    view = client.get(f"/api/jobs/{demo(client)['id']}", params={"focus": "h14"}).json()
+    view = client.get(f"/api/jobs/{demo(client)['id']}", params={"run": "h14"}).json()
     stop = view["focus"]["findings"][0]
     assert (stop["code"], view["stops"]) == ("cover-short", 4)
-    body = {"revision": 1, "edits": stop["mends"][0]["edits"], "label": stop["mends"][0]["label"], "focus": "h14"}
+    body = {
+        "revision": 1,
+        "edits": stop["mends"][0]["edits"],
+        "label": stop["mends"][0]["label"],
+        "look": {"run": "h14"},
+    }
     mended = client.post(f"/api/jobs/{view['id']}/edits", json=body).json()
     assert (mended["stops"], mended["undo"], mended["revision"]) == (3, "Set depth 18″", 2)
-    back = client.post(f"/api/jobs/{view['id']}/undo", json={"revision": 2, "focus": "h14"}).json()
+    back = client.post(f"/api/jobs/{view['id']}/undo", json={"revision": 2, "look": {"run": "h14"}}).json()
     assert (back["stops"], back["redo"], back["job"]) == (4, "Set depth 18″", view["job"])
 
 

@@ -44,7 +44,7 @@ def test_acknowledged_edits_outlive_kill_9(server: Server) -> None:
     server.kill()
     worker.join()
     server.start()
-    after = get(server, f"/api/jobs/{job}?focus=h14")
+    after = get(server, f"/api/jobs/{job}?run=h14")
     length = next(run for run in after["job"]["runs"] if run["id"] == "h14")["legs"][5]["length_in"]
     assert length >= acknowledged[-1]
     assert after["revision"] >= len(acknowledged) + 1

@@ -10,6 +10,7 @@ from levelrun.core.boxes.catalogue import usual_model
 from levelrun.core.boxes.covering import Spot, fewest
 from levelrun.core.boxes.room import RoomView
 from levelrun.core.boxes.spacing import SPACED, CounterSpace, Space, counter_spaces, wall_spaces
+from levelrun.core.job import Fixture
 from levelrun.core.site.faces import Face, Seen
 from levelrun.core.site.framing import STUD_IN, STUDDED
 
@@ -165,26 +166,32 @@ def _tape(inches: float) -> float:
     return round(inches * 16) / 16
 
 
-def beside_basin(view: RoomView) -> list[Placement]:
-    """A bath receptacle on the stud nearest to each basin that has none within reach."""
+def basins_lacking(view: RoomView) -> list[tuple[Face, Fixture]]:
+    """Basins with no receptacle within reach on their wall."""
+    reach = view.book.number("basin_reach_in")
+    return [
+        (face, item)
+        for face in view.faces
+        for item in face.fixtures
+        if item.kind == "basin" and not _basin_served(view, face, item.at_in, item.at_in + item.width_in, reach)
+    ]
+
+
+def for_basin(view: RoomView, face: Face, item: Fixture) -> list[Placement]:
+    """A receptacle on the stud nearest to a basin, out of the tub and shower zone; empty where there is no such."""
     reach = view.book.number("basin_reach_in")
     wide = usual_model(view.book, "receptacle", 1).wide_in
-    placed: list[Placement] = []
-    for face in view.faces:
-        for item in face.fixtures:
-            if item.kind != "basin" or _basin_served(view, face, item.at_in, item.at_in + item.width_in, reach):
-                continue
-            low, high = item.at_in - reach + 2, item.at_in + item.width_in + reach - 2
-            dry = [
-                (at, cost)
-                for at, cost in on_studs(view, face, max(low, 0), min(high, face.wall.length_in), wide)
-                if not near_water(view, face, at)
-            ]
-            edges = (item.at_in - 2, item.at_in + item.width_in + 2)
-            best = min(dry, key=lambda spot: min(abs(spot[0] - edge) for edge in edges) + spot[1], default=None)
-            if best is not None:
-                placed.append(Placement("receptacle", "within 36 in of the basin", face.wall.index, _tape(best[0])))
-    return placed
+    low, high = item.at_in - reach + 2, item.at_in + item.width_in + reach - 2
+    dry = [
+        (at, cost)
+        for at, cost in on_studs(view, face, max(low, 0), min(high, face.wall.length_in), wide)
+        if not near_water(view, face, at)
+    ]
+    edges = (item.at_in - 2, item.at_in + item.width_in + 2)
+    best = min(dry, key=lambda spot: min(abs(spot[0] - edge) for edge in edges) + spot[1], default=None)
+    if best is None:
+        return []
+    return [Placement("receptacle", "within 36 in of the basin", face.wall.index, _tape(best[0]))]
 
 
 def _basin_served(view: RoomView, face: Face, low: float, high: float, reach: float) -> bool:
@@ -297,6 +304,7 @@ def fill(view: RoomView) -> list[Placement]:
         if counter.missing:
             placed += for_counter(view, counter)
     if view.room.use == "bath":
-        placed += beside_basin(view)
+        for face, basin in basins_lacking(view):
+            placed += for_basin(view, face, basin)
     placed += at_least_one(view)
     return [*placed, *switches(view), *ceiling(view)]

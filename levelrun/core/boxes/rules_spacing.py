@@ -7,8 +7,9 @@ from collections.abc import Iterator
 from levelrun.core.boxes.mends import add_all, set_box
 from levelrun.core.boxes.placing import (
     at_least_one,
-    beside_basin,
+    basins_lacking,
     ceiling,
+    for_basin,
     for_counter,
     for_wall_space,
     near_door,
@@ -74,15 +75,16 @@ def bath_rule(view: RoomView) -> Iterator[Finding]:
     if view.room.use != "bath":
         return
     reach = view.book.scalar("basin_reach_in")
-    for placed in beside_basin(view):
+    for face, basin in basins_lacking(view):
         yield _about_room(
             view,
             "bath-no-receptacle",
             "No receptacle by the basin",
-            f"One within {show_inches(reach.value)} of the edge of each basin, out of the tub and shower zone.",
+            f"{face.wall.name.capitalize()} wall: one within {show_inches(reach.value)} of each basin, "
+            "out of the tub and shower zone.",
             reach.section,
             limit=show_inches(reach.value),
-            mends=add_all(view, [placed]),
+            mends=add_all(view, for_basin(view, face, basin)),
         )
 
 

@@ -16,7 +16,7 @@ from levelrun.core.errors import EditError
 from levelrun.core.job import Job, Leg
 from levelrun.core.say import Scene, sentences
 
-__all__ = ["Edit", "EditList", "apply", "describe"]
+__all__ = ["Edit", "EditList", "apply", "apply_raw", "describe"]
 
 EDITS: TypeAdapter[list[Edit]] = TypeAdapter(list[Edit])
 JOB_FIELDS = ("name", "rules", "remarks", "habits", "notes")
@@ -28,6 +28,11 @@ def apply(job: Job, edits: Sequence[Edit], book: Codebook | None = None) -> Job:
     for edit in edits:
         job = _apply(job, edit, book)
     return job
+
+
+def apply_raw(job: Job, edits: Sequence[dict[str, Any]]) -> Job:
+    """The job after edits given as plain data that this code itself made."""
+    return apply(job, EDITS.validate_python(list(edits)))
 
 
 def _apply(job: Job, edit: Edit, book: Codebook) -> Job:
@@ -113,7 +118,7 @@ def _say(job: Job, edit: m.Say, book: Codebook) -> Job:
     """Sentence by sentence, each on the job as the ones before left it."""
     room, level, panel = edit.room, edit.level, edit.panel
     for read in sentences(edit.text):
-        scene = Scene(job, book, room, level, panel)
+        scene = Scene(job, book, room, level, panel, edit.verb)
         said = read(scene)
         job = apply(job, EDITS.validate_python(said.edits), book)
         room, level, panel = said.room or room, said.level or level, said.panel or panel

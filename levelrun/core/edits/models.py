@@ -103,13 +103,14 @@ class Walk(Frozen):
 
 class Say(Frozen):
     """Do what a typed line says about building, boxes or circuits. `room`, `level` and `panel` are what it is about
-    where the line names none."""
+    where the line names none; `verb` opens a sentence that has no verb of its own."""
 
     op: Literal["say"]
     text: Said
     room: Id | None = None
     level: Id | None = None
     panel: Id | None = None
+    verb: Annotated[str, Field(max_length=20)] = ""
 
 
 class MoveWall(Frozen):

@@ -39,11 +39,21 @@ def sentences(text: str) -> Iterator[Callable[[Scene], Said]]:
 
 
 def _sentence(reader: SceneReader) -> Said:
-    verb = reader.need(reader.verbs or VERBS, f"one of {', '.join(VERBS)}")
-    said = VERBS[verb](reader)
+    own = reader.scene.verb
+    reader.expect(reader.verbs or VERBS)
+    verb = reader.phrase(VERBS)
+    if verb is None and (own not in VERBS or _half_a_verb(reader)):
+        raise reader.fail(f"one of {', '.join(reader.expected[1])}")
+    said = VERBS[verb or own](reader)
     if not reader.over():
         raise reader.fail("the end of the sentence")
     return said
+
+
+def _half_a_verb(reader: SceneReader) -> bool:
+    """Nothing, or the beginning of a verb, stands here: not yet a sentence of the stage's own verb."""
+    rest = reader.text[reader.pos :].strip().lower()
+    return not rest or any(verb.startswith(rest) for verb in VERBS)
 
 
 def suggest_words(scene: Scene, text: str, stage: str) -> tuple[int, list[str]]:

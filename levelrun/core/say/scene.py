@@ -26,6 +26,7 @@ class Scene:
     room_id: str | None = None
     level_id: str | None = None
     panel_id: str | None = None
+    verb: str = ""
 
     @cached_property
     def room(self) -> Room | None:

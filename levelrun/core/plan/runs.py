@@ -1,11 +1,11 @@
-"""plan(job, codebook) -> Plan: the one way from what the user said to all that follows."""
+"""Runs planned: each with what it touches, kept for as long as nothing of that changes."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
-from levelrun.core.codebook import Codebook, LocalRule, load, with_notes
+from levelrun.core.codebook import Codebook
 from levelrun.core.drawing.strip import Strip, strip_of
 from levelrun.core.findings import SEVERITY_ORDER, Figure, Finding, worst
 from levelrun.core.job import Box, Job, Panel, Run
@@ -93,73 +93,6 @@ class RunPlan:
     findings: list[Finding]
     strip: Strip
     walk: str
-
-
-@dataclass(frozen=True)
-class Plan:
-    """The whole plan of a job."""
-
-    rules: str
-    rules_title: str
-    summaries: list[RunSummary]
-    runs: list[RunPlan]
-    findings: list[Finding]
-    stops: int
-    checks: int
-
-
-def plan(job: Job, book: Codebook | None = None) -> Plan:
-    """Plans every run of a job. Runs that did not change are not computed again."""
-    book = book or job_book(job)
-    runs = [plan_run(book, context) for context in contexts(job)]
-    findings = sorted((item for run in runs for item in run.findings), key=lambda item: SEVERITY_ORDER[item.severity])
-    return Plan(
-        book.rules,
-        book.title,
-        [run.summary for run in runs],
-        runs,
-        findings,
-        sum(item.severity == "stop" for item in findings),
-        sum(item.severity == "check" for item in findings),
-    )
-
-
-def job_book(job: Job) -> Codebook:
-    """The job's rule set with its local notes laid on."""
-    rules = (LocalRule(n.key, n.value, n.who, n.when, n.why, n.approved) for n in job.notes)
-    return with_notes(load(job.rules), tuple(rules))
-
-
-@dataclass(frozen=True)
-class Change:
-    """A finding that comes or goes when the rules change. `way` is comes or goes."""
-
-    way: str
-    run: str
-    run_name: str
-    leg: int | None
-    severity: str
-    title: str
-    section: str
-
-
-def compare(before: Job, after: Job) -> list[Change]:
-    """Findings that differ between two states of a job, notes left out: what goes first, then what comes."""
-    names = {run.id: f"{run.circuit} {run.name}".strip() for run in (*before.runs, *after.runs)}
-    old, new = plan(before).findings, plan(after).findings
-    found: list[Change] = []
-    for way, these, those in (("goes", old, new), ("comes", new, old)):
-        known = {_same(item) for item in those}
-        found += [
-            Change(way, f.subject, names[f.subject], f.leg, f.severity, f.title, f.section)
-            for f in these
-            if f.severity != "note" and _same(f) not in known
-        ]
-    return found
-
-
-def _same(item: Finding) -> tuple[str, str, int | None, str]:
-    return (item.subject, item.code, item.leg, item.limit)
 
 
 def contexts(job: Job) -> list[RunContext]:

@@ -1,0 +1,141 @@
+"""What the interface shows of a job: every list, and what is looked at drawn whole."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from levelrun.core.boxes.plan import RoomPlanned, RoomSummary
+from levelrun.core.codebook import Codebook
+from levelrun.core.drawing.floor import DrawnRoom
+from levelrun.core.drawing.round import WalkRound
+from levelrun.core.findings import Finding
+from levelrun.core.job import Job
+from levelrun.core.plan import Plan, RunPlan, RunSummary, job_book, plan_whole
+from levelrun.core.plan.building import Building, draw_room, draw_round
+from levelrun.store import JobRecord
+
+Wanted = Annotated[str, Field(max_length=40)] | None
+ORDER = {"stop": 0, "check": 1, "fine": 2}
+
+
+class Look(BaseModel):
+    """What is looked at, by id: drawn whole in the answer. What is gone or not said: the worst of its kind."""
+
+    model_config = ConfigDict(extra="forbid")
+    run: Wanted = None
+    room: Wanted = None
+    level: Wanted = None
+
+
+class FindingRef(BaseModel):
+    """Where a stop or check is, for the header's jump."""
+
+    about: str
+    subject: str
+    room: str
+    leg: int | None
+    severity: str
+    title: str
+
+
+class LevelDrawing(BaseModel):
+    """The plan of one level, and of the levels of other structures on the site in outline."""
+
+    level: str
+    structure: str
+    title: str
+    rooms: list[DrawnRoom]
+    findings: list[Finding]
+
+
+class RoomFocus(BaseModel):
+    """The room looked at: its plan and its walls unrolled."""
+
+    planned: RoomPlanned
+    round: WalkRound
+
+
+class JobView(BaseModel):
+    """A job with its plan: every run and room as a row, the ones looked at whole."""
+
+    id: str
+    revision: int
+    job: Job
+    undo: str | None
+    redo: str | None
+    rules_title: str
+    units: str
+    stops: int
+    checks: int
+    summaries: list[RunSummary]
+    rooms: list[RoomSummary]
+    refs: list[FindingRef]
+    focus: RunPlan | None
+    room: RoomFocus | None
+    level: LevelDrawing | None
+
+
+def view_of(record: JobRecord, look: Look) -> JobView:
+    """The job planned, with what is looked at drawn whole."""
+    book = job_book(record.job)
+    planned, building = plan_whole(record.job, book)
+    room = _room(building, book, look)
+    return JobView(
+        id=record.id,
+        revision=record.revision,
+        job=record.job,
+        undo=record.undo,
+        redo=record.redo,
+        rules_title=planned.rules_title,
+        units=book.units,
+        stops=planned.stops,
+        checks=planned.checks,
+        summaries=planned.summaries,
+        rooms=[item.summary for item in building.rooms],
+        refs=[
+            FindingRef(about=f.about, subject=f.subject, room=f.room, leg=f.leg, severity=f.severity, title=f.title)
+            for f in planned.findings
+            if f.severity != "note"
+        ],
+        focus=_run(planned, look),
+        room=room,
+        level=_level(record.job, planned, building, book, look, room),
+    )
+
+
+def _run(planned: Plan, look: Look) -> RunPlan | None:
+    chosen = next((item for item in planned.runs if item.summary.id == look.run), None)
+    return chosen or min(planned.runs, key=lambda item: ORDER[item.summary.verdict], default=None)
+
+
+def _room(building: Building, book: Codebook, look: Look) -> RoomFocus | None:
+    index = next((i for i, item in enumerate(building.contexts) if item.room.id == look.room), None)
+    if index is None:
+        here = [i for i, c in enumerate(building.contexts) if look.level in (None, c.level.id)]
+        index = min(here, key=lambda i: ORDER[building.rooms[i].summary.verdict], default=None)
+    if index is None:
+        return None
+    return RoomFocus(planned=building.rooms[index], round=draw_round(book, building.contexts[index]))
+
+
+def _level(
+    job: Job, planned: Plan, building: Building, book: Codebook, look: Look, room: RoomFocus | None
+) -> LevelDrawing | None:
+    levels = {level.id: (level, item) for item in job.structures for level in item.levels}
+    wanted = look.level if look.level in levels else room.planned.summary.level if room else None
+    if wanted is None:
+        wanted = next(iter(levels), None)
+    if wanted is None:
+        return None
+    level, structure = levels[wanted]
+    here = [c for c in building.contexts if c.level.id == wanted]
+    ids = {c.room.id for c in here} | {structure.id}
+    return LevelDrawing(
+        level=wanted,
+        structure=structure.id,
+        title=f"{structure.name}, {level.name.lower()}",
+        rooms=[draw_room(book, context) for context in here],
+        findings=[f for f in planned.findings if f.about in ("room", "structure") and f.subject in ids],
+    )

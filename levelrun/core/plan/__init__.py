@@ -1,0 +1,110 @@
+"""plan(job, codebook) -> Plan: the one way from what the user said to all that follows."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from levelrun.core.boxes.plan import RoomPlanned
+from levelrun.core.codebook import Codebook, LocalRule, load, with_notes
+from levelrun.core.findings import SEVERITY_ORDER, Finding
+from levelrun.core.job import Job
+from levelrun.core.plan.building import Building, plan_building
+from levelrun.core.plan.runs import RunPlan, RunSummary, contexts, leg_alternatives, plan_run
+
+__all__ = [
+    "Change",
+    "Plan",
+    "RunPlan",
+    "RunSummary",
+    "compare",
+    "contexts",
+    "job_book",
+    "leg_alternatives",
+    "names_of",
+    "plan",
+    "plan_run",
+    "plan_whole",
+]
+
+
+@dataclass(frozen=True)
+class Plan:
+    """The whole plan of a job."""
+
+    rules: str
+    rules_title: str
+    summaries: list[RunSummary]
+    runs: list[RunPlan]
+    rooms: list[RoomPlanned]
+    findings: list[Finding]
+    stops: int
+    checks: int
+
+
+def plan(job: Job, book: Codebook | None = None) -> Plan:
+    """Plans a whole job. What did not change is not computed again."""
+    return plan_whole(job, book or job_book(job))[0]
+
+
+def plan_whole(job: Job, book: Codebook) -> tuple[Plan, Building]:
+    """The plan, and the building with what its rooms were planned from, for drawing."""
+    runs = [plan_run(book, context) for context in contexts(job)]
+    building = plan_building(job, book)
+    said = [*(item for run in runs for item in run.findings), *building.findings]
+    findings = sorted(said, key=lambda item: SEVERITY_ORDER[item.severity])
+    planned = Plan(
+        book.rules,
+        book.title,
+        [run.summary for run in runs],
+        runs,
+        building.rooms,
+        findings,
+        sum(item.severity == "stop" for item in findings),
+        sum(item.severity == "check" for item in findings),
+    )
+    return planned, building
+
+
+def job_book(job: Job) -> Codebook:
+    """The job's rule set with its local notes laid on."""
+    rules = (LocalRule(n.key, n.value, n.who, n.when, n.why, n.approved) for n in job.notes)
+    return with_notes(load(job.rules), tuple(rules))
+
+
+@dataclass(frozen=True)
+class Change:
+    """A finding that comes or goes when the rules change. `way` is comes or goes."""
+
+    way: str
+    run: str
+    run_name: str
+    leg: int | None
+    severity: str
+    title: str
+    section: str
+
+
+def compare(before: Job, after: Job) -> list[Change]:
+    """Findings that differ between two states of a job, notes left out: what goes first, then what comes."""
+    names = {**names_of(before), **names_of(after)}
+    old, new = plan(before).findings, plan(after).findings
+    found: list[Change] = []
+    for way, these, those in (("goes", old, new), ("comes", new, old)):
+        known = {_same(item) for item in those}
+        found += [
+            Change(way, f.subject, names[f.subject], f.leg, f.severity, f.title, f.section)
+            for f in these
+            if f.severity != "note" and _same(f) not in known
+        ]
+    return found
+
+
+def names_of(job: Job) -> dict[str, str]:
+    """What each part of a job is called, by its id."""
+    named = (*job.structures, *job.rooms, *job.nodes, *job.circuits)
+    runs = {run.id: f"{run.circuit} {run.name}".strip() for run in job.runs}
+    return {**{item.id: item.name for item in named}, **runs}
+
+
+def _same(item: Finding) -> tuple[str, str, int | None, str]:
+    return (item.subject, item.code, item.leg, item.limit)
