@@ -11,7 +11,9 @@ from pydantic import BaseModel
 
 from levelrun.api.jobs import JobId, Revision, jobs_of
 from levelrun.api.views import JobView, Look, view_of
+from levelrun.core.boxes.catalogue import box_models
 from levelrun.core.boxes.schedule import ScheduleRow, box_schedule
+from levelrun.core.codebook import load
 from levelrun.core.edits import apply_raw
 from levelrun.core.errors import EditError
 from levelrun.core.job import Job
@@ -92,6 +94,46 @@ def _bring(
     label = f"bring in {len(rooms)} rooms"
     record = jobs.change(job_id, revision, label, lambda job: apply_raw(job, edits))
     return view_of(record, Look(level=level))
+
+
+class BoxModelOut(BaseModel):
+    """A row of the box catalogue, inches and cubic inches."""
+
+    key: str
+    name: str
+    gangs: int
+    depth_in: float
+    volume_in3: float
+
+
+class School(BaseModel):
+    """A school of heights: what the box is for, which edge is taped, inches over the floor, and why."""
+
+    use: str
+    school: str
+    mark: str
+    at_in: float
+    why: str
+
+
+class BoxWords(BaseModel):
+    """What a box may be, and at what heights shops hang it."""
+
+    models: list[BoxModelOut]
+    schools: list[School]
+
+
+@router.get("/box-words")
+def box_words(rules: str = "us-2023") -> BoxWords:
+    """The box catalogue and the schools of heights; the first school of a use is the default."""
+    book = load(rules)
+    return BoxWords(
+        models=[
+            BoxModelOut(**{key: getattr(m, key) for key in BoxModelOut.model_fields})
+            for m in box_models(book).values()
+        ],
+        schools=[School.model_validate({**row, "at_in": float(row["at_in"])}) for row in book.table("heights").rows],
+    )
 
 
 class TapeOut(BaseModel):

@@ -14,6 +14,7 @@ from levelrun.core.findings import Finding
 from levelrun.core.job import Job
 from levelrun.core.plan import Plan, RunPlan, RunSummary, job_book, plan_whole
 from levelrun.core.plan.building import Building, draw_room, draw_round
+from levelrun.core.site.geometry import Point
 from levelrun.store import JobRecord
 
 Wanted = Annotated[str, Field(max_length=40)] | None
@@ -34,6 +35,7 @@ class FindingRef(BaseModel):
 
     about: str
     subject: str
+    code: str
     room: str
     leg: int | None
     severity: str
@@ -48,6 +50,16 @@ class LevelDrawing(BaseModel):
     title: str
     rooms: list[DrawnRoom]
     findings: list[Finding]
+
+
+class SiteOutline(BaseModel):
+    """A structure on the site: its rooms of all levels above the ground in outline, in site coordinates."""
+
+    id: str
+    name: str
+    x_in: float
+    y_in: float
+    rooms: list[list[Point]]
 
 
 class RoomFocus(BaseModel):
@@ -75,6 +87,7 @@ class JobView(BaseModel):
     focus: RunPlan | None
     room: RoomFocus | None
     level: LevelDrawing | None
+    site: list[SiteOutline]
 
 
 def view_of(record: JobRecord, look: Look) -> JobView:
@@ -95,13 +108,22 @@ def view_of(record: JobRecord, look: Look) -> JobView:
         summaries=planned.summaries,
         rooms=[item.summary for item in building.rooms],
         refs=[
-            FindingRef(about=f.about, subject=f.subject, room=f.room, leg=f.leg, severity=f.severity, title=f.title)
+            FindingRef(
+                about=f.about,
+                subject=f.subject,
+                code=f.code,
+                room=f.room,
+                leg=f.leg,
+                severity=f.severity,
+                title=f.title,
+            )
             for f in planned.findings
             if f.severity != "note"
         ],
         focus=_run(planned, look),
         room=room,
         level=_level(record.job, planned, building, book, look, room),
+        site=_site(record.job),
     )
 
 
@@ -139,3 +161,16 @@ def _level(
         rooms=[draw_room(book, context) for context in here],
         findings=[f for f in planned.findings if f.about in ("room", "structure") and f.subject in ids],
     )
+
+
+def _site(job: Job) -> list[SiteOutline]:
+    found = []
+    for item in job.structures:
+        if item.kind == "yard":
+            continue
+        floors = {level.id for level in item.levels if level.kind == "floor"}
+        rooms = [
+            [(x + item.x_in, y + item.y_in) for x, y in room.corners] for room in job.rooms if room.level in floors
+        ]
+        found.append(SiteOutline(id=item.id, name=item.name, x_in=item.x_in, y_in=item.y_in, rooms=rooms))
+    return found

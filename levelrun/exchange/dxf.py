@@ -161,7 +161,7 @@ def _sixteenth(inches: float) -> float:
 
 
 def _text(entity: DXFEntity) -> str:
-    raw = entity.plain_text() if entity.dxftype() == "MTEXT" else entity.dxf.text  # type: ignore[attr-defined]
+    raw = entity.plain_text() if entity.dxftype() == "MTEXT" else entity.dxf.text
     return " ".join("".join(char for char in str(raw) if char.isprintable() or char.isspace()).split())
 
 
@@ -171,10 +171,10 @@ def _place(entity: DXFEntity) -> tuple[float, float]:
 
 
 def _outline(entity: DXFEntity) -> list[tuple[float, float]]:
-    if entity.dxftype() == "LWPOLYLINE" and entity.closed:  # type: ignore[attr-defined]
-        return [(float(x), float(y)) for x, y in entity.get_points("xy")]  # type: ignore[attr-defined]
-    if entity.dxftype() == "POLYLINE" and entity.is_closed:  # type: ignore[attr-defined]
-        return [(float(p[0]), float(p[1])) for p in entity.points()]  # type: ignore[attr-defined]
+    if entity.dxftype() == "LWPOLYLINE" and entity.closed:
+        return [(float(x), float(y)) for x, y in entity.get_points("xy")]
+    if entity.dxftype() == "POLYLINE" and entity.is_closed:
+        return [(float(p[0]), float(p[1])) for p in entity.points()]
     return []
 
 
@@ -182,8 +182,8 @@ def _segments(entity: DXFEntity) -> list[tuple[tuple[float, float], tuple[float,
     if entity.dxftype() == "LINE":
         a, b = entity.dxf.start, entity.dxf.end
         return [((float(a[0]), float(a[1])), (float(b[0]), float(b[1])))]
-    if entity.dxftype() == "LWPOLYLINE" and not entity.closed:  # type: ignore[attr-defined]
-        points = [(float(x), float(y)) for x, y in entity.get_points("xy")]  # type: ignore[attr-defined]
+    if entity.dxftype() == "LWPOLYLINE" and not entity.closed:
+        points = [(float(x), float(y)) for x, y in entity.get_points("xy")]
         return list(pairwise(points))
     return []
 

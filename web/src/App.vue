@@ -6,7 +6,10 @@ import AppHeader from './shell/AppHeader.vue'
 import PocketDrawer from './pocket/PocketDrawer.vue'
 import RulesDialog from './rules/RulesDialog.vue'
 import KeysDialog from './shell/KeysDialog.vue'
-import { isTyping } from './stages/runs/runKeys'
+import { useJump } from './shell/jump'
+import { isTyping } from './shell/keys'
+import { dropReading } from './parts/tape'
+import { STAGES, router } from './router'
 import { useJob } from './stores/job'
 import { useNotice } from './stores/notice'
 
@@ -15,6 +18,7 @@ const notice = useNotice()
 const theme = useTheme()
 const keys = ref(false)
 const pocket = ref(false)
+const jump = useJump()
 
 function swapTheme() {
   const next = theme.global.name.value === 'bench' ? 'basement' : 'bench'
@@ -25,7 +29,12 @@ function swapTheme() {
 function onKey(event: KeyboardEvent) {
   const letter = event.key.toLowerCase()
   if (isTyping(event)) return
+  const plainKey = !event.ctrlKey && !event.metaKey && !event.altKey
+  const stage = plainKey ? STAGES[Number(event.key) - 1] : undefined
   if (event.key === '?') keys.value = true
+  else if (stage) void router.push(stage.path)
+  else if (letter === 'n' && plainKey) void jump.next()
+  else if (letter === 't' && plainKey) void dropReading()
   else if (letter === 'p' && !event.ctrlKey && !event.metaKey) pocket.value = true
   else if ((event.ctrlKey || event.metaKey) && letter === 'z')
     void (event.shiftKey ? store.redo() : store.undo())

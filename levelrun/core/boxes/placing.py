@@ -21,6 +21,7 @@ LIT = ("common", "kitchen", "dining", "bedroom", "bath", "hall", "stairs", "laun
        "storage", "basement", "porch", "closet")  # fmt: skip
 ONE_RECEPTACLE = ("laundry", "garage", "shop", "basement", "storage", "utility", "porch")
 HALL_IN = 120.0
+IN_THE_WAY = ("furniture", "refrigerator", "water_heater", "heater")
 
 
 @dataclass(frozen=True)
@@ -82,7 +83,7 @@ def _low(face: Face) -> list[Seen]:
 def _cost(view: RoomView, face: Face, at: float) -> float:
     cost = 0.0
     for item in face.fixtures:
-        if item.kind == "furniture" and item.at_in <= at <= item.at_in + item.width_in:
+        if item.kind in IN_THE_WAY and item.at_in <= at <= item.at_in + item.width_in:
             cost += 3
     for door in face.openings:
         if door.kind == "door" and door.swings_in:

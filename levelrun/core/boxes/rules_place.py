@@ -17,7 +17,7 @@ from levelrun.core.site.framing import BURNS, STUD_IN, STUDDED, depth_of, finish
 NAIL_IN = 0.5
 SETBACK_IN = 0.25
 REACH_IN = 79.0
-HIDES = ("refrigerator", "cabinet", "fireplace", "water_heater", "tub", "shower")
+HIDES = ("cabinet", "fireplace", "water_heater", "tub", "shower")
 
 
 def about_box(view: RoomView, box: Box, code: str, title: str, text: str, section: str, **more: object) -> Finding:
@@ -57,7 +57,7 @@ def fit_rule(view: RoomView) -> Iterator[Finding]:
                     view,
                     box,
                     "box-in-opening",
-                    f"{box.name} stands in a {item.kind.replace('_', ' ')}",
+                    f"{box.name} stands in {'an' if item.kind == 'opening' else 'a'} {item.kind.replace('_', ' ')}",
                     f"It runs from {show(item.at_in)} to {show(item.to_in)}.",
                     "common practice, no source",
                     mends=_to_stud(view, box, face, at),
@@ -153,7 +153,7 @@ def finish_rule(view: RoomView) -> Iterator[Finding]:
                 limit=show_inches(most),
                 mends=mends,
             )
-        elif back < -SETBACK_IN - 1e-6:
+        elif back < -SETBACK_IN - 1e-6 and face.side.stud in STUDDED:
             yield about_box(
                 view,
                 box,

@@ -80,8 +80,17 @@ class PoleLine:
 
 
 @dataclass(frozen=True)
+class HoleRun:
+    """A stretch of the hole line between two boxes or openings, and the studs that it is drilled through."""
+
+    x0: float
+    x1: float
+    at: tuple[float, ...]
+
+
+@dataclass(frozen=True)
 class WalkRound:
-    """The whole elevation of a room. `holes`: where the hole line crosses studs."""
+    """The whole elevation of a room."""
 
     length_in: float
     height_in: float
@@ -93,7 +102,7 @@ class WalkRound:
     reach: tuple[Reach, ...]
     pole: tuple[PoleLine, ...]
     hole_line_in: float
-    holes: tuple[float, ...]
+    holes: tuple[HoleRun, ...]
 
 
 def walk_round(view: RoomView, verdicts: dict[str, str]) -> WalkRound:
@@ -226,18 +235,25 @@ def _pole(pole: Pole) -> list[PoleLine]:
     return sorted(found, key=lambda line: -line.y)
 
 
-def _holes(view: RoomView, height: float) -> list[float]:
-    """Studs that the hole line meets between the outermost boxes of each wall; none where an opening stands."""
-    found: list[float] = []
+def _holes(view: RoomView, height: float) -> list[HoleRun]:
+    """The hole line between the outermost boxes of each wall; it stops where an opening reaches below it."""
+    found: list[HoleRun] = []
     for face, start in zip(view.faces, view.starts, strict=True):
         own = [box.at_in for box in view.boxes if box.side == face.wall.index and box.at_in is not None]
         if len(own) < 2 or depth_of(face.side) == 0:
             continue
-        found += [
-            start + stud.at_in
-            for stud in face.studs
-            if min(own) < stud.at_in < max(own)
-            and stud.foot_in <= height - STUD_IN
-            and stud.top_in >= height + STUD_IN
-        ]
+        cuts = [o for o in face.openings if o.sill_in <= height <= o.head_in]
+        edges = [min(own), *(edge for o in cuts for edge in (o.at_in, o.to_in)), max(own)]
+        for from_in, to_in in zip(edges[::2], edges[1::2], strict=True):
+            low, high = max(from_in, min(own)), min(to_in, max(own))
+            at = tuple(
+                start + stud.at_in
+                for stud in face.studs
+                if low < stud.at_in < high
+                and stud.foot_in <= height - STUD_IN
+                and stud.top_in >= height + STUD_IN
+                and stud.kind != "trimmer"
+            )
+            if at:
+                found.append(HoleRun(start + low, start + high, at))
     return found

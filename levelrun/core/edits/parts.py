@@ -12,6 +12,7 @@ from levelrun.core.codebook import Codebook
 from levelrun.core.edits.models import Drop, Set
 from levelrun.core.errors import EditError
 from levelrun.core.job import Box, Circuit, Fixture, Frozen, Job, Opening, Panel, Room, Run, Structure
+from levelrun.core.site.framing import finish_in
 
 PARTS: dict[str, tuple[str, type[Frozen]]] = {
     "structure": ("structures", Structure),
@@ -81,6 +82,9 @@ def _placed(job: Job, book: Codebook, kind: str, values: dict[str, Any]) -> dict
         values["structure"] = job.structure_of(room.level).id
     if "name" not in values:
         values["name"] = next_name(job, "P" if kind == "panel" else LETTERS.get(str(values.get("kind")), "J"))
+    side = values.get("side")
+    if kind == "box" and room is not None and isinstance(side, int) and 0 <= side < len(room.sides):
+        values.setdefault("set_out_in", 0.0 if values.get("outdoors") else finish_in(room.sides[side]))
     if kind == "box" and room is not None and "height_in" not in values:
         level = next(item for item in job.structure_of(room.level).levels if item.id == room.level)
         on_ceiling = values.get("kind") in ("light", "fan", "smoke") or values.get("serves") == "opener"

@@ -43,6 +43,7 @@ STUDS = ("2x3", "2x4", "2x6", "2x8", "furring", "metal", "log", "block", "open")
 BESIDE = ("east of", "west of", "north of", "south of")
 WAYS = {"n": "north", "e": "east", "s": "south", "w": "west"} | {way: way for way in STEPS}
 _PLACED = re.compile(r"\d")
+_SIZE = re.compile(r"""(?=\s\d+(?:\.\d+)?(?:\s*(?:'|"|ft\b|in\b|mm\b|cm\b|m\b)|-\d)[\d\s'"./-]*(?:x|by)\b)""")
 
 
 def use_of(name: str) -> str:
@@ -154,9 +155,7 @@ def room(reader: SceneReader) -> Said:
 
 def _room_name(reader: SceneReader) -> str:
     """Everything before the first length that is followed by x: a name may hold numbers, such as bed 1."""
-    match = re.compile(r"""(?=\s(?:\d[\d\s'"./-]*|\d+(?:\.\d+)?\s*(?:m|ft|cm|mm))\s*(?:x|by)\b)""").search(
-        reader.text, reader.pos
-    )
+    match = _SIZE.search(reader.text, reader.pos)
     if match is None:
         return reader.name(("as",))
     said = reader.text[reader.pos : match.start()].strip()

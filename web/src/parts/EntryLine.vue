@@ -108,7 +108,13 @@ function leave() {
   input.value?.blur()
 }
 
-defineExpose({ focus: () => input.value?.focus() })
+function start(words: string) {
+  text.value = words
+  typed()
+  void nextTick(() => input.value?.focus())
+}
+
+defineExpose({ focus: () => input.value?.focus(), start })
 </script>
 
 <template>

@@ -5,10 +5,12 @@ import { STAGES } from '../router'
 import { useJob } from '../stores/job'
 import { useRules } from '../stores/rules'
 import JobMenu from './JobMenu.vue'
+import { useJump } from './jump'
 
 const store = useJob()
 const emit = defineEmits<{ keys: []; theme: []; pocket: [] }>()
 const rules = useRules()
+const jump = useJump()
 </script>
 
 <template>
@@ -62,7 +64,7 @@ const rules = useRules()
       :class="{ stop: store.view.stops }"
       title="Go to the next stop"
       data-testid="stops"
-      @click="store.nextFinding('stop')"
+      @click="jump.next('stop')"
     >
       {{ store.view.stops }} {{ store.view.stops === 1 ? 'stop' : 'stops' }}
     </button>
@@ -73,7 +75,7 @@ const rules = useRules()
       :class="{ check: store.view.checks }"
       title="Go to the next check"
       data-testid="checks"
-      @click="store.nextFinding('check')"
+      @click="jump.next('check')"
     >
       {{ store.view.checks }} to check
     </button>

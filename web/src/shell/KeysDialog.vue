@@ -1,7 +1,14 @@
 <script setup lang="ts">
-import { KEYS } from '../stages/runs/runKeys'
+import { computed } from 'vue'
+import { useRoute } from 'vue-router'
 
+import { STAGES } from '../router'
+import { COMMON } from './keys'
+
+/** The keys of the stage that is open, then those that work everywhere. */
 const shown = defineModel<boolean>({ required: true })
+const route = useRoute()
+const stage = computed(() => STAGES.find((item) => route.path.startsWith(item.path)))
 </script>
 
 <template>
@@ -10,7 +17,19 @@ const shown = defineModel<boolean>({ required: true })
       <h2>Keys</h2>
       <table class="num">
         <tbody>
-          <tr v-for="[key, what] in KEYS" :key="key">
+          <tr v-if="stage">
+            <th colspan="2" class="caps">{{ stage.name }}</th>
+          </tr>
+          <tr v-for="[key, what] in stage?.keys ?? []" :key="key">
+            <td>
+              <span class="key">{{ key }}</span>
+            </td>
+            <td>{{ what }}</td>
+          </tr>
+          <tr>
+            <th colspan="2" class="caps">Everywhere</th>
+          </tr>
+          <tr v-for="[key, what] in COMMON" :key="key">
             <td>
               <span class="key">{{ key }}</span>
             </td>
@@ -24,8 +43,12 @@ const shown = defineModel<boolean>({ required: true })
 
 <style scoped>
 table {
-  margin-top: 10px;
+  margin-top: 4px;
   font-size: 15.5px;
+}
+th {
+  text-align: left;
+  padding: 10px 0 3px;
 }
 td {
   padding: 4px 12px 4px 0;

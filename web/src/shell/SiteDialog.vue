@@ -19,7 +19,7 @@ const rows = computed(() => {
       kind: 'structure' as const,
       id: s.id,
       name: s.name,
-      text: `${s.kind}, ground ${s.grade_in}″, ceiling ${s.ceiling_in}″ from the floor`,
+      text: `${s.kind}, ground ${s.grade_in}″ from the floor`,
     })),
     ...(store.job?.panels ?? []).map((p) => ({
       kind: 'panel' as const,
@@ -53,6 +53,11 @@ const wrong = (key: string) =>
 async function add() {
   const item: Record<string, unknown> = { ...form.value, id: `${kind.value[0]}${Date.now().toString(36)}` }
   for (const key of ['grade_in', 'ceiling_in', 'height_in']) if (key in item) item[key] = Number(item[key])
+  if (kind.value === 'structure') {
+    const height_in = item.ceiling_in
+    delete item.ceiling_in
+    item.levels = [{ id: `${item.id}-floor`, name: 'Main floor', kind: 'floor', height_in }]
+  }
   const edit: Edit = { op: 'add', kind: kind.value, item }
   problem.value = await store.edit([edit], `add ${kind.value} ${item.name}`)
   if (!problem.value) form.value.name = ''

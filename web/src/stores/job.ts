@@ -6,13 +6,33 @@ import {
   api,
   ask,
   type Edit,
+  type Job,
   type JobRow,
   type JobView,
+  type Look,
   type Mend,
   type Problem,
   type Vocabulary,
 } from '../api/client'
 import { useNotice } from './notice'
+
+/** What is picked on a drawing: a box, panel, opening or fixture by id, or a wall of the room looked at. */
+export interface Picked {
+  kind: 'box' | 'panel' | 'opening' | 'fixture' | 'wall'
+  id: string
+  side?: number
+}
+
+function stillThere(job: Job, item: Picked) {
+  const lists = {
+    box: job.boxes,
+    panel: job.panels,
+    opening: job.openings,
+    fixture: job.fixtures,
+    wall: job.rooms,
+  }
+  return lists[item.kind].some((part) => part.id === item.id)
+}
 
 /** The open job with its plan. Every change goes through `edit`: one request, one undo step. */
 export const useJob = defineStore('job', () => {
@@ -23,6 +43,8 @@ export const useJob = defineStore('job', () => {
   const alternatives = shallowRef<Alternative[]>([])
   const vocabulary = shallowRef<Vocabulary | null>(null)
   const loading = ref(true)
+  const picked = ref<Picked | null>(null)
+  const wanted = ref<Look>({})
 
   const job = computed(() => view.value?.job ?? null)
   const plan = computed(() => view.value?.focus ?? null)
@@ -30,11 +52,18 @@ export const useJob = defineStore('job', () => {
   const run = computed(() => job.value?.runs.find((item) => item.id === runId.value) ?? null)
   const nodes = computed(() => [...(job.value?.panels ?? []), ...(job.value?.boxes ?? [])])
   const names = computed(() => nodes.value.map((node) => node.name))
+  const roomId = computed(() => view.value?.room?.planned.summary.id ?? null)
+  const room = computed(() => job.value?.rooms.find((item) => item.id === roomId.value) ?? null)
+  const levelId = computed(() => view.value?.level?.level ?? null)
+  const metric = computed(() => view.value?.units === 'metric')
+  const looking = () => ({ ...wanted.value, run: runId.value ?? undefined })
 
   function take(next: JobView) {
     view.value = next
     const count = next.focus?.legs.length ?? 0
     if (leg.value !== null && leg.value >= count) leg.value = count ? count - 1 : null
+    wanted.value = { room: roomId.value ?? undefined, level: levelId.value ?? undefined }
+    if (picked.value && !stillThere(next.job, picked.value)) picked.value = null
     void loadAlternatives()
   }
 
@@ -70,7 +99,8 @@ export const useJob = defineStore('job', () => {
     const { data, problem } = await ask(api.GET('/api/jobs/{job_id}', { params: { path: { job_id: id } } }))
     if (problem) return notice.tell(problem.detail, 'stop')
     leg.value = null
-    take(data)
+    picked.value = null
+    take(data as JobView)
     selectWorst()
     if (jobs.value[0]?.id !== id) {
       await ask(api.POST('/api/jobs/{job_id}/opened', { params: { path: { job_id: id } } }))
@@ -82,7 +112,8 @@ export const useJob = defineStore('job', () => {
     const { data, problem } = await ask(api.POST('/api/jobs', { body }))
     if (problem) return problem
     leg.value = null
-    take(data)
+    picked.value = null
+    take(data as JobView)
     selectWorst()
     await list()
     return null
@@ -104,11 +135,11 @@ export const useJob = defineStore('job', () => {
     if (id !== runId.value) {
       const path = { job_id: view.value.id }
       const { data, problem } = await ask(
-        api.GET('/api/jobs/{job_id}', { params: { path, query: { focus: id } } }),
+        api.GET('/api/jobs/{job_id}', { params: { path, query: { ...looking(), run: id } } }),
       )
       if (problem) return notice.tell(problem.detail, 'stop')
       leg.value = null
-      take(data)
+      take(data as JobView)
     }
     if (at === undefined) selectWorst()
     else select(at)
@@ -126,20 +157,20 @@ export const useJob = defineStore('job', () => {
   }
 
   /** Make edits. Answers the problem where they are refused; where the job moved on, takes the newest. */
-  async function edit(edits: Edit[], label?: string, focus?: string): Promise<Problem | null> {
+  async function edit(edits: Edit[], label?: string, look: Look = {}): Promise<Problem | null> {
     if (!view.value) return null
     const id = view.value.id
     const body = {
       revision: view.value.revision,
       edits: edits as never[],
       label,
-      focus: focus ?? runId.value,
+      look: { ...looking(), ...look },
     }
     const { data, problem } = await ask(
       api.POST('/api/jobs/{job_id}/edits', { params: { path: { job_id: id } }, body }),
     )
     if (!problem) {
-      take(data)
+      take(data as JobView)
       return null
     }
     if (problem.status === 409) {
@@ -147,7 +178,7 @@ export const useJob = defineStore('job', () => {
       notice.tell('Another window changed this job. Here is the newest; your change is not in it.', 'check', {
         label: 'Make it again',
         act: async () => {
-          const again = await edit(edits, label, focus)
+          const again = await edit(edits, label, look)
           if (again) notice.tell(again.detail, 'stop')
         },
       })
@@ -159,10 +190,10 @@ export const useJob = defineStore('job', () => {
     if (!view.value) return
     const { data } = await ask(
       api.GET('/api/jobs/{job_id}', {
-        params: { path: { job_id: view.value.id }, query: { focus: runId.value ?? undefined } },
+        params: { path: { job_id: view.value.id }, query: looking() },
       }),
     )
-    if (data) take(data)
+    if (data) take(data as JobView)
   }
 
   async function mend(item: Mend) {
@@ -175,7 +206,7 @@ export const useJob = defineStore('job', () => {
     if (!view.value) return
     const label = view.value[way]
     if (!label) return
-    const body = { revision: view.value.revision, focus: runId.value }
+    const body = { revision: view.value.revision, look: looking() }
     const params = { path: { job_id: view.value.id } }
     const { data, problem } = await ask(
       way === 'undo'
@@ -186,24 +217,31 @@ export const useJob = defineStore('job', () => {
       await refresh()
       notice.tell(problem.detail, 'check')
     } else {
-      take(data)
+      take(data as JobView)
       notice.tell(`${way === 'undo' ? 'Undone' : 'Made again'}: ${label}`, 'note')
     }
   }
   const undo = () => step('undo')
   const redo = () => step('redo')
 
-  /** Go to the next stop or check, in the order of the plan. */
-  async function nextFinding(severity?: 'stop' | 'check') {
-    const refs = (view.value?.refs ?? []).filter((item) => !severity || item.severity === severity)
-    if (!refs.length) return
-    const here = refs.findIndex((item) => item.subject === runId.value && item.leg === leg.value)
-    const next = refs[(here + 1) % refs.length]
-    if (next) await look(next.subject, next.leg)
+  /** Look at another room or level of the building. */
+  async function lookAt(next: Look) {
+    if (!view.value) return
+    const path = { job_id: view.value.id }
+    const query = { ...looking(), ...next }
+    const { data, problem } = await ask(api.GET('/api/jobs/{job_id}', { params: { path, query } }))
+    if (problem) return notice.tell(problem.detail, 'stop')
+    take(data as JobView)
+  }
+
+  /** Looks at a room; `what` of it is picked. */
+  async function lookRoom(id: string, what: Picked | null = null) {
+    if (id !== roomId.value) await lookAt({ room: id, level: undefined })
+    picked.value = what
   }
 
   return {
-    jobs, view, leg, alternatives, vocabulary, loading, job, plan, runId, run, nodes, names,
-    start, open, create, remove, look, select, edit, mend, undo, redo, refresh, nextFinding,
+    jobs, view, leg, alternatives, vocabulary, loading, job, plan, runId, run, nodes, names, picked, roomId, room,
+    levelId, metric, start, open, create, remove, look, lookAt, lookRoom, select, edit, mend, undo, redo, refresh,
   } // prettier-ignore
 })

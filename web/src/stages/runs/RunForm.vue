@@ -8,7 +8,7 @@ const props = defineProps<{
   run: Run | null
   nodes: { id: string; name: string }[]
   sizes: string[]
-  edit: (edits: Edit[], label: string, focus?: string) => Promise<Problem | null>
+  edit: (edits: Edit[], label: string, look?: { run?: string }) => Promise<Problem | null>
 }>()
 const shown = defineModel<boolean>({ required: true })
 
@@ -54,7 +54,9 @@ async function save() {
   const edit: Edit = props.run
     ? { op: 'set', kind: 'run', id, set: values }
     : { op: 'add', kind: 'run', item: { id, ...values } }
-  problem.value = await props.edit([edit], props.run ? `circuit of ${form.name}` : `new run ${form.name}`, id)
+  problem.value = await props.edit([edit], props.run ? `circuit of ${form.name}` : `new run ${form.name}`, {
+    run: id,
+  })
   if (!problem.value) shown.value = false
 }
 

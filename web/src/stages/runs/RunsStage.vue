@@ -65,10 +65,8 @@ const onKey = runKeys({
   runs: () => store.view?.summaries.map((item) => item.id) ?? [],
   run: () => store.runId,
   look: (id) => void store.look(id),
-  next: () => void store.nextFinding(),
   newRun: () => setup(true),
   setup: () => setup(false),
-  mend: () => document.querySelector<HTMLElement>('[data-first]')?.click(),
 })
 onMounted(() => window.addEventListener('keydown', onKey))
 onBeforeUnmount(() => window.removeEventListener('keydown', onKey))

@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 
 import type { Strip } from '../../api/client'
+import { useSize } from '../../parts/useSize'
 import StripGround from './StripGround.vue'
 import StripPath from './StripPath.vue'
 import { CHAR, type Label, placeLabels, type Rect, scaleOf, type Spot } from './stripScale'
@@ -11,18 +12,9 @@ const props = defineProps<{ strip: Strip; leg: number | null; metric: boolean }>
 const emit = defineEmits<{ select: [leg: number | null] }>()
 
 const host = ref<HTMLElement | null>(null)
-const width = ref(760)
-const height = ref(400)
-let watcher: ResizeObserver | undefined
-onMounted(() => {
-  watcher = new ResizeObserver(([entry]) => {
-    if (!entry) return
-    width.value = Math.max(entry.contentRect.width, 620)
-    height.value = Math.max(entry.contentRect.height, 300)
-  })
-  if (host.value) watcher.observe(host.value)
-})
-onBeforeUnmount(() => watcher?.disconnect())
+const size = useSize(host)
+const width = computed(() => Math.max(size.width.value, 620))
+const height = computed(() => Math.max(size.height.value, 300))
 
 const s = computed(() => scaleOf(props.strip, width.value, height.value, props.metric))
 watch(

@@ -1,0 +1,103 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+import type { RoomSummary } from '../api/client'
+
+/** Rooms by structure and level, the worst first in each group. `count` says what stands at the right. */
+const props = defineProps<{
+  rooms: RoomSummary[]
+  current: string | null
+  count: (room: RoomSummary) => string
+}>()
+const emit = defineEmits<{ look: [id: string] }>()
+
+const ORDER: Record<string, number> = { stop: 0, check: 1, fine: 2 }
+const groups = computed(() => {
+  const found = new Map<string, RoomSummary[]>()
+  for (const room of props.rooms) found.set(room.group, [...(found.get(room.group) ?? []), room])
+  return [...found].map(([name, rooms]) => ({
+    name,
+    rooms: rooms.toSorted((a, b) => (ORDER[a.verdict] ?? 2) - (ORDER[b.verdict] ?? 2)),
+  }))
+})
+</script>
+
+<template>
+  <nav class="list" aria-label="Rooms">
+    <section v-for="group in groups" :key="group.name">
+      <h3 class="caps">{{ group.name }}</h3>
+      <button
+        v-for="room in group.rooms"
+        :key="room.id"
+        type="button"
+        class="plain row num"
+        :class="{ here: room.id === current }"
+        :aria-current="room.id === current"
+        :data-room-row="room.name"
+        @click="emit('look', room.id)"
+      >
+        <i :class="room.verdict" />
+        <span class="name"
+          >{{ room.name
+          }}<small v-if="room.verdict !== 'fine'" :class="room.verdict">{{
+            room.stops
+              ? `${room.stops} stop${room.checks ? `, ${room.checks} to check` : ''}`
+              : `${room.checks} to check`
+          }}</small></span
+        >
+        <span class="mute">{{ count(room) }}</span>
+      </button>
+    </section>
+    <slot />
+  </nav>
+</template>
+
+<style scoped>
+.list {
+  padding: 12px 0;
+}
+h3 {
+  padding: 8px 12px 5px;
+}
+.row {
+  display: grid;
+  grid-template-columns: 6px 1fr auto;
+  gap: 0 9px;
+  align-items: start;
+  width: 100%;
+  padding: 6px 12px 6px 9px;
+  border-left: 3px solid transparent;
+  font-size: 15.5px;
+  font-weight: 500;
+}
+.row:hover {
+  background: var(--note-wash);
+}
+.here {
+  background: var(--card);
+  border-left-color: var(--lime);
+}
+i {
+  width: 6px;
+  height: 19px;
+  border-radius: 3px;
+  background: var(--fine);
+}
+i.stop {
+  background: var(--stop);
+}
+i.check {
+  background: var(--check-mark);
+}
+small {
+  display: block;
+  font-size: 13px;
+  font-weight: 600;
+}
+small.stop {
+  color: var(--stop);
+}
+small.check {
+  color: var(--check);
+}
+</style>

@@ -1,0 +1,70 @@
+<script setup lang="ts">
+/** The frame of a stage: the list at the left, the picture in the middle with its entry line, what is picked right. */
+</script>
+
+<template>
+  <div class="stage">
+    <aside class="left no-print"><slot name="left" /></aside>
+    <main class="centre">
+      <slot />
+      <div class="entry no-print"><slot name="entry" /></div>
+    </main>
+    <aside class="right" aria-label="Selected" data-testid="panel"><slot name="right" /></aside>
+  </div>
+</template>
+
+<style scoped>
+.stage {
+  display: grid;
+  grid-template-columns: 224px minmax(0, 1fr) 312px;
+  height: 100%;
+}
+.left,
+.right,
+.centre {
+  overflow-y: auto;
+  min-height: 0;
+}
+.left {
+  border-right: 1px solid var(--rule);
+}
+.right {
+  border-left: 1px solid var(--rule);
+  background: var(--card);
+  padding: 13px 14px 18px;
+}
+.centre {
+  display: flex;
+  flex-direction: column;
+}
+.entry {
+  padding: 8px 12px 10px;
+  background: var(--paper);
+}
+@media (max-width: 1000px) {
+  .stage {
+    display: flex;
+    flex-direction: column;
+    overflow-y: auto;
+  }
+  .stage > * {
+    flex: none;
+    overflow: visible;
+    border: 0;
+  }
+  .left {
+    max-height: 210px;
+    overflow-y: auto;
+    border-bottom: 1px solid var(--rule);
+  }
+}
+@media print {
+  .stage {
+    display: block;
+    height: auto;
+  }
+  .right {
+    border: 0;
+  }
+}
+</style>

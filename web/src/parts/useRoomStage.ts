@@ -1,0 +1,119 @@
+import { computed, onBeforeUnmount, onMounted, type Ref } from 'vue'
+
+import { api, ask, type Edit, type Problem } from '../api/client'
+import { stageKeys, tapMend } from '../shell/keys'
+import { type Picked, useJob } from '../stores/job'
+import { useNotice } from '../stores/notice'
+
+/** What the Walls and Boxes stages have in common: the entry line, edits that tell, keys, the room looked at. */
+export function useRoomStage(
+  stage: 'walls' | 'boxes',
+  verb: string,
+  entry: Ref<{ focus: () => void } | null>,
+) {
+  const store = useJob()
+  const notice = useNotice()
+  const rooms = computed(() => store.view?.level?.rooms ?? [])
+  const drawn = computed(() => rooms.value.find((room) => room.id === store.roomId) ?? null)
+  const about = () => ({ room: store.roomId, level: store.levelId, verb })
+
+  async function suggest(text: string) {
+    if (!store.view) return { at: 0, options: [] }
+    const path = { job_id: store.view.id }
+    const body = { text, stage, ...about() }
+    const { data } = await ask(api.POST('/api/jobs/{job_id}/suggest', { params: { path }, body }))
+    return data ?? { at: text.length, options: [] }
+  }
+
+  async function say(text: string): Promise<Problem | null> {
+    const before = new Set(
+      [
+        ...(store.job?.rooms ?? []),
+        ...(store.job?.boxes ?? []),
+        ...(store.job?.panels ?? []),
+        ...(store.job?.openings ?? []),
+      ].map((part) => part.id),
+    )
+    const levels = new Set(
+      (store.job?.structures ?? []).flatMap((s) => s.levels?.map((level) => level.id) ?? []),
+    )
+    const problem = await store.edit([{ op: 'say', text, ...about() }])
+    if (problem) return problem
+    const room = store.job?.rooms.findLast((part) => !before.has(part.id))
+    const level = (store.job?.structures ?? [])
+      .flatMap((s) => s.levels ?? [])
+      .find((part) => !levels.has(part.id))
+    if (room) await store.lookAt({ room: room.id, level: room.level })
+    else if (level) await store.lookAt({ room: undefined, level: level.id })
+    pickNew(before)
+    return null
+  }
+
+  function pickNew(before: Set<string>) {
+    const lists: [Picked['kind'], { id: string; room?: string | null }[]][] = [
+      ['box', store.job?.boxes ?? []],
+      ['panel', store.job?.panels ?? []],
+      ['opening', store.job?.openings ?? []],
+    ]
+    for (const [kind, parts] of lists) {
+      const fresh = parts.filter((part) => !before.has(part.id))
+      if (fresh.length === 1 && fresh[0]) {
+        if (fresh[0].room && fresh[0].room !== store.roomId)
+          void store.lookRoom(fresh[0].room, { kind, id: fresh[0].id })
+        else store.picked = { kind, id: fresh[0].id }
+      }
+    }
+  }
+
+  /** An edit by gesture: what is refused is told. */
+  async function act(edits: Edit[], label?: string) {
+    const problem = await store.edit(edits, label)
+    if (problem && problem.status !== 409) notice.tell(problem.detail, 'stop')
+    return problem
+  }
+
+  async function remove() {
+    const now = store.picked
+    if (!now || now.kind === 'wall') return
+    const problem = await act([{ op: 'drop', kind: now.kind, id: now.id }], `remove ${now.kind}`)
+    if (!problem) store.picked = null
+  }
+
+  function step(by: number) {
+    const all = store.view?.rooms ?? []
+    const at = all.findIndex((room) => room.id === store.roomId)
+    const next = all[(at + by + all.length) % all.length]
+    if (next) void store.lookRoom(next.id)
+  }
+
+  function keys(own: Record<string, () => void>) {
+    const onKey = stageKeys({
+      '/': () => entry.value?.focus(),
+      j: () => step(1),
+      k: () => step(-1),
+      m: tapMend,
+      Delete: () => void remove(),
+      Backspace: () => void remove(),
+      Escape: () => (store.picked = null),
+      ...own,
+    })
+    onMounted(() => window.addEventListener('keydown', onKey))
+    onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
+  }
+
+  const moveWall = (room: string, side: number, by: number) =>
+    act([{ op: 'move_wall', room, side, by_in: by }], `wall ${by > 0 ? 'out' : 'in'} ${Math.abs(by)}″`)
+  const moveOpening = (id: string, at: number) =>
+    act([{ op: 'set', kind: 'opening', id, set: { at_in: at } }], 'move opening')
+  const moveBox = (id: string, to: Record<string, number>) => {
+    const kind = store.job?.panels.some((panel) => panel.id === id) ? 'panel' : 'box'
+    return act([{ op: 'set', kind, id, set: to }], `move ${kind}`)
+  }
+  const levels = computed(() =>
+    (store.job?.structures ?? []).flatMap((s) =>
+      (s.levels ?? []).map((level) => ({ id: level.id, title: `${s.name}, ${level.name.toLowerCase()}` })),
+    ),
+  )
+
+  return { store, rooms, drawn, suggest, say, act, remove, keys, moveWall, moveOpening, moveBox, levels }
+}

@@ -1,0 +1,196 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+
+import EntryLine from '../../parts/EntryLine.vue'
+import PlanView from '../../parts/PlanView.vue'
+import RoomList from '../../parts/RoomList.vue'
+import StageFrame from '../../parts/StageFrame.vue'
+import { useRoomStage } from '../../parts/useRoomStage'
+import BoxPanel from './BoxPanel.vue'
+import PoleDialog from './PoleDialog.vue'
+import WalkRound from './WalkRound.vue'
+
+const entry = ref<{ focus: () => void; start: (text: string) => void } | null>(null)
+const stage = useRoomStage('boxes', 'set', entry)
+const { store, rooms, act } = stage
+const pole = ref(false)
+const exact = ref(false)
+const placing = ref<string | null>(null)
+const KINDS = ['receptacle', 'switch', 'light', 'fan', 'smoke', 'junction']
+
+const box = computed(() => store.job?.boxes.find((item) => item.id === store.picked?.id) ?? null)
+
+async function place(to: Record<string, number>) {
+  if (!placing.value || !store.roomId) return
+  const before = new Set(store.job?.boxes.map((item) => item.id))
+  const item = { kind: placing.value, room: store.roomId, ...to }
+  const problem = await act([{ op: 'add', kind: 'box', item }], `set ${placing.value}`)
+  const fresh = store.job?.boxes.find((one) => !before.has(one.id))
+  if (!problem && fresh) store.picked = { kind: 'box', id: fresh.id }
+}
+const fill = () => store.roomId && act([{ op: 'fill_room', room: store.roomId }], 'place what is missing')
+
+function nudge(by: number) {
+  const now = box.value
+  if (now && now.at_in !== null && now.at_in !== undefined)
+    void stage.moveBox(now.id, { at_in: Math.max(now.at_in + by, 0) })
+}
+function next(by: number) {
+  const all = store.view?.room?.planned.boxes ?? []
+  const at = all.findIndex((item) => item.id === store.picked?.id)
+  const to = all[(at < 0 ? (by > 0 ? 0 : all.length - 1) : at + by + all.length) % all.length]
+  if (to) store.picked = { kind: 'box', id: to.id }
+}
+function mark() {
+  if (box.value)
+    void act(
+      [{ op: 'set', kind: 'box', id: box.value.id, set: { marked: !box.value.marked } }],
+      `mark ${box.value.name}`,
+    )
+}
+stage.keys({
+  r: () => entry.value?.start('receptacle '),
+  s: () => entry.value?.start('switch '),
+  i: () => entry.value?.start('light '),
+  f: () => void fill(),
+  z: () => (exact.value = !exact.value),
+  x: mark,
+  ArrowRight: () => nudge(1),
+  ArrowLeft: () => nudge(-1),
+  ']': () => next(1),
+  '[': () => next(-1),
+  Escape: () => {
+    placing.value = null
+    store.picked = null
+  },
+})
+</script>
+
+<template>
+  <StageFrame>
+    <template #left>
+      <RoomList
+        :rooms="store.view?.rooms ?? []"
+        :current="store.roomId"
+        :count="(room) => `${room.boxes}${room.boxes && room.marked === room.boxes ? ' ✓' : ''}`"
+        @look="store.lookRoom($event)"
+      />
+    </template>
+    <div class="plan">
+      <PlanView
+        :rooms="rooms"
+        :room="store.roomId"
+        :picked="store.picked"
+        :metric="store.metric"
+        :placing="placing"
+        @room="store.lookRoom($event, store.picked)"
+        @pick="store.picked = $event"
+        @move-opening="stage.moveOpening"
+        @move-box="stage.moveBox"
+        @place="place"
+      />
+    </div>
+    <div class="tools num no-print">
+      <span class="mute">{{ placing ? `Tap where the ${placing} goes` : 'Tap to set' }}</span>
+      <button
+        v-for="kind in KINDS"
+        :key="kind"
+        type="button"
+        class="plain key"
+        :class="{ on: placing === kind }"
+        :aria-pressed="placing === kind"
+        @click="placing = placing === kind ? null : kind"
+      >
+        {{ kind }}
+      </button>
+      <span class="gap" />
+      <button type="button" class="plain key" :aria-pressed="exact" @click="exact = !exact">
+        {{ exact ? 'All walls' : 'True scale' }}
+      </button>
+      <button type="button" class="plain key" data-testid="open-pole" @click="pole = true">
+        Story pole…
+      </button>
+      <router-link class="key" to="/sheets/boxes">Box schedule</router-link>
+    </div>
+    <div class="round">
+      <WalkRound
+        v-if="store.view?.room"
+        :round="store.view.room.round"
+        :picked="store.picked"
+        :metric="store.metric"
+        :exact="exact"
+        :placing="placing"
+        @pick="store.picked = $event"
+        @move="(id, at) => stage.moveBox(id, { at_in: at })"
+        @place="place"
+        @pole="pole = true"
+      />
+      <p v-else class="mute empty">Build a room in Walls first; its walls are unrolled here.</p>
+    </div>
+    <template #entry>
+      <EntryLine
+        ref="entry"
+        verb="set"
+        placeholder="receptacle south 7'6 at 16&quot;"
+        :buttons="['receptacle', 'switch', 'light', 'fill']"
+        action="set box"
+        :suggest="stage.suggest"
+        :submit="stage.say"
+      />
+    </template>
+    <template #right>
+      <BoxPanel :act="act" @remove="stage.remove" @fill="fill" />
+    </template>
+    <PoleDialog v-model="pole" />
+  </StageFrame>
+</template>
+
+<style scoped>
+.plan {
+  flex: 1 1 260px;
+  min-height: 230px;
+  background: var(--card);
+}
+.round {
+  flex: 1 1 300px;
+  min-height: 280px;
+  background: var(--card);
+  border-bottom: 1px solid var(--rule);
+}
+.tools {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 5px 6px;
+  padding: 5px 10px;
+  border-top: 1px solid var(--rule);
+  border-bottom: 1px solid var(--rule);
+  font-size: 14px;
+}
+.gap {
+  flex: 1;
+}
+.key {
+  cursor: pointer;
+  text-decoration: none;
+  padding: 5px 8px;
+}
+.key.on {
+  background: var(--chalk);
+  color: var(--card);
+}
+.empty {
+  padding: 40px;
+  text-align: center;
+}
+@media (max-width: 1000px) {
+  .plan {
+    height: 300px;
+    flex: none;
+  }
+  .round {
+    height: 300px;
+    flex: none;
+  }
+}
+</style>

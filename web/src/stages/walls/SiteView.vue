@@ -1,0 +1,167 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+
+import type { SiteOutline } from '../../api/client'
+import { planScale, tapeText, type XY } from '../../parts/planScale'
+import { useSize } from '../../parts/useSize'
+
+/** All structures on the site with the yard between, to one scale. Drag one to where it stands. */
+const props = defineProps<{ sites: SiteOutline[]; metric: boolean }>()
+const emit = defineEmits<{ move: [id: string, x: number, y: number] }>()
+
+const host = ref<HTMLElement | null>(null)
+const { width, height } = useSize(host, 720, 400)
+const outlines = computed(() =>
+  props.sites.map((site) => {
+    const points = site.rooms.flatMap((room) => room as XY[])
+    const xs = points.length ? points.map((p) => p[0]) : [site.x_in, site.x_in + 120]
+    const ys = points.length ? points.map((p) => p[1]) : [site.y_in, site.y_in + 96]
+    return { site, x0: Math.min(...xs), x1: Math.max(...xs), y0: Math.min(...ys), y1: Math.max(...ys) }
+  }),
+)
+const scale = computed(() =>
+  planScale(
+    outlines.value.flatMap((o) => [[o.x0, o.y0] as XY, [o.x1, o.y1] as XY]),
+    width.value,
+    height.value,
+    60,
+  ),
+)
+const path = (points: readonly (readonly number[])[]) =>
+  points.map((p) => `${scale.value.x(p[0] ?? 0)},${scale.value.y(p[1] ?? 0)}`).join(' ')
+
+const drag = ref<{ id: string; from: XY; by: XY } | null>(null)
+const shift = (id: string) => (drag.value?.id === id ? drag.value.by : ([0, 0] as XY))
+const at = (event: PointerEvent): XY => {
+  const box = host.value?.getBoundingClientRect()
+  return scale.value.back(event.clientX - (box?.left ?? 0), event.clientY - (box?.top ?? 0))
+}
+function grab(event: PointerEvent, id: string) {
+  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
+  drag.value = { id, from: at(event), by: [0, 0] }
+}
+function pull(event: PointerEvent) {
+  if (!drag.value) return
+  const now = at(event)
+  drag.value.by = [
+    Math.round((now[0] - drag.value.from[0]) / 6) * 6,
+    Math.round((now[1] - drag.value.from[1]) / 6) * 6,
+  ]
+}
+function drop() {
+  const now = drag.value
+  drag.value = null
+  const site = props.sites.find((one) => one.id === now?.id)
+  if (now && site && (now.by[0] || now.by[1]))
+    emit('move', now.id, site.x_in + now.by[0], site.y_in + now.by[1])
+}
+/** Clear distance from each structure to its nearest neighbour. */
+const yards = computed(() =>
+  outlines.value.flatMap((a, i) => {
+    let best: { d: number; a: XY; b: XY } | null = null
+    for (const [j, b] of outlines.value.entries()) {
+      if (i === j) continue
+      const px = Math.min(Math.max((b.x0 + b.x1) / 2, a.x0), a.x1)
+      const py = Math.min(Math.max((b.y0 + b.y1) / 2, a.y0), a.y1)
+      const qx = Math.min(Math.max(px, b.x0), b.x1)
+      const qy = Math.min(Math.max(py, b.y0), b.y1)
+      const d = Math.hypot(px - qx, py - qy)
+      if (!best || d < best.d) best = { d, a: [px, py], b: [qx, qy] }
+    }
+    return best && best.d > 12 ? [{ key: a.site.id, ...best }] : []
+  }),
+)
+</script>
+
+<template>
+  <div ref="host" class="host">
+    <svg
+      :width="width"
+      :height="height"
+      role="img"
+      aria-label="The site, to scale"
+      data-testid="site"
+      @pointermove="pull"
+      @pointerup="drop"
+    >
+      <g v-for="yard in yards" :key="`y${yard.key}`" class="yard">
+        <path
+          :d="`M${scale.x(yard.a[0])} ${scale.y(yard.a[1])}L${scale.x(yard.b[0])} ${scale.y(yard.b[1])}`"
+        />
+        <text
+          :x="(scale.x(yard.a[0]) + scale.x(yard.b[0])) / 2 + 6"
+          :y="(scale.y(yard.a[1]) + scale.y(yard.b[1])) / 2 - 4"
+        >
+          {{ tapeText(Math.round(yard.d), metric) }}
+        </text>
+      </g>
+      <g
+        v-for="o in outlines"
+        :key="o.site.id"
+        class="building"
+        :data-site="o.site.id"
+        :transform="`translate(${shift(o.site.id)[0] * scale.per} ${-shift(o.site.id)[1] * scale.per})`"
+        @pointerdown="grab($event, o.site.id)"
+      >
+        <polygon v-for="(room, i) in o.site.rooms" :key="i" :points="path(room as XY[])" />
+        <rect
+          v-if="!o.site.rooms.length"
+          :x="scale.x(o.x0)"
+          :y="scale.y(o.y1)"
+          :width="120 * scale.per"
+          :height="96 * scale.per"
+          class="bare"
+        />
+        <text :x="scale.x((o.x0 + o.x1) / 2)" :y="scale.y(o.y1) - 8" text-anchor="middle">
+          {{ o.site.name }}
+        </text>
+      </g>
+      <text x="12" :y="height - 12" class="hint">Drag a structure to where it stands; it snaps to 6″.</text>
+    </svg>
+  </div>
+</template>
+
+<style scoped>
+.host {
+  width: 100%;
+  height: 100%;
+  background: color-mix(in srgb, var(--fine) 10%, var(--card));
+}
+svg {
+  display: block;
+  font-family: var(--num);
+}
+polygon,
+.bare {
+  fill: var(--card);
+  stroke: var(--ink);
+  stroke-width: 2;
+}
+.bare {
+  stroke-dasharray: 5 4;
+}
+.building {
+  cursor: grab;
+}
+text {
+  font-size: 14px;
+  font-weight: 600;
+  fill: var(--ink);
+}
+.yard path {
+  stroke: var(--chalk);
+  stroke-dasharray: 4 4;
+}
+.yard text {
+  fill: var(--chalk);
+  font-size: 13px;
+  paint-order: stroke;
+  stroke: var(--card);
+  stroke-width: 3px;
+}
+.hint {
+  fill: var(--mute);
+  font-weight: 500;
+  font-size: 13px;
+}
+</style>
