@@ -2,48 +2,28 @@
 
 from __future__ import annotations
 
+import http.client
+import json
 import statistics
 import tempfile
 import time
 from collections.abc import Callable
 from pathlib import Path
 
-from fastapi.testclient import TestClient
-
-from levelrun.api.app import create_app
 from levelrun.core.boxes.volume import Counted, box_volume
 from levelrun.core.codebook import load
 from levelrun.core.conductors.sizing import Demand, choose
 from levelrun.core.cover import cover
 from levelrun.core.drop import drop
-from levelrun.core.job import Box, Job, Panel, Run, Structure
+from levelrun.core.job import Job
 from levelrun.core.methods.facts import facts_of
 from levelrun.core.methods.verdicts import judge
 from levelrun.core.pipe.fill import Wires, fill
 from levelrun.core.pipe.pull import PullWires, Section, pull
 from levelrun.core.plan import plan, plan_run
 from levelrun.core.runs.walk import parse_walk
-from levelrun.samples import sample
-
-
-def large_house() -> Job:
-    """60 circuits with the legs of the demo, 400 boxes."""
-    demo = sample("quince-hollow")
-    legs = [run for run in demo.runs if run.start == "ph"]
-    boxes = [Box(id=f"x{i}", name=f"X-{i}", structure="house") for i in range(400 - len(demo.boxes))]
-    runs = [
-        Run.model_validate(
-            {**legs[i % len(legs)].model_dump(), "id": f"big{i}", "name": f"Run {i}", "load_a": i % 16}
-        )
-        for i in range(60)
-    ]
-    return Job(
-        name="Large house",
-        structures=tuple(Structure.model_validate(s) for s in demo.structures),
-        panels=tuple(Panel.model_validate(p) for p in demo.panels),
-        boxes=(*demo.boxes, *boxes),
-        runs=tuple(runs),
-    )
+from tests.e2e.conftest import Server
+from tests.large import large_house
 
 
 def measure(name: str, act: Callable[[], object], times: int) -> None:
@@ -78,21 +58,48 @@ def main() -> None:
     measure("pull force", lambda: pull(book, pulled, [PullWires("THWN-2", "6", "cu", 4)], 0.35), 300)
     measure("box fill", lambda: box_volume(book, [Counted("12", 4)], [Counted("12", 1)], Counted("12", 2)), 300)
     measure("one leg of walk text", lambda: parse_walk(book, "over 43' trench 16\" deep in pvc40 3/4"), 200)
-    with (
-        tempfile.TemporaryDirectory() as folder,
-        TestClient(create_app(Path(folder)), base_url="http://127.0.0.1") as web,
-    ):
-        view = web.post("/api/jobs", json={"job": job.model_dump(mode="json")}).json()
-        state = {"revision": view["revision"], "step": 0}
+    with tempfile.TemporaryDirectory() as folder:
+        server = Server(Path(folder), demo=False)
+        over_http(server, job)
+        server.kill()
 
-        def edit() -> None:
-            state["step"] += 1
-            change = {"op": "set_leg", "run": "big4", "leg": 2, "set": {"length_in": 300 + state["step"]}}
-            body = {"revision": state["revision"], "edits": [change], "look": {"run": "big4"}}
-            answer = web.post(f"/api/jobs/{view['id']}/edits", json=body)
-            state["revision"] = answer.json()["revision"]
 
-        measure("edit over HTTP, stored, planned, answered", edit, 40)
+def over_http(server: Server, job: Job) -> None:
+    """Edits against a server in its own process, until the whole answer is here."""
+    line = http.client.HTTPConnection("127.0.0.1", server.port)
+
+    def post(path: str, body: dict[str, object]) -> bytes:
+        line.request("POST", path, json.dumps(body), {"Content-Type": "application/json"})
+        return line.getresponse().read()
+
+    view = json.loads(post("/api/jobs", {"job": job.model_dump(mode="json")}))
+    state = {"revision": view["revision"], "step": 0}
+
+    def edit(change: dict[str, object], look: dict[str, str]) -> None:
+        body = {"revision": state["revision"], "edits": [change], "look": look}
+        answer = post(f"/api/jobs/{view['id']}/edits", body)
+        state["revision"] += 1
+        assert f'"revision":{state["revision"]},'.encode() in answer[:200], answer[:300]
+
+    def step() -> int:
+        state["step"] += 1
+        return state["step"]
+
+    def leg() -> None:
+        change = {"op": "set_leg", "run": "big4", "leg": 2, "set": {"length_in": 300 + step()}}
+        edit(change, {"run": "big4"})
+
+    def box() -> None:
+        at = {"at_in": 20.0 + step() / 16}
+        edit({"op": "set", "kind": "box", "id": "x7", "set": at}, {"room": "big-r7"})
+
+    def wall() -> None:
+        by = 1.0 if step() % 2 else -1.0
+        edit({"op": "move_wall", "room": "big-r7", "side": 1, "by_in": by}, {"room": "big-r7"})
+
+    measure("edit of a run over HTTP, stored, planned, answered", leg, 40)
+    measure("a box moved over HTTP: 400 boxes, 60 rooms", box, 40)
+    measure("a shared wall moved over HTTP: 400 boxes, 60 rooms", wall, 40)
 
 
 if __name__ == "__main__":

@@ -14,6 +14,7 @@ from pydantic import TypeAdapter
 from levelrun.api.app import create_app
 from levelrun.core.codebook import Codebook, load
 from levelrun.core.edits import Edit, apply
+from levelrun.core.findings import Finding
 from levelrun.core.job import Box, Job, Level, Panel, Run, Structure
 from levelrun.core.plan import Plan, plan
 
@@ -76,3 +77,14 @@ def calc(client: TestClient) -> Callable[..., dict[str, Any]]:
         return found
 
     return ask
+
+
+def built(text: str, job: Job | None = None, **about: str) -> Job:
+    """A job after sentences as they are typed; a house to build in where none is given."""
+    start = job or edited(Job(name="Built"), {"op": "say", "text": "structure house House"})
+    return edited(start, {"op": "say", "text": text, **about})
+
+
+def found(job: Job, code: str) -> list[Finding]:
+    """The findings of one code."""
+    return [item for item in plan(job).findings if item.code == code]

@@ -10,7 +10,7 @@ from fastapi.responses import Response
 from pydantic import BaseModel
 
 from levelrun.api.jobs import JobId, Revision, jobs_of
-from levelrun.api.views import JobView, Look, view_of
+from levelrun.api.views import JobView, Look, answer
 from levelrun.core.boxes.catalogue import box_models
 from levelrun.core.boxes.schedule import ScheduleRow, box_schedule
 from levelrun.core.codebook import load
@@ -68,11 +68,13 @@ async def dxf_inspect(request: Request) -> DxfFound:
 
 
 @router.post(
-    "/jobs/{job_id}/levels/{level}/dxf", openapi_extra={"requestBody": {"content": {"application/octet-stream": {}}}}
+    "/jobs/{job_id}/levels/{level}/dxf",
+    response_model=JobView,
+    openapi_extra={"requestBody": {"content": {"application/octet-stream": {}}}},
 )
 async def dxf_bring(
     request: Request, job_id: JobId, level: str, revision: Revision, units: str, layer: Layers
-) -> JobView:
+) -> Response:
     """Rooms from the chosen layers of a drawing onto a level: one edit, all or none."""
     data = await request.body()
     return await run_in_threadpool(_bring, request, job_id, level, revision, units, layer, data)
@@ -80,7 +82,7 @@ async def dxf_bring(
 
 def _bring(
     request: Request, job_id: str, level: str, revision: int, units: str, layers: list[str], data: bytes
-) -> JobView:
+) -> Response:
     rooms = read_rooms(data, layers, units)
     edits = [
         {
@@ -93,7 +95,7 @@ def _bring(
     jobs = jobs_of(request)
     label = f"bring in {len(rooms)} rooms"
     record = jobs.change(job_id, revision, label, lambda job: apply_raw(job, edits))
-    return view_of(record, Look(level=level))
+    return answer(record, Look(level=level))
 
 
 class BoxModelOut(BaseModel):

@@ -9,7 +9,7 @@ from fastapi.responses import Response
 from pydantic import BaseModel, ConfigDict, Field
 
 from levelrun.api.plans import SuggestAnswer, as_job
-from levelrun.api.views import JobView, Look, view_of
+from levelrun.api.views import JobView, Look, answer
 from levelrun.core.edits import Edit, apply, describe
 from levelrun.core.errors import EditError
 from levelrun.core.job import Job, Name
@@ -77,8 +77,8 @@ def list_samples() -> list[SampleOut]:
     return [SampleOut(key=key, name=name) for key, name in SAMPLES.items()]
 
 
-@router.post("", status_code=201)
-def create_job(request: Request, new: NewJob) -> JobView:
+@router.post("", status_code=201, response_model=JobView)
+def create_job(request: Request, new: NewJob) -> Response:
     """Keep a new job."""
     if new.job is not None:
         job = as_job(new.job)
@@ -90,13 +90,13 @@ def create_job(request: Request, new: NewJob) -> JobView:
         raise EditError("say what the job starts from", key="name", allowed=["sample", "job", "name"])
     if new.name is not None:
         job = job.model_copy(update={"name": new.name})
-    return view_of(jobs_of(request).create(job), Look())
+    return answer(jobs_of(request).create(job), Look(), 201)
 
 
-@router.get("/{job_id}")
-def get_job(request: Request, job_id: JobId, look: Annotated[Look, Query()]) -> JobView:
+@router.get("/{job_id}", response_model=JobView)
+def get_job(request: Request, job_id: JobId, look: Annotated[Look, Query()]) -> Response:
     """A job with its plan, and what `look` names drawn whole."""
-    return view_of(jobs_of(request).get(job_id), look)
+    return answer(jobs_of(request).get(job_id), look)
 
 
 @router.post("/{job_id}/opened", status_code=204)
@@ -111,25 +111,25 @@ def delete_job(request: Request, job_id: JobId) -> None:
     jobs_of(request).delete(job_id)
 
 
-@router.post("/{job_id}/edits")
-def edit_job(request: Request, job_id: JobId, change: Edits) -> JobView:
+@router.post("/{job_id}/edits", response_model=JobView)
+def edit_job(request: Request, job_id: JobId, change: Edits) -> Response:
     """Make edits: one transaction, one undo step. 409 where the job has moved on."""
     jobs = jobs_of(request)
     label = change.label or describe(change.edits)
     record = jobs.change(job_id, change.revision, label, lambda job: apply(job, change.edits))
-    return view_of(record, change.look)
+    return answer(record, change.look)
 
 
-@router.post("/{job_id}/undo")
-def undo_job(request: Request, job_id: JobId, step: Step) -> JobView:
+@router.post("/{job_id}/undo", response_model=JobView)
+def undo_job(request: Request, job_id: JobId, step: Step) -> Response:
     """Take back the last change."""
-    return view_of(jobs_of(request).undo(job_id, step.revision), step.look)
+    return answer(jobs_of(request).undo(job_id, step.revision), step.look)
 
 
-@router.post("/{job_id}/redo")
-def redo_job(request: Request, job_id: JobId, step: Step) -> JobView:
+@router.post("/{job_id}/redo", response_model=JobView)
+def redo_job(request: Request, job_id: JobId, step: Step) -> Response:
     """Make the last undone change again."""
-    return view_of(jobs_of(request).redo(job_id, step.revision), step.look)
+    return answer(jobs_of(request).redo(job_id, step.revision), step.look)
 
 
 @router.get("/{job_id}/runs/{run_id}/legs/{leg}/alternatives")

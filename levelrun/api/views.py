@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated
 
+from fastapi.responses import Response
 from pydantic import BaseModel, ConfigDict, Field
 
 from levelrun.core.boxes.plan import RoomPlanned, RoomSummary
@@ -88,6 +89,11 @@ class JobView(BaseModel):
     room: RoomFocus | None
     level: LevelDrawing | None
     site: list[SiteOutline]
+
+
+def answer(record: JobRecord, look: Look, status: int = 200) -> Response:
+    """The view as JSON, written straight: it is ours and was checked when it was made."""
+    return Response(view_of(record, look).model_dump_json(), status, media_type="application/json")
 
 
 def view_of(record: JobRecord, look: Look) -> JobView:

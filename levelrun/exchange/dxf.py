@@ -142,7 +142,9 @@ def _size_ok(square_feet: float) -> bool:
 
 
 def _named(shapes: Sequence[Any], space: Iterable[DXFEntity], factor: float) -> list[DxfRoom]:
-    texts = [(_text(entity), _place(entity)) for entity in space if entity.dxftype() in ("TEXT", "MTEXT")]
+    words = [entity for entity in space if entity.dxftype() in ("TEXT", "MTEXT")]
+    largest_first = sorted(words, key=_letter_height, reverse=True)
+    texts = [(_text(entity), _place(entity)) for entity in largest_first]
     rooms: list[DxfRoom] = []
     used: set[str] = set()
     ordered = sorted(shapes, key=lambda shape: (-shape.bounds[3], shape.bounds[0]))
@@ -163,6 +165,11 @@ def _sixteenth(inches: float) -> float:
 def _text(entity: DXFEntity) -> str:
     raw = entity.plain_text() if entity.dxftype() == "MTEXT" else entity.dxf.text
     return " ".join("".join(char for char in str(raw) if char.isprintable() or char.isspace()).split())
+
+
+def _letter_height(entity: DXFEntity) -> float:
+    """A room's name is the largest text in it."""
+    return float(entity.dxf.char_height if entity.dxftype() == "MTEXT" else entity.dxf.height)
 
 
 def _place(entity: DXFEntity) -> tuple[float, float]:

@@ -1,11 +1,13 @@
 """The store: migrations that fail cleanly, rows that give back the job, revisions, undo."""
 
+import json
 import sqlite3
 from pathlib import Path
 
 import pytest
 
 from levelrun.core.edits import apply
+from levelrun.exchange.job_file import read_job, write_job
 from levelrun.samples import sample
 from levelrun.store import Database, Jobs, NoSuchJobError, NothingToUndoError, StaleRevisionError, StoreError
 from levelrun.store.schema import MIGRATIONS
@@ -109,3 +111,47 @@ def test_a_removed_job_takes_its_rows_with_it(jobs: Jobs, tmp_path: Path) -> Non
         jobs.get(kept.id)
     with Database(tmp_path / "jobs.sqlite3").read() as rows:
         assert rows.execute("SELECT count(*) FROM leg").fetchone()[0] == 0
+
+
+def test_a_file_of_the_first_version_comes_up_to_the_newest(tmp_path: Path) -> None:
+    path = tmp_path / "old.sqlite3"
+    old = Database(path, MIGRATIONS[:1])
+    with old.write() as db:
+        db.execute("INSERT INTO job VALUES ('0123456789ab', 'Old', 'us-2023', '', '{}', '[]', 2, 1)")
+        db.execute("INSERT INTO structure VALUES ('0123456789ab', 'h', 0, 'House', 'house', -18, 96, -44)")
+        db.execute("INSERT INTO panel VALUES ('0123456789ab', 'p', 0, 'Panel H', 'h', 48)")
+        before = {
+            "id": "h",
+            "name": "Hut",
+            "kind": "house",
+            "grade_in": -18,
+            "ceiling_in": 90,
+            "under_floor_in": None,
+        }
+        after = {**before, "name": "House", "ceiling_in": 96, "under_floor_in": -44}
+        change = [{"kind": "structures", "id": "h", "before": before, "after": after}]
+        db.execute("INSERT INTO history VALUES ('0123456789ab', 1, 'structure', ?, 0)", (json.dumps(change),))
+    old.close()
+    jobs = Jobs(Database(path))
+    job = jobs.get("0123456789ab").job
+    assert (job.structures[0].ceiling_in, job.structures[0].under_floor_in) == (96, -44)
+    assert job.panels[0].spaces == 20
+    undone = jobs.undo("0123456789ab", 2).job
+    assert (undone.structures[0].name, undone.structures[0].ceiling_in) == ("Hut", 90)
+
+
+def test_a_job_file_of_the_first_version_is_read() -> None:
+    raw = json.loads(write_job(sample("shed")))
+    raw["format_version"] = 1
+    for part in raw["structures"]:
+        part.pop("levels")
+        part |= {"ceiling_in": 84.0, "under_floor_in": None}
+        part.pop("x_in")
+        part.pop("y_in")
+    for key in ("rooms", "openings", "fixtures", "circuits"):
+        raw.pop(key)
+    for node in (*raw["boxes"], *raw["panels"]):
+        node.update(room=None, side=None, at_in=None, x_in=None, y_in=None)
+    job = read_job(json.dumps(raw))
+    assert job.format_version == 2
+    assert job.structures[0].ceiling_in == 84

@@ -10,6 +10,9 @@ from levelrun.core.errors import unknown
 from levelrun.core.job import Box
 
 
+WEATHERPROOF = "weather-18"
+
+
 @dataclass(frozen=True)
 class BoxModel:
     """One row of the catalogue, inches and cubic inches."""
@@ -25,6 +28,11 @@ class BoxModel:
     clamps: bool
     fan_rated: bool
     usual: tuple[str, ...]
+
+    @property
+    def round(self) -> bool:
+        """Takes no device plate: round or octagonal."""
+        return self.key.partition("-")[0] in ("round", "octagon", "fan")
 
 
 @lru_cache(maxsize=64)
@@ -68,19 +76,21 @@ def model_of(book: Codebook, box: Box) -> BoxModel:
 def next_volume(book: Codebook, box: Box, needed_in3: float, most_depth_in: float) -> BoxModel | None:
     """The smallest box of the same use that holds the wires and is no deeper than what is clear, or None."""
     now = model_of(book, box)
-    alike = [
+    fitting = [
         model
         for model in box_models(book).values()
         if model.gangs >= now.gangs
-        and (model.material == now.material or box.kind == "junction")
-        and _same_form(model, now)
         and model.volume_in3 >= needed_in3
         and model.depth_in <= most_depth_in
         and (model.fan_rated or not now.fan_rated)
+        and (box.outdoors or model.key != WEATHERPROOF)
     ]
-    return min(alike, key=lambda model: (model.gangs, model.volume_in3), default=None)
+    alike = [m for m in fitting if _same_form(m, now) and (m.material == now.material or box.kind == "junction")]
+    if box.kind in ("receptacle", "switch", "device"):
+        fitting = [model for model in fitting if not model.round]
+    return min(alike or fitting, key=lambda model: (model.gangs, model.volume_in3), default=None)
 
 
 def _same_form(model: BoxModel, now: BoxModel) -> bool:
     """Round stays round, square stays square, device boxes stay device boxes."""
-    return (model.wide_in == model.tall_in) == (now.wide_in == now.tall_in)
+    return model.round == now.round and (model.wide_in == model.tall_in) == (now.wide_in == now.tall_in)

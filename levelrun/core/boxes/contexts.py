@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
+from functools import lru_cache
 
 from levelrun.core.boxes.entering import Entering
 from levelrun.core.boxes.room import RoomContext, RoomView
 from levelrun.core.codebook import Codebook
-from levelrun.core.job import Box, Job, Panel
+from levelrun.core.job import Box, Job, Level, Panel, Structure
 from levelrun.core.site.faces import faces, level_parts
 
 
@@ -34,7 +35,7 @@ def room_contexts(job: Job, entering: Mapping[str, Sequence[Entering]]) -> list[
             RoomContext(
                 room,
                 level.level,
-                structures[room.level].model_copy(update={"levels": (level.level,)}),
+                _with_level(structures[room.level], level.level),
                 job.habits,
                 own,
                 standing,
@@ -44,6 +45,12 @@ def room_contexts(job: Job, entering: Mapping[str, Sequence[Entering]]) -> list[
             )
         )
     return found
+
+
+@lru_cache(maxsize=256)
+def _with_level(structure: Structure, level: Level) -> Structure:
+    """A structure with one of its levels alone, so that a change of another does not reach a room here."""
+    return structure.model_copy(update={"levels": (level,)})
 
 
 def room_view(job: Job, book: Codebook, room_id: str) -> RoomView:

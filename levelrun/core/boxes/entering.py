@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 from levelrun.core.codebook import Codebook
-from levelrun.core.codebook.lookups import cable, cable_sizes, method
+from levelrun.core.codebook.lookups import Cable, cable, cable_sizes, method
 from levelrun.core.job import Job, Leg, Run
 
 
@@ -41,8 +42,15 @@ def from_runs(book: Codebook, job: Job) -> dict[str, list[Entering]]:
 
 
 def _entering(book: Codebook, run: Run, leg: Leg, way: str, other: str) -> Entering:
-    kind = method(book, leg.method).kind
-    if kind == "cable" and leg.size in cable_sizes(book, leg.method):
-        made = cable(book, leg.method, leg.size)
+    made = _made(book, leg.method, leg.size)
+    if made is not None:
         return Entering(leg.size.partition("-")[0], made.conductors, made.ground, True, way, other, run.circuit)
     return Entering(run.wire_size, run.conductors, run.wire_size, False, way, other, run.circuit)
+
+
+@lru_cache(maxsize=512)
+def _made(book: Codebook, key: str, size: str) -> Cable | None:
+    """The cable of a leg, where it is one that is made."""
+    if method(book, key).kind == "cable" and size in cable_sizes(book, key):
+        return cable(book, key, size)
+    return None

@@ -232,7 +232,7 @@ def switches(view: RoomView) -> list[Placement]:
             continue
         spot = _switch_spot(view, face, door)
         if spot is not None:
-            why = f"at the latch side of the door to {view.beside(door)}"
+            why = f"at the latch side of the {face.wall.name} door, to {view.beside(door)}"
             placed.append(Placement("switch", why, face.wall.index, _tape(spot), ways=3 if through else 2))
     return placed
 

@@ -10,6 +10,7 @@ from levelrun.core.boxes.entering import Entering
 from levelrun.core.codebook import Codebook
 from levelrun.core.errors import UnknownKeyError
 from levelrun.core.job import Box, Fixture, Habits, Level, Panel, Room, Structure
+from levelrun.core.kept import kept_hash
 from levelrun.core.site.faces import Face, Seen
 from levelrun.core.site.geometry import Point
 
@@ -27,6 +28,8 @@ class RoomContext:
     panels: tuple[Panel, ...]
     entering: tuple[tuple[str, tuple[Entering, ...]], ...]
     names: tuple[tuple[str, str], ...]
+
+    __hash__ = kept_hash
 
 
 @dataclass(frozen=True, eq=False)

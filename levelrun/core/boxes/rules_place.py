@@ -85,13 +85,14 @@ def _overlaps(view: RoomView) -> Iterator[Finding]:
 
 
 def _to_stud(view: RoomView, box: Box, face: Face, at: float) -> list[Mend]:
-    """A mend to the nearest free stud face."""
+    """A mend to the nearest free stud face that nothing hides."""
     wide = view.model(box).wide_in
     taken = [(b.at_in or 0.0, view.model(b).wide_in) for b in view.boxes if b.side == box.side and b.id != box.id]
     free = [
         spot
         for spot, _ in on_studs(view, face, 0.0, face.wall.length_in, wide)
         if all(abs(spot - there) >= (wide + other) / 2 for there, other in taken)
+        and not any(f.kind in HIDES and f.at_in < spot < f.at_in + f.width_in for f in face.fixtures)
     ]
     if not free:
         return []
@@ -232,7 +233,7 @@ def reach_rule(view: RoomView) -> Iterator[Finding]:
                 if not own:
                     yield about_box(
                         view, box, "box-hidden", f"{box.name} is behind the {item.kind.replace('_', ' ')}",
-                        "A box stays reachable.", "314.29", mends=_to_stud(view, box, face, item.at_in - 8),
+                        "A box stays reachable.", "314.29", mends=_to_stud(view, box, face, at),
                     )  # fmt: skip
 
 

@@ -24,6 +24,15 @@ Height = Annotated[float, Field(strict=True, ge=-1200, le=6000, allow_inf_nan=Fa
 
 
 class Frozen(BaseModel):
-    """Base of the job's parts: immutable, unknown keys refused, no NaN."""
+    """Base of the job's parts: immutable, unknown keys refused, no NaN. Its hash is worked out once."""
 
+    __slots__ = ("_hash",)
     model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
+
+    def __hash__(self) -> int:
+        try:
+            kept: int = object.__getattribute__(self, "_hash")
+        except AttributeError:
+            kept = hash((type(self), *self.__dict__.values()))
+            object.__setattr__(self, "_hash", kept)
+        return kept

@@ -11,6 +11,7 @@ from levelrun.core.codebook.lookups import Method, PlaceFacts, ground_size, meth
 from levelrun.core.conductors.sizing import Demand, choose, upsized_ground
 from levelrun.core.errors import LevelRunError
 from levelrun.core.job import Box, Habits, Panel, Run, Structure
+from levelrun.core.kept import kept_hash
 from levelrun.core.methods.facts import CHANGEABLE, facts_of
 from levelrun.core.pipe.fill import Wires
 from levelrun.core.runs.geometry import Placed, lay_out
@@ -43,6 +44,8 @@ class RunContext:
     nodes: tuple[Panel | Box, ...]
     upstream: tuple[Upstream, ...]
     group: str
+
+    __hash__ = kept_hash
 
 
 @dataclass(frozen=True, eq=False)

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 from levelrun.core.job import Fixture, Job, Level, Opening, Room, Side
+from levelrun.core.kept import kept_hash
 from levelrun.core.site.framing import Gap, Stud, depth_of, studs
 from levelrun.core.site.geometry import Wall, walls_of
 from levelrun.core.site.sharing import Mate, mates
@@ -53,6 +54,8 @@ class Face:
     studs: tuple[Stud, ...]
     height_in: float
 
+    __hash__ = kept_hash
+
     @property
     def outside(self) -> bool:
         """Whether less than half of it backs onto another room."""
@@ -77,6 +80,8 @@ class LevelParts:
     rooms: tuple[Room, ...]
     openings: tuple[Opening, ...]
     fixtures: tuple[Fixture, ...]
+
+    __hash__ = kept_hash
 
 
 def level_parts(job: Job) -> dict[str, LevelParts]:

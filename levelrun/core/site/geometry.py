@@ -106,7 +106,7 @@ def close_chain(legs: Sequence[tuple[str, float]], start: Point = (0.0, 0.0)) ->
 
     The closing error is shared out in proportion to the legs (compass rule, as surveyors adjust a traverse) where
     it is within 1 % of the whole length, an inch at least. Raises LevelRunError over that, or where fewer than
-    three corners or no area are left. A chain a leg short is closed by a straight last wall.
+    three corners or no area are left.
     """
     points = [start]
     for direction, inches in legs:
@@ -130,10 +130,10 @@ def close_chain(legs: Sequence[tuple[str, float]], start: Point = (0.0, 0.0)) ->
         part = walked / length if length else 0.0
         shared.append((_sixteenth(x - miss[0] * part), _sixteenth(y - miss[1] * part)))
         walked += inches
-    corners = clockwise(_without_repeats(shared[:-1]))
+    corners = _without_repeats(shared[:-1])
     if len(corners) < 3 or abs(signed_area(corners)) < 144:
         raise LevelRunError("these walls enclose no room; say at least three that come back", key="text")
-    return Closing(corners, error, allowed, length)
+    return Closing(clockwise(corners), error, allowed, length)
 
 
 def _sixteenth(inches: float) -> float:

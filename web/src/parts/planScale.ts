@@ -62,11 +62,16 @@ export function nearestWall(room: DrawnRoom, point: XY, reach: number) {
 
 const GLYPH: Record<string, string> = { '1/4': '¼', '1/2': '½', '3/4': '¾' }
 
+/** Inches only, to the sixteenth, as studs, heights and depths are said; millimetres where the job is metric. */
+export const inchText = (inches: number, metric = false) =>
+  metric ? `${Math.round(inches * 25.4)} mm` : tapeText(inches, false, false)
+
 /** Inches as feet and inches to the sixteenth; metres where the job is metric. */
-export function tapeText(inches: number, metric = false) {
+export function tapeText(inches: number, metric = false, inFeet = true) {
   if (metric) return `${(inches * 0.0254).toFixed(3)} m`
   const all = Math.round(Math.abs(inches) * 16)
-  const [feet, rest] = [Math.floor(all / 192), all % 192]
+  const feet = inFeet ? Math.floor(all / 192) : 0
+  const rest = all - feet * 192
   const whole = Math.floor(rest / 16)
   let [top, bottom] = [rest % 16, 16]
   while (top && top % 2 === 0) [top, bottom] = [top / 2, bottom / 2]

@@ -185,9 +185,23 @@ const jump = useJump()
   .help,
   .dark,
   .redo,
-  .rules,
-  .stages {
+  .rules {
     display: none;
+  }
+  .bar {
+    flex-wrap: wrap;
+    height: auto;
+    padding-top: 4px;
+  }
+  .stages {
+    order: 9;
+    width: 100%;
+    height: 38px;
+    margin: 0;
+    overflow-x: auto;
+  }
+  .stages a {
+    padding: 7px 13px 0;
   }
   .bar :deep(.v-btn--icon) {
     width: 32px;

@@ -3,7 +3,7 @@ import { computed, onMounted } from 'vue'
 
 import type { Box, Edit, Problem } from '../../api/client'
 import MeasureField from '../../parts/MeasureField.vue'
-import { tapeText } from '../../parts/planScale'
+import { inchText, tapeText } from '../../parts/planScale'
 import { useBoxWords } from '../../stores/boxWords'
 import { useJob } from '../../stores/job'
 
@@ -18,6 +18,7 @@ const level = computed(() =>
 )
 const floor = computed(() => level.value?.floor_in ?? 0)
 const text = (inches: number) => tapeText(inches, store.metric)
+const inches = (value: number) => inchText(value, store.metric)
 const set = (values: Record<string, unknown>) =>
   props.act(
     [{ op: 'set', kind: 'box', id: props.box.id, set: values }],
@@ -44,8 +45,10 @@ const models = computed(() => [
       @inches="set({ at_in: $event })"
     />
     <MeasureField
+      bare="in"
+      bare="in"
       label="Middle over the floor"
-      :text="text((box.height_in ?? 0) - floor)"
+      :text="inches((box.height_in ?? 0) - floor)"
       @inches="set({ height_in: $event + floor })"
     />
     <v-select
@@ -86,12 +89,12 @@ const models = computed(() => [
     />
     <MeasureField
       label="Set out from the stud"
-      :text="text(box.set_out_in ?? 0.5)"
+      :text="inches(box.set_out_in ?? 0.5)"
       @inches="set({ set_out_in: $event })"
     />
     <MeasureField
       label="Clear depth behind, taped"
-      :text="box.clear_in === null || box.clear_in === undefined ? '' : text(box.clear_in)"
+      :text="box.clear_in === null || box.clear_in === undefined ? '' : inches(box.clear_in)"
       @inches="set({ clear_in: $event })"
     />
     <div class="wide ticks">

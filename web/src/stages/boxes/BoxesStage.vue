@@ -185,7 +185,8 @@ stage.keys({
 }
 @media (max-width: 1000px) {
   .plan {
-    height: 300px;
+    height: 220px;
+    min-height: 0;
     flex: none;
   }
   .round {

@@ -3,7 +3,7 @@ import { computed, reactive, ref, watch } from 'vue'
 
 import type { Problem, School } from '../../api/client'
 import MeasureField from '../../parts/MeasureField.vue'
-import { tapeText } from '../../parts/planScale'
+import { inchText } from '../../parts/planScale'
 import { useBoxWords } from '../../stores/boxWords'
 import { useJob } from '../../stores/job'
 
@@ -73,7 +73,7 @@ async function save() {
         />
         <MeasureField
           v-if="pole[use]"
-          :text="tapeText(pole[use].at_in, store.metric)"
+          :text="inchText(pole[use].at_in, store.metric)"
           bare="in"
           class="at"
           @inches="pole[use].at_in = $event"
@@ -82,7 +82,7 @@ async function save() {
       <div class="use">
         <b class="num">hole line</b>
         <span class="mute">drill every stud at this height</span>
-        <MeasureField :text="tapeText(hole, store.metric)" bare="in" class="at" @inches="hole = $event" />
+        <MeasureField :text="inchText(hole, store.metric)" bare="in" class="at" @inches="hole = $event" />
       </div>
       <p v-if="problem" class="bad" role="alert">{{ problem.detail }}</p>
       <div class="d-flex ga-2 justify-end mt-3">

@@ -112,6 +112,9 @@ const note = computed(() => {
 })
 const shifted = (box: RoundBox) => (drag.value?.box.id === box.id ? drag.value.by * per.value : 0)
 
+/** Another thing stands where this one's label would go. */
+const covered = (f: WalkRound['fixtures'][number]) =>
+  props.round.fixtures.some((o) => o.id !== f.id && o.kind !== 'counter' && o.x0 < (f.x0 + f.x1) / 2 && o.x1 > (f.x0 + f.x1) / 2)
 const titles = computed(() =>
   props.round.walls.map((wall) => {
     const room_ = (wall.x1 - wall.x0) * per.value
@@ -204,7 +207,7 @@ watch(
           @click="emit('pick', { kind: 'fixture', id: f.id })"
         />
         <text
-          v-if="(f.x1 - f.x0) * per > f.label.length * 6.2"
+          v-if="(f.x1 - f.x0) * per > f.label.length * 6.2 && !covered(f)"
           :x="x((f.x0 + f.x1) / 2)"
           :y="y(Math.min(f.y1, 60) / 2) + 4"
           text-anchor="middle"
@@ -277,7 +280,7 @@ watch(
         </text>
       </g>
       <text x="4" :y="TOP + room + 20" class="faint">6′ cord</text>
-      <text :x="width - 8" :y="height - 3" text-anchor="end" class="faint">
+      <text :x="POLE" :y="height - 3" class="faint">
         {{
           Math.abs(stretch - 1) < 0.03
             ? 'to scale'

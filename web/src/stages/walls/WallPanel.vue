@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import type { DrawnRoom, Edit, Problem } from '../../api/client'
 import FindingCard from '../../parts/FindingCard.vue'
 import MeasureField from '../../parts/MeasureField.vue'
-import { tapeText } from '../../parts/planScale'
+import { inchText, tapeText } from '../../parts/planScale'
 import { DRAWN } from '../../shell/jump'
 import { useJob } from '../../stores/job'
 
@@ -153,7 +153,7 @@ const wallName = computed(() => props.drawn?.walls.find((w) => w.side === wall.v
       />
       <MeasureField
         label="Spacing, on centre"
-        :text="text(side.spacing_in ?? 16)"
+        :text="inchText(side.spacing_in ?? 16, store.metric)"
         @inches="setSide({ spacing_in: $event })"
       />
       <v-select
@@ -246,7 +246,7 @@ const wallName = computed(() => props.drawn?.walls.find((w) => w.side === wall.v
       </tbody>
     </table>
     <p v-if="level" class="mute num">
-      {{ level.name }}: ceiling {{ text(level.height_in ?? 96) }}, joists {{ text(level.joist_depth_in ?? 9.25) }} at {{ text(level.joist_spacing_in ?? 16) }} running {{ level.joists === 'x' ? 'east and west' : 'north and south' }}
+      {{ level.name }}: ceiling {{ text(level.height_in ?? 96) }}, joists {{ inchText(level.joist_depth_in ?? 9.25, store.metric) }} at {{ inchText(level.joist_spacing_in ?? 16, store.metric) }} running {{ level.joists === 'x' ? 'east and west' : 'north and south' }}
     </p>
     <v-btn size="small" variant="text" color="stop" @click="clear">Remove this room</v-btn>
   </template>

@@ -1,0 +1,124 @@
+"""Each rule about rooms, boxes and panels: a case that breaks it, its words, and that its first mend mends it."""
+
+from __future__ import annotations
+
+import pytest
+
+from levelrun.core.findings.boxes import BOXES
+from levelrun.core.plan import plan
+from tests.conftest import built, edited, found
+
+DEN = "room Den 12' x 12'; door south 3' at 34\"; "
+BATH = "room Bath 9' x 8'; door south 2'6 at 1'; "
+HOME = "room Hall 12' x 4'; room Bed 12' x 12' north of Hall; "
+CASES: dict[str, str] = {
+    "wall-no-receptacle": DEN,
+    "counter-no-receptacle": "room Kitchen 12' x 12'; mark counter north 6' at 2'",
+    "bath-no-receptacle": BATH + "mark basin north 24\" at 3'",
+    "room-no-receptacle": "room Garage 20' x 20'",
+    "outdoor-receptacles": DEN,
+    "room-no-light": DEN,
+    "room-no-switch": DEN,
+    "switch-hinge-side": DEN + "set switch south 30\"; door north 3' at 3' hinge right; set switch north 6'4",
+    "three-way": "room Hall 20' x 4'; door south 3' at 2'; door north 3' at 14'",
+    "smoke-missing": "room Bed 12' x 12'",
+    "box-off-stud": DEN + 'set receptacle north 24"',
+    "box-in-opening": DEN + "set receptacle south 4'",
+    "box-off-wall": DEN + "set receptacle north 12'",
+    "boxes-overlap": DEN + 'set receptacle north 17 5/8"; set receptacle north 18"',
+    "box-set-out": DEN + 'set receptacle north 17 5/8"; frame north boards',
+    "box-proud": DEN + 'set receptacle north 17 5/8" out 1 1/2"',
+    "box-too-deep": DEN + 'frame north furring; set receptacle north 17 5/8"',
+    "fan-box": DEN + "set fan centre box round-20",
+    "opener-near": "room Garage 20' x 20'; garage door south 9' at 5'; set receptacle 10' x 10' for opener",
+    "switch-high": DEN + "set switch south 75\" at 7'",
+    "wet-zone": BATH + "mark shower north 3' at 0\"; set receptacle north 5'",
+    "valve-stud": BATH + 'mark shower valve north 10" at 27"',
+    "outdoor-cover": DEN + 'set receptacle north 17 5/8" outside',
+    "panel-place": BATH + "panel north 4'",
+    "panel-space": DEN + "panel north 4'; mark counter north 4' at 3'",
+    "rooms-overlap": "room A 12' x 12'; room B 12' x 12' at 6' east",
+    "openings-overlap": DEN + "window south 4' x 4' at 4' sill 30\"",
+    "box-hidden": DEN + 'mark cabinet north 4\' at 0"; set receptacle north 17 5/8"',
+}
+ELSEWHERE = {"box-full", "box-unknown", "air-seal", "opening-off-wall", "fixture-off-wall", "room-shape"}
+NO_MEND = {"switch-hinge-side", "panel-place", "panel-space", "rooms-overlap", "openings-overlap"}
+
+
+@pytest.mark.parametrize("code", CASES)
+def test_each_rule_speaks_and_its_first_mend_mends(code: str) -> None:
+    job = built(CASES[code])
+    said = found(job, code)
+    assert said, [item.code for item in plan(job).findings]
+    assert said[0].section
+    if code in NO_MEND:
+        assert not said[0].mends
+        return
+    before = {(item.subject, item.title) for item in said}
+    after = {(item.subject, item.title) for item in found(edited(job, *said[0].mends[0].edits), code)}
+    assert (said[0].subject, said[0].title) not in after
+    assert code == "outdoor-receptacles" or after < before
+
+
+def test_every_code_has_a_case() -> None:
+    assert set(CASES) | ELSEWHERE == set(BOXES)
+
+
+def test_boxes_that_stand_right_are_left_alone() -> None:
+    job = built(DEN + 'fill; set receptacle north 17 5/8" outside; set receptacle south 15 5/8" outside')
+    covered = [
+        {"op": "set", "kind": "box", "id": box.id, "set": {"covered": True}} for box in job.boxes if box.outdoors
+    ]
+    assert [item.code for item in plan(edited(job, *covered)).findings if item.severity != "note"] == []
+
+
+def test_boards_want_flush_drywall_a_quarter_inch_back_at_most() -> None:
+    """314.20: flush with combustible finish, set back 1/4 in at most in what does not burn."""
+    base = DEN + 'set receptacle north 17 5/8" out 1/4"'
+    assert not found(built(base), "box-set-out")
+    assert found(built(base + "; frame north boards"), "box-set-out")
+    assert found(built(DEN + 'set receptacle north 17 5/8" out 1/8"'), "box-set-out")
+
+
+def test_a_deep_box_in_a_furred_wall_is_told_what_is_clear() -> None:
+    said = found(built(CASES["box-too-deep"]), "box-too-deep")[0]
+    assert said.measured == "2 3/4″"
+    assert said.limit == "2″"
+    assert said.mends[0].label == "Use Shallow 4 in square 18 in³"
+
+
+def test_box_fill_counts_what_the_runs_bring() -> None:
+    """Two 12-2 cables on one receptacle without clamps: 4 × 2.25 + 2 × 2.25 + one ground 2.25 = 15.75 in³, in an
+    18 in³ box; a third cable makes it 20.25 (314.16(B), arithmetic)."""
+    job = built(DEN + "panel north 8'; set receptacle south 15 5/8\" as R-9")
+    ends = [node.id for node in job.nodes]
+    walks = ["down 4' stud wall in 12-2; over 12' stud wall in 12-2 to R-9; over 4' stud wall in 12-2 to J-1",
+             "down 4' stud wall in 12-2; over 12' stud wall in 12-2 to R-9"]  # fmt: skip
+    for index, walk in enumerate(walks):
+        run = {"id": f"run{index}", "name": f"Run {index}", "start": ends[0]}
+        job = edited(
+            job, {"op": "add", "kind": "run", "item": run}, {"op": "walk", "run": f"run{index}", "text": walk}
+        )
+        figure = next(b for r in plan(job).rooms for b in r.boxes if b.name == "R-9").figures[0]
+        assert figure.value == (15.75 if index == 0 else 20.25)
+    full = found(job, "box-full")[0]
+    assert full.mends[0].label == "Single-gang 20.3 in³"
+    assert not found(edited(job, *full.mends[0].edits), "box-full")
+
+
+def test_air_tight_boxes_where_the_shop_wants_them() -> None:
+    job = built(DEN + 'set receptacle north 17 5/8"')
+    assert not found(job, "air-seal")
+    cold = edited(job, {"op": "set_job", "set": {"habits": {**job.habits.model_dump(), "air_tight_outside": True}}})
+    assert found(cold, "air-seal")
+
+
+def test_a_box_used_by_a_run_is_not_removed_silently() -> None:
+    job = built(DEN + "panel north 8'; set receptacle south 15 5/8\" as R-9")
+    run = {"id": "run1", "name": "Den", "start": job.panels[0].id}
+    walk = {"op": "walk", "run": "run1", "text": "over 12' stud wall in 12-2 to R-9"}
+    job = edited(job, {"op": "add", "kind": "run", "item": run}, walk)
+    with pytest.raises(ValueError, match="used by Den"):
+        edited(job, {"op": "drop", "kind": "box", "id": job.boxes[0].id})
+    with pytest.raises(ValueError, match="R-9"):
+        edited(job, {"op": "clear_room", "room": job.rooms[0].id})

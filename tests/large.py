@@ -1,0 +1,54 @@
+"""A large house for figures: 60 rooms, 400 boxes, 60 runs."""
+
+from __future__ import annotations
+
+from levelrun.core.job import Box, Job, Level, Opening, Panel, Room, Run, Side, Structure
+from levelrun.core.site.geometry import rectangle
+from levelrun.samples import sample
+
+USES = ("common", "bedroom", "bath", "hall", "kitchen", "utility")
+
+
+def large_house() -> Job:
+    """60 rooms on three levels, 400 boxes in them, 60 circuits' runs with the legs of the demo."""
+    demo = sample("quince-hollow")
+    levels = tuple(Level(id=f"lv{n}", name=f"Level {n}", floor_in=108.0 * n) for n in range(3))
+    rooms = tuple(_room(index) for index in range(60))
+    openings = tuple(
+        Opening(id=f"big-o{i}", room=room.id, side=2, at_in=20, width_in=32) for i, room in enumerate(rooms)
+    )
+    boxes = tuple(_box(index, rooms[index % 60]) for index in range(400 - len(demo.boxes)))
+    own = [run for run in demo.runs if run.start == "ph"]
+    runs = tuple(
+        Run.model_validate({**own[i % len(own)].model_dump(), "id": f"big{i}", "name": f"Run {i}", "load_a": i % 16})
+        for i in range(60)
+    )
+    return Job(
+        name="Large house",
+        structures=(*demo.structures, Structure(id="big", name="Large house", levels=levels)),
+        rooms=(*demo.rooms, *rooms),
+        openings=(*demo.openings, *openings),
+        fixtures=demo.fixtures,
+        panels=tuple(Panel.model_validate(p) for p in demo.panels),
+        boxes=(*demo.boxes, *boxes),
+        runs=runs,
+    )
+
+
+def _room(index: int) -> Room:
+    level, place = divmod(index, 20)
+    column, row = place % 5, place // 5
+    corners = rectangle(column * 171.5, row * 147.5, 168, 144)
+    return Room(
+        id=f"big-r{index}", level=f"lv{level}", name=f"Room {index}", use=USES[index % 6], corners=corners,
+        sides=tuple(Side() for _ in corners),
+    )  # fmt: skip
+
+
+def _box(index: int, room: Room) -> Box:
+    round_ = index // 60
+    return Box(
+        id=f"x{index}", name=f"X-{index}", structure="big", room=room.id, side=round_ % 4,
+        at_in=17.625 + 48 * (round_ // 4), kind="receptacle",
+        height_in=108.0 * int(room.level[2:]) + 14.125,
+    )  # fmt: skip
