@@ -11,7 +11,7 @@ from pydantic import BaseModel
 from starlette.exceptions import HTTPException
 
 from levelrun import __version__
-from levelrun.api import building, calc, jobs, plans, rules
+from levelrun.api import building, calc, circuits, jobs, plans, rules
 from levelrun.api.guard import Guard
 from levelrun.api.problems import install
 from levelrun.store import Database, Jobs
@@ -43,6 +43,7 @@ def create_app(data: Path) -> FastAPI:
     app.include_router(jobs.router)
     app.include_router(rules.router)
     app.include_router(building.router)
+    app.include_router(circuits.router)
     if WEB.is_dir():
         app.mount("/assets", StaticFiles(directory=WEB / "assets"), name="assets")
 

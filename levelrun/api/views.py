@@ -8,6 +8,7 @@ from fastapi.responses import Response
 from pydantic import BaseModel, ConfigDict, Field
 
 from levelrun.core.boxes.plan import RoomPlanned, RoomSummary
+from levelrun.core.circuits.plan import CircuitPlan, CircuitSummary
 from levelrun.core.codebook import Codebook
 from levelrun.core.drawing.floor import DrawnRoom
 from levelrun.core.drawing.round import WalkRound
@@ -15,6 +16,7 @@ from levelrun.core.findings import Finding
 from levelrun.core.job import Job
 from levelrun.core.plan import Plan, RunPlan, RunSummary, job_book, plan_whole
 from levelrun.core.plan.building import Building, draw_room, draw_round
+from levelrun.core.plan.circuits import LooseBox, PanelPlan
 from levelrun.core.site.geometry import Point
 from levelrun.store import JobRecord
 
@@ -29,6 +31,8 @@ class Look(BaseModel):
     run: Wanted = None
     room: Wanted = None
     level: Wanted = None
+    panel: Wanted = None
+    circuit: Wanted = None
 
 
 class FindingRef(BaseModel):
@@ -89,6 +93,11 @@ class JobView(BaseModel):
     room: RoomFocus | None
     level: LevelDrawing | None
     site: list[SiteOutline]
+    circuits: list[CircuitSummary]
+    panels: list[PanelPlan]
+    loose: list[LooseBox]
+    circuit: CircuitPlan | None
+    wiring: list[Finding]
 
 
 def answer(record: JobRecord, look: Look, status: int = 200) -> Response:
@@ -130,12 +139,23 @@ def view_of(record: JobRecord, look: Look) -> JobView:
         room=room,
         level=_level(record.job, planned, building, book, look, room),
         site=_site(record.job),
+        circuits=[item.summary for item in planned.circuits],
+        panels=planned.panels,
+        loose=planned.loose,
+        circuit=_circuit(planned, look),
+        wiring=[f for f in planned.findings if f.about == "circuits"],
     )
 
 
 def _run(planned: Plan, look: Look) -> RunPlan | None:
     chosen = next((item for item in planned.runs if item.summary.id == look.run), None)
     return chosen or min(planned.runs, key=lambda item: ORDER[item.summary.verdict], default=None)
+
+
+def _circuit(planned: Plan, look: Look) -> CircuitPlan | None:
+    chosen = next((item for item in planned.circuits if item.summary.id == look.circuit), None)
+    here = [item for item in planned.circuits if look.panel in (None, item.summary.panel)]
+    return chosen or min(here or planned.circuits, key=lambda item: ORDER[item.summary.verdict], default=None)
 
 
 def _room(building: Building, book: Codebook, look: Look) -> RoomFocus | None:

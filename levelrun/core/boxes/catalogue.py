@@ -9,7 +9,6 @@ from levelrun.core.codebook import Codebook
 from levelrun.core.errors import unknown
 from levelrun.core.job import Box
 
-
 WEATHERPROOF = "weather-18"
 
 

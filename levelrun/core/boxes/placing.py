@@ -226,14 +226,17 @@ def switches(view: RoomView) -> list[Placement]:
     doors = [(f, o) for f, o in view.doors if o.kind != "garage_door"]
     through = len(doors) > 1 and view.room.use in ("common", "kitchen", "dining", "hall", "stairs", "garage", "shop")
     serving = doors if through else doors[:1]
-    placed = []
+    placed: list[Placement] = []
+    ends = sum(box.kind == "switch" and box.ways == 3 for box in view.boxes)
     for face, door in serving:
         if any(near_door(box.side, box.at_in, face, door) for box in view.boxes if box.kind == "switch"):
             continue
         spot = _switch_spot(view, face, door)
         if spot is not None:
             why = f"at the latch side of the {face.wall.name} door, to {view.beside(door)}"
-            placed.append(Placement("switch", why, face.wall.index, _tape(spot), ways=3 if through else 2))
+            ways = 2 if not through else 3 if ends < 2 else 4
+            ends += ways == 3
+            placed.append(Placement("switch", why, face.wall.index, _tape(spot), ways=ways))
     return placed
 
 

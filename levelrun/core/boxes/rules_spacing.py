@@ -127,7 +127,7 @@ def switch_rule(view: RoomView) -> Iterator[Finding]:
     """A switch at the latch side of the door; at both ends of stairs and walk-throughs."""
     missing = switches(view)
     for placed in missing:
-        through = placed.ways == 3
+        through = placed.ways > 2
         yield _about_room(
             view,
             "three-way" if through else "room-no-switch",
@@ -136,7 +136,9 @@ def switch_rule(view: RoomView) -> Iterator[Finding]:
             if through
             else "A hand reaches for it as the door opens.",
             "210.70(A); common practice, no source" if through else "210.70(A)",
-            mends=add_all(view, [placed], "a three-way switch" if through else "a switch"),
+            mends=add_all(
+                view, [placed], {2: "a switch", 3: "a three-way switch"}.get(placed.ways, "a four-way switch")
+            ),
         )
     yield from _hinge_side(view)
     yield from _two_ways(view)

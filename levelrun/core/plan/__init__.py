@@ -5,10 +5,12 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from levelrun.core.boxes.plan import RoomPlanned
+from levelrun.core.circuits.plan import CircuitPlan
 from levelrun.core.codebook import Codebook, LocalRule, load, with_notes
 from levelrun.core.findings import SEVERITY_ORDER, Finding
 from levelrun.core.job import Job
 from levelrun.core.plan.building import Building, plan_building
+from levelrun.core.plan.circuits import LooseBox, PanelPlan, plan_wiring
 from levelrun.core.plan.runs import RunPlan, RunSummary, contexts, leg_alternatives, plan_run
 
 __all__ = [
@@ -36,6 +38,9 @@ class Plan:
     summaries: list[RunSummary]
     runs: list[RunPlan]
     rooms: list[RoomPlanned]
+    circuits: list[CircuitPlan]
+    panels: list[PanelPlan]
+    loose: list[LooseBox]
     findings: list[Finding]
     stops: int
     checks: int
@@ -50,7 +55,8 @@ def plan_whole(job: Job, book: Codebook) -> tuple[Plan, Building]:
     """The plan, and the building with what its rooms were planned from, for drawing."""
     runs = [plan_run(book, context) for context in contexts(job)]
     building = plan_building(job, book)
-    said = [*(item for run in runs for item in run.findings), *building.findings]
+    wiring = plan_wiring(job, book, building.contexts)
+    said = [*(item for run in runs for item in run.findings), *building.findings, *wiring.findings]
     findings = sorted(said, key=lambda item: SEVERITY_ORDER[item.severity])
     planned = Plan(
         book.rules,
@@ -58,6 +64,9 @@ def plan_whole(job: Job, book: Codebook) -> tuple[Plan, Building]:
         [run.summary for run in runs],
         runs,
         building.rooms,
+        wiring.circuits,
+        wiring.panels,
+        wiring.loose,
         findings,
         sum(item.severity == "stop" for item in findings),
         sum(item.severity == "check" for item in findings),

@@ -16,6 +16,7 @@ from levelrun.core.drawing.round import WalkRound, walk_round
 from levelrun.core.findings import Finding
 from levelrun.core.job import Job
 from levelrun.core.measure import shown_in
+from levelrun.core.plan.circuits import from_circuits
 from levelrun.core.site.checks import level_findings
 from levelrun.core.site.faces import level_parts
 
@@ -31,7 +32,10 @@ class Building:
 
 def plan_building(job: Job, book: Codebook) -> Building:
     """Plans every room. Rooms and levels that did not change are not computed again."""
-    found = room_contexts(job, from_runs(book, job))
+    entering = from_runs(book, job)
+    for box, items in from_circuits(book, job).items():
+        entering.setdefault(box, []).extend(items)
+    found = room_contexts(job, entering)
     rooms = [plan_room(book, context) for context in found]
     findings = [item for room in rooms for item in room.findings]
     for parts in level_parts(job).values():

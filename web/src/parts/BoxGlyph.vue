@@ -11,6 +11,7 @@ const props = defineProps<{
   name: string
   picked?: boolean
   faint?: boolean
+  small?: boolean
 }>()
 
 const OFF = 8
@@ -21,8 +22,9 @@ const turn = computed(() => (Math.atan2(-props.look[1], props.look[0]) * 180) / 
 <template>
   <g class="glyph" :class="[kind, { picked, faint }]" :transform="`translate(${at.x} ${at.y})`">
     <title>{{ name }}</title>
-    <circle r="15" class="catch" />
-    <g v-if="kind === 'panel'" :transform="`rotate(${turn})`">
+    <circle :r="small ? 7 : 15" class="catch" />
+    <circle v-if="small && kind !== 'panel'" r="3" />
+    <g v-else-if="kind === 'panel'" :transform="`rotate(${turn})`">
       <rect x="-7" y="-15" width="10" height="30" class="solid" />
     </g>
     <g v-else-if="kind === 'switch'">

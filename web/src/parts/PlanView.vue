@@ -17,6 +17,8 @@ const props = defineProps<{
   placing?: string | null
   paths?: { id: string; points: XY[]; tone: string }[]
   held?: string[]
+  lasso?: boolean
+  compact?: boolean
 }>()
 const emit = defineEmits<{
   room: [id: string]
@@ -25,11 +27,14 @@ const emit = defineEmits<{
   moveOpening: [id: string, at: number]
   moveBox: [id: string, to: Record<string, number>]
   place: [to: Record<string, number>]
+  lasso: [boxes: string[]]
 }>()
 
 const host = ref<HTMLElement | null>(null)
 const { width, height } = useSize(host, 720, 360)
-const scale = computed(() => planScale(corners(props.rooms), width.value, height.value))
+const scale = computed(() =>
+  planScale(corners(props.rooms), width.value, height.value, props.compact ? 16 : 46),
+)
 const path = (points: readonly (readonly number[])[]) =>
   points.map((p) => `${scale.value.x(p[0] ?? 0)},${scale.value.y(p[1] ?? 0)}`).join(' ')
 const current = computed(() => props.rooms.find((item) => item.id === props.room) ?? null)
@@ -120,6 +125,32 @@ const ghost = computed(() => {
   return path([spot, spot])
 })
 
+const loop = ref<{ a: XY; b: XY } | null>(null)
+function startLoop(event: PointerEvent) {
+  if (!props.lasso) return
+  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
+  loop.value = { a: world(event), b: world(event) }
+}
+function endLoop() {
+  const now = loop.value
+  loop.value = null
+  if (!now) return
+  const inside = (box: DrawnBox) =>
+    Math.min(now.a[0], now.b[0]) <= box.x &&
+    box.x <= Math.max(now.a[0], now.b[0]) &&
+    Math.min(now.a[1], now.b[1]) <= box.y &&
+    box.y <= Math.max(now.a[1], now.b[1])
+  emit(
+    'lasso',
+    props.rooms.flatMap((room) => room.boxes.filter(inside).map((box) => box.id)),
+  )
+}
+const looped = computed(() => {
+  if (!loop.value) return null
+  const { a, b } = loop.value
+  return path([a, [b[0], a[1]], b, [a[0], b[1]]])
+})
+
 function tapRoom(event: MouseEvent, id: string) {
   if (!props.placing || id !== props.room || !current.value) {
     emit('pick', null)
@@ -157,7 +188,8 @@ const dims = computed(() =>
 const nameY = (room: DrawnRoom) => {
   const [x, y] = [scale.value.x(room.middle[0] ?? 0), scale.value.y(room.middle[1] ?? 0)]
   const hung = room.boxes.some(
-    (box) => !box.on_wall && Math.abs(scale.value.x(box.x) - x) < 42 && Math.abs(scale.value.y(box.y) - y) < 22,
+    (box) =>
+      !box.on_wall && Math.abs(scale.value.x(box.x) - x) < 42 && Math.abs(scale.value.y(box.y) - y) < 22,
   )
   return y + (hung ? 24 : 0)
 }
@@ -203,7 +235,7 @@ defineExpose({ onWall })
           @click="tapRoom($event, item.id)"
         />
         <polygon
-          v-for="f in item.fixtures"
+          v-for="f in compact ? [] : item.fixtures"
           :key="f.id"
           :points="path(f.quad)"
           class="fixture"
@@ -242,7 +274,7 @@ defineExpose({ onWall })
             :data-opening="o.id"
             @pointerdown="(emit('room', item.id), grab($event, 'opening', o.id, item, o.side, o.at_in))"
           />
-          <path v-if="o.leaf.length" :d="swing(o.leaf)" />
+          <path v-if="o.leaf.length && !compact" :d="swing(o.leaf)" />
         </g>
       </g>
       <g v-for="p in paths ?? []" :key="p.id" class="path">
@@ -254,7 +286,7 @@ defineExpose({ onWall })
         class="name"
         :class="{ mutedname: item.id !== room && room }"
       >
-        <template v-if="fits(item) > 40">
+        <template v-if="fits(item) > 40 && !compact">
           <text :x="scale.x(item.middle[0])" :y="nameY(item)" text-anchor="middle">
             {{
               fits(item) > item.name.length * 7.5
@@ -296,13 +328,25 @@ defineExpose({ onWall })
           :look="box.look as XY"
           :name="box.name"
           :picked="isPicked('box', box.id) || isPicked('panel', box.id) || !!held?.includes(box.id)"
+          :small="compact && !held?.includes(box.id)"
           :faint="!!room && item.id !== room && !held?.includes(box.id) && !paths"
           :data-box="box.id"
           @pointerdown="(emit('room', item.id), grabBox($event, item, box))"
         />
       </g>
+      <rect
+        v-if="lasso"
+        :width="width"
+        :height="height"
+        class="net"
+        data-testid="net"
+        @pointerdown="startLoop"
+        @pointermove="loop && (loop.b = world($event))"
+        @pointerup="endLoop"
+      />
+      <polygon v-if="looped" :points="looped" class="loop" />
       <polyline v-if="ghost" :points="ghost" class="ghost" />
-      <g class="north">
+      <g v-if="!compact" class="north">
         <path d="M16 34V14M11 20l5-7 5 7" />
         <text x="16" y="46" text-anchor="middle">N</text>
       </g>
@@ -422,6 +466,17 @@ text {
 .path .w8,
 .path .w6 {
   stroke: #4a4f52;
+}
+.net {
+  fill: transparent;
+  cursor: crosshair;
+}
+.loop {
+  fill: color-mix(in srgb, var(--chalk) 14%, transparent);
+  stroke: var(--chalk);
+  stroke-width: 1.6;
+  stroke-dasharray: 6 4;
+  pointer-events: none;
 }
 .inert {
   pointer-events: none;

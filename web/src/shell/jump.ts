@@ -3,7 +3,15 @@ import { useRouter } from 'vue-router'
 import type { FindingRef } from '../api/client'
 import { useJob } from '../stores/job'
 
-export const DRAWN = ['rooms-overlap', 'room-shape', 'opening-off-wall', 'openings-overlap', 'fixture-off-wall']
+export const DRAWN = [
+  'rooms-overlap',
+  'room-shape',
+  'opening-off-wall',
+  'openings-overlap',
+  'fixture-off-wall',
+]
+
+const IN_ROOM = ['panel-place', 'panel-space', 'switch-high']
 
 /** Goes to the next stop or check, in whichever stage it can be mended. */
 export function useJump() {
@@ -15,6 +23,15 @@ export function useJump() {
     if (ref.about === 'run') {
       await router.push('/runs')
       return store.look(ref.subject, ref.leg)
+    }
+    if (ref.about === 'circuit') {
+      await router.push('/circuits')
+      return store.lookCircuit(ref.subject)
+    }
+    if (ref.about === 'circuits' || (ref.about === 'panel' && !IN_ROOM.includes(ref.code))) {
+      await router.push('/circuits')
+      if (ref.about === 'panel') await store.lookPanel(ref.subject)
+      return
     }
     await router.push(DRAWN.includes(ref.code) ? '/walls' : '/boxes')
     const kind = ref.about === 'box' || ref.about === 'panel' ? ref.about : null

@@ -54,6 +54,8 @@ export const useJob = defineStore('job', () => {
   const names = computed(() => nodes.value.map((node) => node.name))
   const roomId = computed(() => view.value?.room?.planned.summary.id ?? null)
   const room = computed(() => job.value?.rooms.find((item) => item.id === roomId.value) ?? null)
+  const circuitId = computed(() => view.value?.circuit?.summary.id ?? null)
+  const panelId = ref<string | null>(null)
   const levelId = computed(() => view.value?.level?.level ?? null)
   const metric = computed(() => view.value?.units === 'metric')
   const looking = () => ({ ...wanted.value, run: runId.value ?? undefined })
@@ -62,7 +64,13 @@ export const useJob = defineStore('job', () => {
     view.value = next
     const count = next.focus?.legs.length ?? 0
     if (leg.value !== null && leg.value >= count) leg.value = count ? count - 1 : null
-    wanted.value = { room: roomId.value ?? undefined, level: levelId.value ?? undefined }
+    wanted.value = {
+      room: roomId.value ?? undefined,
+      level: levelId.value ?? undefined,
+      circuit: circuitId.value ?? undefined,
+    }
+    if (!next.panels.some((item) => item.id === panelId.value))
+      panelId.value = next.circuit?.summary.panel ?? next.panels[0]?.id ?? null
     if (picked.value && !stillThere(next.job, picked.value)) picked.value = null
     void loadAlternatives()
   }
@@ -234,6 +242,18 @@ export const useJob = defineStore('job', () => {
     take(data as JobView)
   }
 
+  /** Looks at a circuit, and at the panel that it is in. */
+  async function lookCircuit(id: string) {
+    if (id !== circuitId.value) await lookAt({ circuit: id })
+    panelId.value = view.value?.circuit?.summary.panel ?? panelId.value
+  }
+
+  /** Looks at a panel, and at the worst of its circuits. */
+  async function lookPanel(id: string) {
+    await lookAt({ panel: id, circuit: undefined })
+    panelId.value = id
+  }
+
   /** Looks at a room; `what` of it is picked. */
   async function lookRoom(id: string, what: Picked | null = null) {
     if (id !== roomId.value) await lookAt({ room: id, level: undefined })
@@ -242,6 +262,6 @@ export const useJob = defineStore('job', () => {
 
   return {
     jobs, view, leg, alternatives, vocabulary, loading, job, plan, runId, run, nodes, names, picked, roomId, room,
-    levelId, metric, start, open, create, remove, look, lookAt, lookRoom, select, edit, mend, undo, redo, refresh,
+    levelId, metric, start, open, create, remove, look, lookAt, lookRoom, lookCircuit, lookPanel, circuitId, panelId, select, edit, mend, undo, redo, refresh,
   } // prettier-ignore
 })

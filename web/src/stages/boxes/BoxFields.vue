@@ -46,7 +46,6 @@ const models = computed(() => [
     />
     <MeasureField
       bare="in"
-      bare="in"
       label="Middle over the floor"
       :text="inches((box.height_in ?? 0) - floor)"
       @inches="set({ height_in: $event + floor })"

@@ -114,7 +114,9 @@ const shifted = (box: RoundBox) => (drag.value?.box.id === box.id ? drag.value.b
 
 /** Another thing stands where this one's label would go. */
 const covered = (f: WalkRound['fixtures'][number]) =>
-  props.round.fixtures.some((o) => o.id !== f.id && o.kind !== 'counter' && o.x0 < (f.x0 + f.x1) / 2 && o.x1 > (f.x0 + f.x1) / 2)
+  props.round.fixtures.some(
+    (o) => o.id !== f.id && o.kind !== 'counter' && o.x0 < (f.x0 + f.x1) / 2 && o.x1 > (f.x0 + f.x1) / 2,
+  )
 const titles = computed(() =>
   props.round.walls.map((wall) => {
     const room_ = (wall.x1 - wall.x0) * per.value

@@ -246,7 +246,10 @@ const wallName = computed(() => props.drawn?.walls.find((w) => w.side === wall.v
       </tbody>
     </table>
     <p v-if="level" class="mute num">
-      {{ level.name }}: ceiling {{ text(level.height_in ?? 96) }}, joists {{ inchText(level.joist_depth_in ?? 9.25, store.metric) }} at {{ inchText(level.joist_spacing_in ?? 16, store.metric) }} running {{ level.joists === 'x' ? 'east and west' : 'north and south' }}
+      {{ level.name }}: ceiling {{ text(level.height_in ?? 96) }}, joists
+      {{ inchText(level.joist_depth_in ?? 9.25, store.metric) }} at
+      {{ inchText(level.joist_spacing_in ?? 16, store.metric) }} running
+      {{ level.joists === 'x' ? 'east and west' : 'north and south' }}
     </p>
     <v-btn size="small" variant="text" color="stop" @click="clear">Remove this room</v-btn>
   </template>

@@ -1,0 +1,1 @@
+"""Panels, circuits, their chains of boxes, loads and protection."""

@@ -1,0 +1,63 @@
+"""Wires of each cable of a chain: feed, switched legs, travellers, and a neutral at every switch (404.2(C))."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from levelrun.core.circuits.chain import Link, Tree
+from levelrun.core.job import Box, Circuit
+
+LAMPS = ("light", "fan")
+
+
+@dataclass(frozen=True)
+class CableNeed:
+    """The wires of one cable without ground, and what each is for."""
+
+    count: int
+    words: tuple[str, ...]
+
+
+def cable_needs(circuit: Circuit, tree: Tree, boxes: Mapping[str, Box]) -> dict[str, CableNeed]:
+    """What each link carries, by the box that it goes to."""
+    return {link.box: _need(circuit, tree, boxes, link) for link in tree.links}
+
+
+def _need(circuit: Circuit, tree: Tree, boxes: Mapping[str, Box], link: Link) -> CableNeed:
+    if circuit.volts == 240:
+        hots = ("hot", "hot")
+        return CableNeed(3, (*hots, "neutral")) if circuit.neutral else CableNeed(2, hots)
+    above = boxes.get(link.after) if link.after else None
+    box = boxes.get(link.box)
+    if box is None:
+        return CableNeed(2, ("hot", "neutral"))
+    words = ["neutral"]
+    below = [boxes[item] for item in tree.below(link.box) if item in boxes]
+    if _between_ways(above, box, below):
+        words += ["traveller", "traveller"]
+        if any(item.kind not in (*LAMPS, "switch") for item in below):
+            words.append("hot")
+    elif above is not None and above.kind == "switch" and box.kind in LAMPS:
+        words += ["switched hot"] * _switched(above, box)
+        if any(item.kind not in LAMPS for item in below):
+            words.append("hot")
+    elif above is not None and above.kind in LAMPS and box.kind == "switch":
+        words += ["hot", "switched hot"]
+    elif above is not None and above.kind in LAMPS and box.kind in LAMPS:
+        words.append("switched hot")
+        if any(item.kind not in LAMPS for item in below):
+            words.append("hot")
+    else:
+        words.append("hot")
+    return CableNeed(len(words), tuple(words))
+
+
+def _between_ways(above: Box | None, box: Box, below: list[Box]) -> bool:
+    """A cable between two switches that work the same light."""
+    return above is not None and above.kind == "switch" and above.ways > 2 and box.kind == "switch" and box.ways > 2
+
+
+def _switched(switch: Box, lamp: Box) -> int:
+    """A fan with its light has two switched hots where its switch has two gangs."""
+    return 2 if lamp.kind == "fan" and switch.gangs > 1 else 1

@@ -1,0 +1,65 @@
+"""A circuit's boxes as a tree from the panel: order, branches, faults, and how far each lies."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+
+from levelrun.core.job import Circuit, Hop
+
+
+@dataclass(frozen=True)
+class Link:
+    """One cable of the tree: from the box `after` (None: the panel) to `box`, `depth` links from the panel."""
+
+    box: str
+    after: str | None
+    depth: int
+    length_in: float | None
+
+
+@dataclass(frozen=True)
+class Tree:
+    """The boxes that hang together, parents before children; `broken`: boxes that hang on nothing, or on a loop."""
+
+    links: tuple[Link, ...]
+    broken: tuple[str, ...]
+
+    def children(self, box: str | None) -> list[Link]:
+        """What hangs on a box, or on the panel."""
+        return [link for link in self.links if link.after == box]
+
+    def below(self, box: str) -> Iterator[str]:
+        """A box and everything downstream of it."""
+        yield box
+        for link in self.children(box):
+            yield from self.below(link.box)
+
+    def path(self, box: str) -> list[Link]:
+        """The links from the panel to a box."""
+        by_box = {link.box: link for link in self.links}
+        found: list[Link] = []
+        at: str | None = box
+        while at is not None:
+            found.append(by_box[at])
+            at = by_box[at].after
+        return found[::-1]
+
+
+def tree_of(circuit: Circuit, lengths: Mapping[tuple[str | None, str], float]) -> Tree:
+    """The chain of a circuit as a tree. A box named twice hangs where it is named first."""
+    hops: dict[str, Hop] = {}
+    for hop in circuit.chain:
+        hops.setdefault(hop.box, hop)
+    placed: list[Link] = []
+    depth: dict[str | None, int] = {None: 0}
+    waiting = list(hops.values())
+    while True:
+        ready = [hop for hop in waiting if hop.after in depth]
+        if not ready:
+            return Tree(tuple(placed), tuple(hop.box for hop in waiting))
+        for hop in ready:
+            depth[hop.box] = depth[hop.after] + 1
+            length = hop.length_in if hop.length_in is not None else lengths.get((hop.after, hop.box))
+            placed.append(Link(hop.box, hop.after, depth[hop.box], length))
+        waiting = [hop for hop in waiting if hop.box not in depth]

@@ -1,0 +1,121 @@
+"""How far cable goes between two boxes: round the hole line of a room, up and over, or as a run was taped."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from levelrun.core.boxes.room import RoomContext, RoomView
+from levelrun.core.codebook import Codebook
+from levelrun.core.job import Box, Job, Panel
+from levelrun.core.site.geometry import Point
+
+OVER_HEADER_IN = 12.0
+
+
+@dataclass(frozen=True)
+class Stand:
+    """Where a box or panel stands: on the site, its height, its ceiling, and its place round the room's walls."""
+
+    room: str
+    structure: str
+    x: float
+    y: float
+    height_in: float
+    floor_in: float
+    ceiling_in: float
+    around_in: float
+    at_in: float | None
+    doors: tuple[tuple[float, float, float], ...]
+    hole_in: float
+
+
+def stands(job: Job, book: Codebook, contexts: Sequence[RoomContext]) -> dict[str, Stand]:
+    """Every box and panel that stands in a room, by id."""
+    origin = {item.id: (item.x_in, item.y_in) for item in job.structures}
+    found: dict[str, Stand] = {}
+    for context in contexts:
+        view = RoomView(book, context)
+        nodes: list[Box | Panel] = [*context.boxes, *context.panels]
+        doors = tuple(
+            (start + o.at_in, start + o.to_in, o.head_in)
+            for face, start in zip(view.faces, view.starts, strict=True)
+            for o in face.openings
+            if o.sill_in < context.habits.pole.hole_line_in
+        )
+        for node in nodes:
+            spot: Point | None = view.spot(node)
+            if spot is None:
+                continue
+            x0, y0 = origin[node.structure]
+            found[node.id] = Stand(
+                context.room.id,
+                node.structure,
+                spot[0] + x0,
+                spot[1] + y0,
+                node.height_in,
+                context.level.floor_in,
+                context.level.floor_in + context.level.height_in,
+                view.around_in,
+                view.unrolled(node),
+                doors,
+                context.level.floor_in + context.habits.pole.hole_line_in,
+            )
+    return found
+
+
+def cable_length(a: Stand, b: Stand) -> float:
+    """Inches of cable along the way it is drilled, the shorter of the two ways; without make-up, loop and waste.
+
+    In one room: down or up to the hole line, round the walls, over every door header on the way. Else: up to the
+    ceiling, square across, down.
+    """
+    over = _rise(a) + _rise(b) + abs(a.x - b.x) + abs(a.y - b.y)
+    if a.room != b.room or a.at_in is None or b.at_in is None:
+        return over
+    return min(over, _round(a, b, a.at_in, b.at_in))
+
+
+def _rise(stand: Stand) -> float:
+    return abs(stand.ceiling_in - stand.height_in)
+
+
+def _round(a: Stand, b: Stand, start: float, end: float) -> float:
+    low, high = sorted((start, end))
+    inside = sum(_detour(a, d) for d in a.doors if low < (d[0] + d[1]) / 2 < high)
+    outside = sum(_detour(a, d) for d in a.doors if not low < (d[0] + d[1]) / 2 < high)
+    ways = (high - low + inside, a.around_in - (high - low) + outside)
+    return abs(a.height_in - a.hole_in) + abs(b.height_in - b.hole_in) + min(ways)
+
+
+def _detour(stand: Stand, door: tuple[float, float, float]) -> float:
+    return 2 * max(stand.floor_in + door[2] + OVER_HEADER_IN - stand.hole_in, 0.0)
+
+
+def taped(job: Job) -> dict[tuple[str, str], float]:
+    """Lengths that runs have taped, from one box or panel to the next, by their ids."""
+    found: dict[tuple[str, str], float] = {}
+    for run in job.runs:
+        at, length = run.start, 0.0
+        for leg in run.legs:
+            length += leg.length_in
+            if leg.end.node is not None:
+                found.setdefault((at, leg.end.node), length)
+                at, length = leg.end.node, 0.0
+    return found
+
+
+def hop_lengths(job: Job, where: dict[str, Stand]) -> dict[str, dict[tuple[str | None, str], float]]:
+    """For each circuit the inches of each of its hops: as a run was taped, else as the boxes stand."""
+    known = taped(job)
+    found: dict[str, dict[tuple[str | None, str], float]] = {}
+    for circuit in job.circuits:
+        own: dict[tuple[str | None, str], float] = {}
+        for hop in circuit.chain:
+            start = hop.after or circuit.panel
+            if (start, hop.box) in known:
+                own[hop.after, hop.box] = known[start, hop.box]
+            elif start in where and hop.box in where:
+                own[hop.after, hop.box] = cable_length(where[start], where[hop.box])
+        found[circuit.id] = own
+    return found

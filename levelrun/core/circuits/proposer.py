@@ -1,0 +1,330 @@
+"""Circuits proposed from rooms and boxes: what the code wants first, then lights apart from receptacles, outdoors
+apart, few circuits, no floor dark at one trip, short home runs; each with its reason."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator, Mapping, Sequence
+from dataclasses import dataclass, replace
+from typing import Any, Literal
+
+from levelrun.core.boxes.room import RoomContext
+from levelrun.core.circuits.distance import Stand, cable_length, stands
+from levelrun.core.circuits.packing import fewest_groups
+from levelrun.core.circuits.places import box_places
+from levelrun.core.circuits.protection import asked
+from levelrun.core.circuits.routing import shortest_order
+from levelrun.core.circuits.rules_house import House, house_of, loose_boxes
+from levelrun.core.circuits.spaces import Occupied, occupied, spaces_of
+from levelrun.core.circuits.usual import is_continuous, usual_of, watts
+from levelrun.core.circuits.view import CircuitContext, CircuitView, Place
+from levelrun.core.codebook import Codebook
+from levelrun.core.conductors.sizing import Demand, choose
+from levelrun.core.job import Box, Circuit, Job, Panel
+
+FAR_IN = 600.0
+LAMPS = ("light", "fan")
+PLUGS = ("receptacle", "device")
+DWELLINGS = ("house", "cabin")
+
+
+@dataclass(frozen=True)
+class Proposal:
+    """One circuit proposed: its fields, its boxes in order, why, and the cable that it takes, inches."""
+
+    key: str
+    name: str
+    panel: str
+    space: int | None
+    half: str
+    poles: int
+    volts: int
+    breaker_a: float
+    wire_size: str
+    protection: str
+    neutral: bool
+    nameplate: bool
+    boxes: tuple[str, ...]
+    after: tuple[tuple[str, str | None], ...]
+    reason: str
+    section: str
+    length_in: float
+
+    @property
+    def edits(self) -> list[dict[str, Any]]:
+        """What accepting it does: the circuit, its chain, its space."""
+        item = {
+            "id": self.key, "name": self.name, "panel": self.panel, "poles": self.poles, "volts": self.volts,
+            "breaker_a": self.breaker_a, "wire_size": self.wire_size, "protection": self.protection,
+            "neutral": self.neutral, "nameplate": self.nameplate, "space": self.space, "half": self.half,
+            "chain": [{"box": box, "after": after} for box, after in self.after],
+        }  # fmt: skip
+        return [{"op": "add", "kind": "circuit", "item": item}]
+
+
+@dataclass(frozen=True)
+class Group:
+    """Boxes that go on one circuit, before its wire and space are settled."""
+
+    name: str
+    boxes: tuple[Box, ...]
+    reason: str
+    section: str
+    breaker_a: float = 20.0
+    lights: bool = False
+
+
+def propose(job: Job, book: Codebook, rooms: Sequence[RoomContext]) -> list[Proposal]:
+    """Circuits for every box that is on none, panel by panel."""
+    return [proposal for _, proposal in proposing(job, book, rooms)]
+
+
+def proposing(job: Job, book: Codebook, rooms: Sequence[RoomContext]) -> Iterator[tuple[int, Proposal]]:
+    """The same one by one as each is settled, with the count of all, so that long work shows how far it is."""
+    house = house_of(job)
+    where = stands(job, book, rooms)
+    loose = [box for box in loose_boxes(house) if box.kind != "junction"]
+    by_panel: dict[str, list[Box]] = {}
+    for box in loose:
+        panel = _panel_for(job, box)
+        if panel is not None:
+            by_panel.setdefault(panel.id, []).append(box)
+    groups = [
+        (panel, group)
+        for panel in job.panels
+        if panel.id in by_panel
+        for group in _groups(book, job, house, by_panel[panel.id])
+    ]
+    free = {panel.id: occupied(panel, job.circuits) for panel in job.panels}
+    places = box_places(book, rooms)
+    taken, number = set(job.ids()), 1
+    for panel, group in groups:
+        while f"c{number}" in taken:
+            number += 1
+        settled = _settled(book, job, panel, group, where, free, f"c{number}")
+        number += 1
+        yield len(groups), replace(settled, protection=_protection(book, job, panel, group, settled, places))
+
+
+def _protection(
+    book: Codebook, job: Job, panel: Panel, group: Group, settled: Proposal, places: Mapping[str, Place]
+) -> Literal["plain", "gfci", "afci", "dual"]:
+    """What the breaker must give so that every box has what its place asks."""
+    circuit = Circuit.model_validate(settled.edits[0]["item"])
+    here = tuple((box.id, places[box.id]) for box in group.boxes if box.id in places)
+    context = CircuitContext(circuit, panel, job.habits, group.boxes, here, (), 0.0, None, None, 0.0, False)
+    view = CircuitView(book, context)
+    kinds = {item.kind for box in group.boxes for item in asked(view, box)}
+    if len(kinds) == 2:
+        return "dual"
+    return "gfci" if "gfci" in kinds else "afci" if "afci" in kinds else "plain"
+
+
+def _panel_for(job: Job, box: Box) -> Panel | None:
+    """The panel of the box's own structure, else the first of the job."""
+    own = [panel for panel in job.panels if panel.structure == box.structure]
+    return next(iter(own or job.panels), None)
+
+
+def _groups(book: Codebook, job: Job, house: House, boxes: Sequence[Box]) -> Iterator[Group]:
+    left = {box.id: box for box in boxes}
+
+    def take(wanted: Callable[[Box], bool]) -> list[Box]:
+        found = [box for box in left.values() if wanted(box)]
+        for box in found:
+            del left[box.id]
+        return found
+
+    def use(box: Box) -> str:
+        room = house.room_of(box)
+        return room.use if room else ""
+
+    for box in take(lambda b: usual_of(book, b).own):
+        title = usual_of(book, box).title
+        yield Group(title, (box,), f"{title}: a circuit of its own", "common practice, no source")
+    most = _most(book, job)
+    counters = take(lambda b: b.kind in PLUGS and b.serves == "counter")
+    dining = take(lambda b: b.kind in PLUGS and use(b) in ("kitchen", "dining") and not b.outdoors)
+    yield from _kitchen(book, counters, dining)
+    for room_use, words, section in (
+        ("bath", "20 A for the baths, nothing else on it", "210.11(C)(3)"),
+        ("laundry", "20 A for the laundry, nothing else on it", "210.11(C)(2)"),
+        ("garage", "20 A for the garage", "210.11(C)(4)"),
+    ):
+        own = take(_plugs_of(use, room_use))
+        for part in _parts(own, most):
+            yield Group(room_use.capitalize(), tuple(part), words, section)
+    out = take(lambda b: (b.outdoors or use(b) == "porch") and b.kind in PLUGS)
+    for part in _parts(out, most):
+        yield Group(
+            "Outdoors", tuple(part), "apart, so that a wet trip darkens nothing", "common practice, no source"
+        )
+    yield from _lights(job, house, take(lambda b: b.kind in (*LAMPS, "switch", "smoke")), most)
+    rest = list(left.values())
+    yield from _by_rooms(house, rest, most, "Outlets", "rooms side by side, no more than the habit", False, 20.0)
+
+
+def _plugs_of(use: Callable[[Box], str], wanted: str) -> Callable[[Box], bool]:
+    return lambda box: box.kind in PLUGS and use(box) == wanted and not box.outdoors
+
+
+def _most(book: Codebook, job: Job) -> int:
+    return int(book.number("outlets_per_circuit")) or job.habits.boxes_per_circuit
+
+
+def _parts(boxes: Sequence[Box], most: int) -> list[Sequence[Box]]:
+    return [boxes[i : i + most] for i in range(0, len(boxes), most)]
+
+
+def _kitchen(book: Codebook, counters: list[Box], dining: list[Box]) -> Iterator[Group]:
+    """Two small-appliance circuits or more: the counters shared out by place, the wall outlets with them."""
+    boxes = [*counters, *dining]
+    if not boxes:
+        return
+    count = max(int(book.number("kitchen_circuits")), -(-len(counters) // 4))
+    ordered = sorted(boxes, key=lambda b: (b.serves != "counter", b.side or 0, b.at_in or 0.0))
+    for index in range(count):
+        part = ordered[index::count]
+        if part:
+            yield Group(
+                f"Kitchen {'ABCDEF'[index]}", tuple(part), f"small-appliance circuit {index + 1} of {count}",
+                "210.11(C)(1), 210.52(B)",
+            )  # fmt: skip
+
+
+def _lights(job: Job, house: House, boxes: list[Box], most: int) -> Iterator[Group]:
+    """Lights with their switches, on two circuits a floor at least where three rooms or more are lit."""
+    by_level: dict[str, list[Box]] = {}
+    for box in boxes:
+        room = house.room_of(box)
+        by_level.setdefault(room.level if room else "", []).append(box)
+    breaker = 15.0 if job.habits.light_wire == "14" else 20.0
+    for here in by_level.values():
+        rooms = dict.fromkeys(box.room for box in here if box.kind in LAMPS)
+        least = 2 if len(rooms) >= 3 else 1
+        reason = "lights apart from receptacles" + (", the floor on two" if least > 1 else "")
+        yield from _by_rooms(house, here, most, "Lights", reason, True, breaker, least)
+
+
+def _by_rooms(
+    house: House,
+    boxes: Sequence[Box],
+    most: int,
+    name: str,
+    reason: str,
+    lights: bool,
+    breaker: float,
+    least: int = 1,
+) -> Iterator[Group]:
+    """Boxes by room, whole rooms together, on the fewest circuits that hold no more outlets than `most`."""
+    by_room: dict[str, list[Box]] = {}
+    for box in boxes:
+        by_room.setdefault(box.room or "", []).append(box)
+    parts: list[list[Box]] = []
+    for own in by_room.values():
+        parts += [list(part) for part in _parts(own, most)] if _outlets(own) > most else [own]
+    if not parts:
+        return
+    packed = fewest_groups([_outlets(part) for part in parts], most, least)
+    for indexes in packed:
+        own = [box for index in indexes for box in parts[index]]
+        rooms = list(dict.fromkeys(house.rooms[box.room].name for box in own if box.room in house.rooms))
+        title = f"{name} {', '.join(rooms[:2])}" + (" and more" if len(rooms) > 2 else "")
+        yield Group(title[:60], tuple(own), reason, "common practice, no source", breaker, lights)
+
+
+def _outlets(boxes: Sequence[Box]) -> int:
+    return sum(box.kind != "switch" for box in boxes)
+
+
+def _settled(
+    book: Codebook,
+    job: Job,
+    panel: Panel,
+    group: Group,
+    where: Mapping[str, Stand],
+    free: dict[str, Occupied],
+    key: str,
+) -> Proposal:
+    first = usual_of(book, group.boxes[0])
+    alone = len(group.boxes) == 1 and first.own
+    volts, poles = (first.volts, first.poles) if alone else (120, 1)
+    amps = sum(watts(book, box) for box in group.boxes) / volts
+    steady = alone and is_continuous(book, group.boxes[0])
+    breaker = first.breaker_a if alone else group.breaker_a
+    wire = _wire(book, amps, steady, breaker, volts, job.habits.light_wire if group.lights else "12")
+
+    def distance(a: str | None, b: str) -> float:
+        start, end = where.get(a or panel.id), where.get(b)
+        return FAR_IN if start is None or end is None else cable_length(start, end)
+
+    order = _order(group, distance)
+    length = sum(distance(after, box) for box, after in order)
+    circuit = Circuit(
+        id=key, name=group.name, panel=panel.id, poles=2 if poles == 2 else 1, breaker_a=breaker,
+    )  # fmt: skip
+    place = free[panel.id].place_for(circuit)
+    if place is not None:
+        taken = circuit.model_copy(update={"space": place[0], "half": place[1]})
+        for space in spaces_of(taken):
+            free[panel.id].at.setdefault(space, []).append(taken)
+    return Proposal(
+        key, group.name, panel.id, place[0] if place else None, place[1] if place else "", poles, volts,
+        breaker, wire, "plain", first.neutral if alone else True, first.nameplate if alone else False,
+        tuple(box for box, _ in order), tuple(order), group.reason, group.section, length,
+    )  # fmt: skip
+
+
+def _wire(book: Codebook, amps: float, steady: bool, breaker: float, volts: int, least: str) -> str:
+    demand = Demand(load_a=min(amps, breaker), continuous=steady and amps * 1.25 <= breaker, breaker_a=breaker,
+                    volts=float(volts), wiring="NM-B")  # fmt: skip
+    size = choose(book, demand).size
+    order = [row["size"] for row in book.table("ch9-table8").rows]
+    return max((size, least if breaker <= 20 else size), key=order.index) if breaker > 15 else size
+
+
+def _order(group: Group, distance: Callable[[str | None, str], float]) -> list[tuple[str, str | None]]:
+    """Receptacles one after another; lights by room: power to the switch, from it to its lights, on to the next."""
+    if not group.lights:
+        order = shortest_order([box.id for box in group.boxes], distance)
+        return list(zip(order, (None, *order[:-1]), strict=True))
+    rooms: dict[str, list[Box]] = {}
+    for box in group.boxes:
+        rooms.setdefault(box.room or "", []).append(box)
+    heads = {room: _head(own) for room, own in rooms.items()}
+    by_head = {head.id: room for room, head in heads.items()}
+    found: list[tuple[str, str | None]] = []
+    before: str | None = None
+    for head in shortest_order(list(by_head), distance):
+        own = rooms[by_head[head]]
+        found.append((head, before))
+        found += _from_head(own, heads[by_head[head]])
+        before = head
+    return found
+
+
+def _head(boxes: Sequence[Box]) -> Box:
+    """Where power enters a room of lights: its first switch, else its first light."""
+    return min(boxes, key=lambda box: (box.kind != "switch", -box.ways if box.kind == "switch" else 0))
+
+
+def _from_head(boxes: Sequence[Box], head: Box) -> list[tuple[str, str | None]]:
+    """The rest of a room: three-ways in a row from the head, lights from the last of them, alarms from the head."""
+    ways = [box for box in boxes if box.kind == "switch" and box.ways > 2 and box.id != head.id]
+    ways.sort(key=lambda box: -box.ways)
+    found: list[tuple[str, str | None]] = []
+    last = head.id
+    if head.kind == "switch" and head.ways > 2:
+        for box in ways:
+            found.append((box.id, last))
+            last = box.id
+        ways = []
+    for box in boxes:
+        if box.id == head.id or box in ways or any(box.id == item for item, _ in found):
+            continue
+        found.append((box.id, last if box.kind in LAMPS else head.id))
+    return found + [(box.id, head.id) for box in ways]
+
+
+def whole_length(proposals: Sequence[Proposal]) -> float:
+    """Inches of cable that all proposals take together."""
+    return sum(item.length_in for item in proposals)

@@ -1,0 +1,67 @@
+"""What a box usually draws, and the circuit its appliance usually gets."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import lru_cache
+
+from levelrun.core.codebook import Codebook
+from levelrun.core.job import Box
+
+
+@dataclass(frozen=True)
+class Usual:
+    """A row of the table of loads: watts expected, and the circuit of an appliance."""
+
+    use: str
+    title: str
+    watts: float
+    continuous: bool
+    own: bool
+    volts: int
+    poles: int
+    breaker_a: float
+    neutral: bool
+    nema: str
+    nameplate: bool
+
+
+@lru_cache(maxsize=1024)
+def usual(book: Codebook, use: str) -> Usual:
+    """One row by use: exact; raises UnknownKeyError that lists all."""
+    row = book.table("loads").get(use)
+    return Usual(
+        use,
+        row["title"],
+        float(row["watts"]),
+        row["continuous"] == "yes",
+        row["own"] == "yes",
+        int(row["volts"]),
+        int(row["poles"]),
+        float(row["breaker_a"]),
+        row["neutral"] == "yes",
+        row["nema"],
+        row["nameplate"] == "yes",
+    )
+
+
+def usual_of(book: Codebook, box: Box) -> Usual:
+    """The row of a box: by what it serves, else by its kind."""
+    return usual(book, box.serves or box.kind)
+
+
+def watts(book: Codebook, box: Box) -> float:
+    """Load expected at a box: as said, else as usual."""
+    return usual_of(book, box).watts if box.load_w is None else box.load_w
+
+
+def is_continuous(book: Codebook, box: Box) -> bool:
+    """Whether its load stays on for three hours or more: as said, else as usual."""
+    return usual_of(book, box).continuous if box.continuous is None else box.continuous
+
+
+def nema_of(book: Codebook, box: Box) -> str:
+    """The configuration of its receptacle: as said, else as usual; empty where it has none."""
+    if box.nema or box.kind not in ("receptacle", "device"):
+        return box.nema
+    return usual_of(book, box).nema

@@ -1,0 +1,170 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+import type { CircuitSummary, LooseBox, PanelPlan } from '../../api/client'
+
+/** Circuits by panel, worst first; under them what is on no circuit yet. */
+const props = defineProps<{
+  circuits: CircuitSummary[]
+  panels: PanelPlan[]
+  loose: LooseBox[]
+  current: string | null
+  panel: string | null
+}>()
+const emit = defineEmits<{ look: [id: string]; panel: [id: string]; loose: [box: LooseBox]; propose: [] }>()
+
+const ORDER: Record<string, number> = { stop: 0, check: 1, fine: 2 }
+const groups = computed(() =>
+  props.panels.map((panel) => ({
+    panel,
+    circuits: props.circuits
+      .filter((c) => c.panel === panel.id)
+      .toSorted(
+        (a, b) => (ORDER[a.verdict] ?? 2) - (ORDER[b.verdict] ?? 2) || (a.space ?? 99) - (b.space ?? 99),
+      ),
+  })),
+)
+const shown = computed(() => props.loose.slice(0, 40))
+</script>
+
+<template>
+  <nav class="list" aria-label="Circuits">
+    <section v-for="group in groups" :key="group.panel.id">
+      <button
+        type="button"
+        class="plain head"
+        :class="[group.panel.verdict, { here: group.panel.id === panel }]"
+        :data-panel-row="group.panel.name"
+        @click="emit('panel', group.panel.id)"
+      >
+        {{ group.panel.name }}
+        <small v-if="group.panel.verdict !== 'fine'">{{ group.panel.verdict }}</small>
+      </button>
+      <button
+        v-for="c in group.circuits"
+        :key="c.id"
+        type="button"
+        class="plain row num"
+        :class="{ here: c.id === current }"
+        :aria-current="c.id === current"
+        :data-circuit="c.name"
+        @click="emit('look', c.id)"
+      >
+        <i :class="c.verdict" />
+        <span class="label">{{ c.label || '–' }}</span>
+        <span
+          >{{ c.name
+          }}<small v-if="c.verdict !== 'fine'" :class="c.verdict">{{
+            c.stops ? `${c.stops} stop` : `${c.checks} to check`
+          }}</small></span
+        >
+        <span class="mute">{{ c.breaker_a }} A</span>
+      </button>
+    </section>
+    <section v-if="loose.length">
+      <h3 class="caps loose">Not yet on a circuit</h3>
+      <button type="button" class="plain propose num" data-testid="propose" @click="emit('propose')">
+        Propose circuits for {{ loose.length }}…
+      </button>
+      <button
+        v-for="box in shown"
+        :key="box.id"
+        type="button"
+        class="plain row num"
+        :data-loose="box.name"
+        @click="emit('loose', box)"
+      >
+        <i class="check" />
+        <span class="label">{{ box.name }}</span>
+        <span>{{ box.room_name }}</span>
+        <span class="mute">{{ box.kind }}</span>
+      </button>
+      <p v-if="loose.length > shown.length" class="mute more">and {{ loose.length - shown.length }} more</p>
+    </section>
+  </nav>
+</template>
+
+<style scoped>
+.list {
+  padding: 8px 0 14px;
+}
+.head {
+  font: 600 13px/1.2 var(--num);
+  letter-spacing: 0.06em;
+  text-transform: uppercase;
+  color: var(--mute);
+  display: flex;
+  justify-content: space-between;
+  width: 100%;
+  padding: 10px 12px 5px;
+}
+.head.here {
+  color: var(--ink);
+}
+.head small {
+  color: var(--check);
+}
+.head.stop small {
+  color: var(--stop);
+}
+.loose {
+  padding: 14px 12px 5px;
+}
+.row {
+  display: grid;
+  grid-template-columns: 6px minmax(34px, auto) 1fr auto;
+  gap: 0 8px;
+  align-items: start;
+  width: 100%;
+  padding: 5px 12px 5px 9px;
+  border-left: 3px solid transparent;
+  font-size: 15px;
+  font-weight: 500;
+}
+.row:hover {
+  background: var(--note-wash);
+}
+.here.row {
+  background: var(--card);
+  border-left-color: var(--lime);
+}
+i {
+  width: 6px;
+  height: 19px;
+  border-radius: 3px;
+  background: var(--fine);
+}
+i.stop {
+  background: var(--stop);
+}
+i.check {
+  background: var(--check-mark);
+}
+.label {
+  font-weight: 600;
+  white-space: nowrap;
+}
+.row small {
+  display: block;
+  font-size: 13px;
+  font-weight: 600;
+}
+small.stop {
+  color: var(--stop);
+}
+small.check {
+  color: var(--check);
+}
+.propose {
+  margin: 2px 12px 8px;
+  padding: 6px 10px;
+  border: 1px dashed var(--mute);
+  border-radius: 4px;
+  color: var(--chalk);
+  font-weight: 600;
+  font-size: 14.5px;
+}
+.more {
+  padding: 2px 20px;
+}
+</style>

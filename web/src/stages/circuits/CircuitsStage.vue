@@ -1,0 +1,336 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
+
+import {
+  api,
+  ask,
+  type ChainRow,
+  type DrawnBox,
+  type Edit,
+  type LooseBox,
+  type Problem,
+} from '../../api/client'
+import EntryLine from '../../parts/EntryLine.vue'
+import PlanView from '../../parts/PlanView.vue'
+import type { XY } from '../../parts/planScale'
+import StageFrame from '../../parts/StageFrame.vue'
+import { stageKeys, tapMend } from '../../shell/keys'
+import { useJob } from '../../stores/job'
+import { useNotice } from '../../stores/notice'
+import ChainView from './ChainView.vue'
+import CircuitList from './CircuitList.vue'
+import CircuitPanel from './CircuitPanel.vue'
+import CountDialog from './CountDialog.vue'
+import LoadDialog from './LoadDialog.vue'
+import PanelDrawing from './PanelDrawing.vue'
+import ProposeDialog from './ProposeDialog.vue'
+
+const store = useJob()
+const notice = useNotice()
+const entry = ref<{ focus: () => void; start: (text: string) => void } | null>(null)
+const proposing = ref(false)
+const counting = ref(false)
+const loading = ref(false)
+const lasso = ref(false)
+const held = ref<string[]>([])
+
+const panel = computed(() => store.view?.panels.find((item) => item.id === store.panelId) ?? null)
+const plan = computed(() => store.view?.circuit ?? null)
+const sourceName = computed(
+  () => store.job?.panels.find((item) => item.id === plan.value?.summary.panel)?.name ?? '',
+)
+const rooms = computed(() => store.view?.level?.rooms ?? [])
+const about = () => ({ room: store.roomId, level: store.levelId, panel: store.panelId, verb: 'circuit' })
+
+async function suggest(text: string) {
+  if (!store.view) return { at: 0, options: [] }
+  const path = { job_id: store.view.id }
+  const body = { text, stage: 'circuits' as const, ...about() }
+  const { data } = await ask(api.POST('/api/jobs/{job_id}/suggest', { params: { path }, body }))
+  return data ?? { at: text.length, options: [] }
+}
+async function say(text: string): Promise<Problem | null> {
+  const before = new Set(store.job?.circuits.map((item) => item.id))
+  const problem = await store.edit([{ op: 'say', text, ...about() }])
+  if (problem) return problem
+  const fresh = store.job?.circuits.find((item) => !before.has(item.id))
+  if (fresh) await store.lookCircuit(fresh.id)
+  return null
+}
+async function act(edits: Edit[], label?: string) {
+  const problem = await store.edit(edits, label)
+  if (problem && problem.status !== 409) notice.tell(problem.detail, 'stop')
+  return problem
+}
+const put = (circuit: string, space: number, half: string) =>
+  act([{ op: 'put', circuit, space, half, panel: store.panelId }], `put on ${space}${half}`)
+
+function nudge(by: number) {
+  const now = store.job?.circuits.find((item) => item.id === store.circuitId)
+  if (!now?.space) return
+  const to = now.space + by
+  if (to >= 1) void put(now.id, to, '')
+}
+function step(by: number) {
+  const all = store.view?.circuits ?? []
+  const at = all.findIndex((item) => item.id === store.circuitId)
+  const next = all[(at + by + all.length) % all.length]
+  if (next) void store.lookCircuit(next.id)
+}
+async function pick(row: ChainRow) {
+  const box = store.job?.boxes.find((item) => item.id === row.box)
+  if (box?.room) await store.lookRoom(box.room, { kind: 'box', id: box.id })
+}
+async function pickLoose(box: LooseBox) {
+  await store.lookRoom(box.room, { kind: 'box', id: box.id })
+  entry.value?.start(`chain ${box.name} on `)
+}
+
+/** The chain on the plan of the level looked at: a line for each cable whose both ends stand there. */
+const paths = computed(() => {
+  const at = new Map<string, DrawnBox>()
+  for (const room of rooms.value) for (const box of room.boxes) at.set(box.id, box)
+  const size = store.job?.circuits.find((item) => item.id === plan.value?.summary.id)?.wire_size ?? '12'
+  return (plan.value?.chain ?? []).flatMap((row) => {
+    const from = at.get(row.after ?? plan.value?.summary.panel ?? '')
+    const to = at.get(row.box)
+    return from && to
+      ? [{ id: row.box, tone: `w${size}`, points: [[from.x, from.y] as XY, [to.x, to.y] as XY] }]
+      : []
+  })
+})
+const onChain = computed(() => [...held.value, ...(plan.value?.chain.map((row) => row.box) ?? [])])
+
+async function chainHeld() {
+  if (!held.value.length || !plan.value) return
+  const own = store.job?.circuits.find((item) => item.id === plan.value?.summary.id)
+  const last = own?.chain?.filter((hop) => !held.value.includes(hop.box)).at(-1)?.box ?? null
+  const edit = { op: 'chain', circuit: plan.value.summary.id, boxes: held.value, after: last }
+  const problem = await act([edit], `chain ${held.value.length} boxes`)
+  if (!problem) held.value = []
+}
+function take(boxes: string[]) {
+  const own = new Set(store.job?.boxes.map((box) => box.id))
+  held.value = [...new Set([...held.value, ...boxes.filter((id) => own.has(id))])]
+}
+const onKey = stageKeys({
+  '/': () => entry.value?.focus(),
+  c: () => entry.value?.start(''),
+  f: () => (proposing.value = true),
+  j: () => step(1),
+  k: () => step(-1),
+  m: tapMend,
+  ArrowDown: () => nudge(2),
+  ArrowUp: () => nudge(-2),
+  ArrowRight: () => nudge(1),
+  ArrowLeft: () => nudge(-1),
+  Escape: () => ((held.value = []), (lasso.value = false)),
+})
+onMounted(() => window.addEventListener('keydown', onKey))
+onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
+</script>
+
+<template>
+  <StageFrame>
+    <template #left>
+      <CircuitList
+        :circuits="store.view?.circuits ?? []"
+        :panels="store.view?.panels ?? []"
+        :loose="store.view?.loose ?? []"
+        :current="store.circuitId"
+        :panel="store.panelId"
+        @look="store.lookCircuit($event)"
+        @panel="store.lookPanel($event)"
+        @loose="pickLoose"
+        @propose="proposing = true"
+      />
+    </template>
+    <div class="work">
+      <div class="panelside">
+        <template v-if="panel">
+          <div class="title">
+            <h2>{{ panel.name }}</h2>
+            <span class="num mute">
+              {{ panel.drawing.free }} {{ panel.drawing.free === 1 ? 'space' : 'spaces' }} left,
+              {{ panel.drawing.free_pairs }} {{ panel.drawing.free_pairs === 1 ? 'pair' : 'pairs' }}</span
+            >
+          </div>
+          <PanelDrawing
+            :panel="panel.drawing"
+            :circuit="store.circuitId"
+            @look="store.lookCircuit($event)"
+            @put="put"
+          />
+          <p class="words">
+            <b class="num">{{ panel.drawing.words }}</b>
+            <span class="mute"> Upper lugs stay live with the main off.</span>
+          </p>
+          <table class="num steps">
+            <tbody>
+              <tr v-for="(one, i) in panel.load.steps" :key="i">
+                <td>{{ one.name }}</td>
+                <td>{{ Math.round(one.counted_va).toLocaleString('en-US') }} VA</td>
+              </tr>
+            </tbody>
+          </table>
+          <button type="button" class="plain link" data-testid="open-load" @click="loading = true">
+            Each step with its section…
+          </button>
+        </template>
+        <p v-else class="mute">Set a panel in Boxes first: `panel north 4′`.</p>
+      </div>
+      <div class="chainside">
+        <template v-if="plan">
+          <div class="title">
+            <h2>{{ plan.summary.label }} {{ plan.summary.name }}</h2>
+            <span class="num mute">{{ plan.cables.join(', ') }}</span>
+          </div>
+          <ChainView :plan="plan" :panel="sourceName" @pick="pick" />
+        </template>
+        <div class="map">
+          <PlanView
+            :rooms="rooms"
+            :room="null"
+            :picked="store.picked"
+            :metric="store.metric"
+            :paths="paths"
+            :held="onChain"
+            :lasso="lasso"
+            compact
+            @pick="store.picked = $event"
+            @lasso="take"
+          />
+        </div>
+        <p class="tools num no-print">
+          <button
+            type="button"
+            class="plain key"
+            :class="{ on: lasso }"
+            :aria-pressed="lasso"
+            data-testid="lasso"
+            @click="lasso = !lasso"
+          >
+            Lasso boxes
+          </button>
+          <template v-if="held.length">
+            <span class="mute">{{ held.length }} held</span>
+            <button type="button" class="plain key" data-testid="chain-held" @click="chainHeld">
+              Chain on {{ plan?.summary.label || plan?.summary.name }}
+            </button>
+            <button type="button" class="plain key" @click="held = []">Let go</button>
+          </template>
+          <span class="gap" />
+          <button type="button" class="plain key" data-testid="open-count" @click="counting = true">
+            Count…
+          </button>
+          <router-link class="key" to="/sheets/directory">Directory</router-link>
+          <a v-if="store.view" class="key" :href="`/api/jobs/${store.view.id}/circuits.csv`">CSV</a>
+        </p>
+      </div>
+    </div>
+    <template #entry>
+      <EntryLine
+        ref="entry"
+        verb="circuit"
+        placeholder="14 20a 120v cold store: C-1 C-2"
+        :buttons="['put', 'chain', 'split', 'feed', 'pair']"
+        action="make it"
+        :suggest="suggest"
+        :submit="say"
+      />
+    </template>
+    <template #right>
+      <CircuitPanel :plan="plan" :panel="panel" :sizes="store.vocabulary?.wire_sizes ?? []" :act="act" />
+    </template>
+    <ProposeDialog v-model="proposing" />
+    <CountDialog v-model="counting" />
+    <LoadDialog v-if="panel" v-model="loading" :panel="panel" :act="act" />
+  </StageFrame>
+</template>
+
+<style scoped>
+.work {
+  flex: 1;
+  min-height: 0;
+  display: grid;
+  grid-template-columns: minmax(300px, 372px) minmax(0, 1fr);
+  background: var(--card);
+  overflow: hidden;
+}
+.panelside,
+.chainside {
+  padding: 12px 14px;
+  overflow-y: auto;
+  min-height: 0;
+}
+.chainside {
+  display: flex;
+  flex-direction: column;
+  border-left: 1px solid var(--rule);
+}
+.title {
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+  gap: 10px;
+  margin-bottom: 6px;
+}
+.steps {
+  width: 100%;
+  border-collapse: collapse;
+  font-size: 14px;
+}
+.steps td {
+  border-top: 1px solid var(--rule);
+  padding: 3px 0;
+}
+.steps td + td {
+  text-align: right;
+  white-space: nowrap;
+}
+.link {
+  color: var(--chalk);
+  font-weight: 600;
+  font-size: 14.5px;
+}
+.map {
+  flex: 0 0 auto;
+  height: 250px;
+  border: 1px solid var(--rule);
+  margin-top: 6px;
+}
+.words {
+  margin: 6px 0 4px;
+}
+.tools {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  align-items: center;
+  margin: 6px 0 0;
+}
+.gap {
+  flex: 1;
+}
+.key {
+  cursor: pointer;
+  padding: 5px 8px;
+  text-decoration: none;
+}
+.key.on {
+  background: var(--chalk);
+  color: var(--card);
+}
+@media (max-width: 1000px) {
+  .work {
+    display: block;
+    overflow: visible;
+  }
+  .chainside {
+    border-left: 0;
+  }
+  .map {
+    height: 220px;
+  }
+}
+</style>
