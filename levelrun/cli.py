@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import argparse
+import gc
 import json
 import os
 import sys
@@ -66,6 +67,7 @@ def _serve(args: argparse.Namespace) -> int:
         if not jobs.list():
             jobs.create(sample("quince-hollow"))
     print(f"Level Run at http://{args.host}:{args.port}  (data in {args.data})", flush=True)
+    gc.set_threshold(100_000, 50, 100)  # plans are kept; searching them for garbage at every edit costs more
     uvicorn.run(create_app(args.data), host=args.host, port=args.port, log_level="warning")
     return 0
 

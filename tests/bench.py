@@ -11,6 +11,7 @@ from collections.abc import Callable
 from pathlib import Path
 
 from levelrun.core.boxes.volume import Counted, box_volume
+from levelrun.core.circuits.proposer import propose
 from levelrun.core.codebook import load
 from levelrun.core.conductors.sizing import Demand, choose
 from levelrun.core.cover import cover
@@ -20,7 +21,7 @@ from levelrun.core.methods.facts import facts_of
 from levelrun.core.methods.verdicts import judge
 from levelrun.core.pipe.fill import Wires, fill
 from levelrun.core.pipe.pull import PullWires, Section, pull
-from levelrun.core.plan import plan, plan_run
+from levelrun.core.plan import job_book, plan, plan_run, plan_whole
 from levelrun.core.runs.walk import parse_walk
 from tests.e2e.conftest import Server
 from tests.large import large_house
@@ -58,6 +59,9 @@ def main() -> None:
     measure("pull force", lambda: pull(book, pulled, [PullWires("THWN-2", "6", "cu", 4)], 0.35), 300)
     measure("box fill", lambda: box_volume(book, [Counted("12", 4)], [Counted("12", 1)], Counted("12", 2)), 300)
     measure("one leg of walk text", lambda: parse_walk(book, "over 43' trench 16\" deep in pvc40 3/4"), 200)
+    bare = job.model_copy(update={"circuits": (), "runs": ()})
+    rooms = plan_whole(bare, job_book(bare))[1].contexts
+    measure("circuits proposed for 400 boxes", lambda: propose(bare, book, rooms), 5)
     with tempfile.TemporaryDirectory() as folder:
         server = Server(Path(folder), demo=False)
         over_http(server, job)
@@ -99,6 +103,12 @@ def over_http(server: Server, job: Job) -> None:
 
     measure("edit of a run over HTTP, stored, planned, answered", leg, 40)
     measure("a box moved over HTTP: 400 boxes, 60 rooms", box, 40)
+
+    def breaker() -> None:
+        space = 61 + 2 * (step() % 2)
+        edit({"op": "put", "circuit": "big-c9", "space": space}, {"circuit": "big-c9"})
+
+    measure("a breaker put elsewhere over HTTP: 75 circuits", breaker, 40)
     measure("a shared wall moved over HTTP: 400 boxes, 60 rooms", wall, 40)
 
 

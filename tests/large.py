@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from levelrun.core.job import Box, Job, Level, Opening, Panel, Room, Run, Side, Structure
+from levelrun.core.job import Box, Circuit, Hop, Job, Level, Opening, Panel, Room, Run, Side, Structure
 from levelrun.core.site.geometry import rectangle
 from levelrun.samples import sample
 
@@ -18,6 +18,18 @@ def large_house() -> Job:
         Opening(id=f"big-o{i}", room=room.id, side=2, at_in=20, width_in=32) for i, room in enumerate(rooms)
     )
     boxes = tuple(_box(index, rooms[index % 60]) for index in range(400 - len(demo.boxes)))
+    panel = Panel(id="big-p", name="Panel Z", structure="big", room="big-r3", side=0, at_in=80.0, spaces=84)
+    circuits = tuple(
+        Circuit(
+            id=f"big-c{i}", name=f"Circuit {i}", panel="big-p", space=i + 1, protection="dual",
+            chain=tuple(
+                Hop(box=b.id, after=boxes[at - 60].id if at >= 60 else None)
+                for at, b in enumerate(boxes)
+                if at % 60 == i
+            ),
+        )
+        for i in range(60)
+    )  # fmt: skip
     own = [run for run in demo.runs if run.start == "ph"]
     runs = tuple(
         Run.model_validate({**own[i % len(own)].model_dump(), "id": f"big{i}", "name": f"Run {i}", "load_a": i % 16})
@@ -29,9 +41,10 @@ def large_house() -> Job:
         rooms=(*demo.rooms, *rooms),
         openings=(*demo.openings, *openings),
         fixtures=demo.fixtures,
-        panels=tuple(Panel.model_validate(p) for p in demo.panels),
+        panels=(*demo.panels, panel),
         boxes=(*demo.boxes, *boxes),
         runs=runs,
+        circuits=(*demo.circuits, *circuits),
     )
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
+from functools import cached_property
 
 from levelrun.core.job import Circuit, Hop
 
@@ -25,9 +26,16 @@ class Tree:
     links: tuple[Link, ...]
     broken: tuple[str, ...]
 
+    @cached_property
+    def _hanging(self) -> dict[str | None, list[Link]]:
+        found: dict[str | None, list[Link]] = {}
+        for link in self.links:
+            found.setdefault(link.after, []).append(link)
+        return found
+
     def children(self, box: str | None) -> list[Link]:
         """What hangs on a box, or on the panel."""
-        return [link for link in self.links if link.after == box]
+        return self._hanging.get(box, [])
 
     def below(self, box: str) -> Iterator[str]:
         """A box and everything downstream of it."""

@@ -4,10 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
 from levelrun.core.boxes.room import RoomContext, RoomView
 from levelrun.core.codebook import Codebook
 from levelrun.core.job import Box, Job, Panel
+from levelrun.core.kept import kept_hash
 from levelrun.core.site.geometry import Point
 
 OVER_HEADER_IN = 12.0
@@ -29,41 +31,51 @@ class Stand:
     doors: tuple[tuple[float, float, float], ...]
     hole_in: float
 
+    __hash__ = kept_hash
+
 
 def stands(job: Job, book: Codebook, contexts: Sequence[RoomContext]) -> dict[str, Stand]:
     """Every box and panel that stands in a room, by id."""
     origin = {item.id: (item.x_in, item.y_in) for item in job.structures}
+    return {
+        node: stand
+        for context in contexts
+        for node, stand in _of_room(book, context, origin[context.structure.id]).items()
+    }
+
+
+@lru_cache(maxsize=1024)
+def _of_room(book: Codebook, context: RoomContext, origin: Point) -> dict[str, Stand]:
+    view = RoomView(book, context)
+    nodes: list[Box | Panel] = [*context.boxes, *context.panels]
+    doors = tuple(
+        (start + o.at_in, start + o.to_in, o.head_in)
+        for face, start in zip(view.faces, view.starts, strict=True)
+        for o in face.openings
+        if o.sill_in < context.habits.pole.hole_line_in
+    )
     found: dict[str, Stand] = {}
-    for context in contexts:
-        view = RoomView(book, context)
-        nodes: list[Box | Panel] = [*context.boxes, *context.panels]
-        doors = tuple(
-            (start + o.at_in, start + o.to_in, o.head_in)
-            for face, start in zip(view.faces, view.starts, strict=True)
-            for o in face.openings
-            if o.sill_in < context.habits.pole.hole_line_in
+    for node in nodes:
+        spot: Point | None = view.spot(node)
+        if spot is None:
+            continue
+        found[node.id] = Stand(
+            context.room.id,
+            node.structure,
+            spot[0] + origin[0],
+            spot[1] + origin[1],
+            node.height_in,
+            context.level.floor_in,
+            context.level.floor_in + context.level.height_in,
+            view.around_in,
+            view.unrolled(node),
+            doors,
+            context.level.floor_in + context.habits.pole.hole_line_in,
         )
-        for node in nodes:
-            spot: Point | None = view.spot(node)
-            if spot is None:
-                continue
-            x0, y0 = origin[node.structure]
-            found[node.id] = Stand(
-                context.room.id,
-                node.structure,
-                spot[0] + x0,
-                spot[1] + y0,
-                node.height_in,
-                context.level.floor_in,
-                context.level.floor_in + context.level.height_in,
-                view.around_in,
-                view.unrolled(node),
-                doors,
-                context.level.floor_in + context.habits.pole.hole_line_in,
-            )
     return found
 
 
+@lru_cache(maxsize=65536)
 def cable_length(a: Stand, b: Stand) -> float:
     """Inches of cable along the way it is drilled, the shorter of the two ways; without make-up, loop and waste.
 

@@ -4,17 +4,19 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
 from levelrun.core.circuits.service import Appliance, Dwelling, LoadCalculation, feeder, optional, standard
 from levelrun.core.circuits.spaces import leg_of
 from levelrun.core.circuits.usual import usual_of, watts
 from levelrun.core.codebook import Codebook
-from levelrun.core.job import Box, Circuit, Job, Panel
+from levelrun.core.job import Box, Circuit, Job, Panel, Room
 from levelrun.core.site.geometry import area_ft2
 
 DWELLINGS = ("house", "cabin")
 LIVED = ("common", "kitchen", "dining", "bedroom", "bath", "hall", "stairs", "closet", "laundry", "utility")
 PLUG_VA = 180.0
+PLUGS = ("receptacle", "device")
 
 
 @dataclass(frozen=True)
@@ -43,41 +45,61 @@ def subpanels(job: Job, panel: Panel) -> list[Panel]:
 def calculated(book: Codebook, job: Job, panel: Panel) -> LoadCalculation:
     """The load calculation of a panel with the panels that it feeds: a dwelling's by its method, else a feeder's."""
     structure = next(item for item in job.structures if item.id == panel.structure)
-    panels = {panel.id, *(item.id for item in subpanels(job, panel))}
-    circuits = [c for c in job.circuits if c.panel in panels and c.feeds is None]
+    below = subpanels(job, panel)
+    panels = {panel.id, *(item.id for item in below)}
     boxes = {box.id: box for box in job.boxes}
-    on = [(c, boxes[hop.box]) for c in circuits for hop in c.chain if hop.box in boxes]
-    appliances = tuple(
-        Appliance(box.serves, watts(book, box), box.name, c.neutral and c.volts == 120)
-        for c, box in on
-        if usual_of(book, box).own and watts(book, box)
+    on = tuple(
+        (c, boxes[hop.box])
+        for c in job.circuits
+        if c.panel in panels and c.feeds is None
+        for hop in c.chain
+        if hop.box in boxes
     )
-    if structure.kind not in DWELLINGS:
+    levels = {level.id for level in structure.levels}
+    rooms = tuple(room for room in job.rooms if room.level in levels)
+    away = frozenset(p.structure for p in below) - {structure.id}
+    return _calculated(book, panel, structure.kind in DWELLINGS, rooms, on, away)
+
+
+@lru_cache(maxsize=256)
+def _calculated(
+    book: Codebook,
+    panel: Panel,
+    dwelling: bool,
+    rooms: tuple[Room, ...],
+    on: tuple[tuple[Circuit, Box], ...],
+    away: frozenset[str],
+) -> LoadCalculation:
+    own = _own(book, on)
+    appliances = tuple(
+        Appliance(
+            box.serves, watts(book, box), f"{usual_of(book, box).title} {box.name}", c.neutral and c.volts == 120
+        )
+        for c, box in own
+    )
+    if not dwelling:
         general = [box for _, box in on if not usual_of(book, box).own]
-        plugs = sum(PLUG_VA * box.gangs for box in general if box.kind in ("receptacle", "device"))
-        rest = sum(watts(book, box) for box in general if box.kind not in ("receptacle", "device"))
+        plugs = sum(PLUG_VA * box.gangs for box in general if box.kind in PLUGS)
+        rest = sum(watts(book, box) for box in general if box.kind not in PLUGS)
         return feeder(book, plugs + rest, appliances)
     area = panel.floor_area_ft2
     if area is None:
-        levels = {level.id for item in job.structures if item.id == structure.id for level in item.levels}
-        area = sum(area_ft2(room.corners) for room in job.rooms if room.level in levels and room.use in LIVED)
-    away = {p.structure for p in subpanels(job, panel)} - {structure.id}
-    rooms = {room.id: room.use for room in job.rooms}
+        area = sum(area_ft2(room.corners) for room in rooms if room.use in LIVED)
+    uses = {room.id: room.use for room in rooms}
     counters = {c.id for c, box in on if box.serves == "counter"}
-    laundries = {c.id for c, box in on if rooms.get(box.room or "") == "laundry" and box.kind == "receptacle"}
-    own = tuple(a for (c, box), a in zip(_own(book, on), appliances, strict=True) if box.structure not in away)
-    outside = tuple(a for (c, box), a in zip(_own(book, on), appliances, strict=True) if box.structure in away)
-    whole_house = any(rooms.get(box.room or "") == "kitchen" for _, box in on)
+    laundries = {c.id for c, box in on if uses.get(box.room or "") == "laundry" and box.kind in PLUGS}
+    whole_house = any(uses.get(box.room or "") == "kitchen" for _, box in on)
     home = Dwelling(
         area,
         max(len(counters), int(book.number("kitchen_circuits"))) if whole_house else len(counters),
         max(len(laundries), 1) if whole_house else len(laundries),
-        own,
+        tuple(a for (_, box), a in zip(own, appliances, strict=True) if box.structure not in away),
     )
     calculation = (optional if panel.calculation == "optional" else standard)(book, home)
     if not away:
         return calculation
-    plugs = sum(PLUG_VA for _, box in on if box.structure in away and box.kind in ("receptacle", "device"))
+    plugs = sum(PLUG_VA for _, box in on if box.structure in away and box.kind in PLUGS)
+    outside = tuple(a for (_, box), a in zip(own, appliances, strict=True) if box.structure in away)
     return _joined(calculation, feeder(book, plugs, outside))
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from functools import lru_cache
 
 from levelrun.core.boxes.placing import near_water
 from levelrun.core.boxes.room import RoomContext, RoomView
@@ -14,23 +15,27 @@ SINK_IN = 72.0
 
 def box_places(book: Codebook, rooms: Sequence[RoomContext]) -> dict[str, Place]:
     """Every box that stands in a room, by id. A sink or basin is near within 6 ft of its edge (210.8(A)(8))."""
+    return {box: place for context in rooms for box, place in _of_room(book, context).items()}
+
+
+@lru_cache(maxsize=1024)
+def _of_room(book: Codebook, context: RoomContext) -> dict[str, Place]:
     found: dict[str, Place] = {}
-    for context in rooms:
-        view = RoomView(book, context)
-        sinks = [(f, i) for f in view.faces for i in f.fixtures if i.kind in ("sink", "basin")]
-        wet = any(i.kind in ("tub", "shower") for f in view.faces for i in f.fixtures)
-        for box in context.boxes:
-            spot = view.spot(box)
-            face = view.faces[box.side] if box.side is not None else None
-            sink = spot is not None and any(
-                (f.wall.at(i.at_in + i.width_in / 2)[0] - spot[0]) ** 2
-                + (f.wall.at(i.at_in + i.width_in / 2)[1] - spot[1]) ** 2
-                <= (SINK_IN + i.width_in / 2) ** 2
-                for f, i in sinks
-            )
-            tub = bool(wet and face is not None and box.at_in is not None and near_water(view, face, box.at_in))
-            found[box.id] = Place(
-                context.room.id, context.room.name, context.room.use, context.structure.id, context.structure.kind,
-                context.level.id, sink, tub,
-            )  # fmt: skip
+    view = RoomView(book, context)
+    sinks = [(f, i) for f in view.faces for i in f.fixtures if i.kind in ("sink", "basin")]
+    wet = any(i.kind in ("tub", "shower") for f in view.faces for i in f.fixtures)
+    for box in context.boxes:
+        spot = view.spot(box)
+        face = view.faces[box.side] if box.side is not None else None
+        sink = spot is not None and any(
+            (f.wall.at(i.at_in + i.width_in / 2)[0] - spot[0]) ** 2
+            + (f.wall.at(i.at_in + i.width_in / 2)[1] - spot[1]) ** 2
+            <= (SINK_IN + i.width_in / 2) ** 2
+            for f, i in sinks
+        )
+        tub = bool(wet and face is not None and box.at_in is not None and near_water(view, face, box.at_in))
+        found[box.id] = Place(
+            context.room.id, context.room.name, context.room.use, context.structure.id, context.structure.kind,
+            context.level.id, sink, tub,
+        )  # fmt: skip
     return found

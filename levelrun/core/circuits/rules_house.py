@@ -32,7 +32,7 @@ def house_of(job: Job) -> House:
     """The look-ups of a job."""
     on: dict[str, list[Circuit]] = {}
     for circuit in job.circuits:
-        for box in dict.fromkeys(hop.box for hop in circuit.chain):
+        for box in {hop.box for hop in circuit.chain}:
             on.setdefault(box, []).append(circuit)
     return House(job, {room.id: room for room in job.rooms}, {box.id: box for box in job.boxes}, on)
 

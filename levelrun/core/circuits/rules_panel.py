@@ -112,7 +112,7 @@ def _short(facts: PanelFacts) -> Iterator[Finding]:
     needed = sum(circuit.poles for circuit in unfit)
     yield about(
         facts, "panel-short", f"{panel.name} is short of {needed} space{'s' * (needed > 1)}",
-        f"{', '.join(c.name for c in unfit[:4])} fit{'s' * (len(unfit) == 1)} nowhere: {len(where.free)} spaces are free, "
+        f"{', '.join(c.name for c in unfit[:4])} fit{'s' * (len(unfit) == 1)} nowhere: {len(where.free)} free, "
         f"{len(where.free_pairs)} of them with a pair below.", "408.36", measured=f"{len(where.free)} free",
         limit=f"{sum(c.poles for c in where.unplaced)} wanted", mends=_room(facts, unfit, edits, left),
     )  # fmt: skip

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
+from functools import lru_cache
 
 from levelrun.core.boxes.entering import Entering
 from levelrun.core.boxes.room import RoomContext
@@ -69,7 +70,8 @@ def plan_wiring(job: Job, book: Codebook, rooms: Sequence[RoomContext]) -> Wirin
     contexts = circuit_contexts(job, book, rooms)
     circuits = [plan_circuit(book, context) for context in contexts]
     with shown_in(book.units):
-        panels = [_panel(job, book, panel, circuits) for panel in job.panels]
+        by_run = _fed_by_runs(job)
+        panels = [_panel(job, book, panel, circuits, by_run) for panel in job.panels]
         house = house_of(job)
         names = {room.id: room.name for room in job.rooms}
         loose = [
@@ -105,7 +107,7 @@ def circuit_contexts(job: Job, book: Codebook, rooms: Sequence[RoomContext]) -> 
                 job.habits,
                 own,
                 tuple((box.id, places[box.id]) for box in own if box.id in places),
-                tuple(sorted(lengths[circuit.id].items(), key=str)),
+                tuple(lengths[circuit.id].items()),
                 _feeder_percent(book, circuit.panel, feeding, expected, known),
                 by_id.get(circuit.partner or ""),
                 fed,
@@ -156,15 +158,22 @@ def _feeder_percent(
     return total
 
 
-def _panel(job: Job, book: Codebook, panel: Panel, circuits: Sequence[CircuitPlan]) -> PanelPlan:
+def _fed_by_runs(job: Job) -> set[str]:
+    """Panels to which a run brings power from another panel."""
+    panels = {item.id for item in job.panels}
+    return {
+        leg.end.node
+        for run in job.runs
+        if run.start in panels
+        for leg in run.legs
+        if leg.end.node in panels and leg.end.node != run.start
+    }
+
+
+def _panel(job: Job, book: Codebook, panel: Panel, circuits: Sequence[CircuitPlan], by_run: set[str]) -> PanelPlan:
     own = tuple(circuit for circuit in job.circuits if circuit.panel == panel.id)
     feeder = next((circuit for circuit in job.circuits if circuit.feeds == panel.id), None)
-    panels = {item.id for item in job.panels}
-    by_run = any(
-        run.start in panels and run.start != panel.id and any(leg.end.node == panel.id for leg in run.legs)
-        for run in job.runs
-    )
-    fed = feeder is not None or by_run
+    fed = feeder is not None or panel.id in by_run
     load = calculated(book, job, panel)
     facts = PanelFacts(panel, occupied(panel, own), own, feeder, fed, load, _bigger(book, feeder, load.amps))
     said = [replace(item, section=book.cite(item.section)) for item in panel_findings(facts)]
@@ -194,25 +203,44 @@ def _bigger(book: Codebook, feeder: Circuit | None, amps: float) -> tuple[float,
 def from_circuits(book: Codebook, job: Job) -> dict[str, list[Entering]]:
     """What each box receives from the circuits that it is on, by box id, hop by hop; hops that a run has taped are
     left to the run."""
-    known = taped(job)
+    known = frozenset(taped(job))
     boxes = {box.id: box for box in job.boxes}
-    names = {node.id: node.name for node in job.nodes}
+    panels = {panel.id: panel.name for panel in job.panels}
     found: dict[str, list[Entering]] = {}
     for circuit in job.circuits:
-        if circuit.wire_size not in wire_sizes(book):
-            continue
-        tree = tree_of(circuit, {})
-        needs = cable_needs(circuit, tree, boxes)
-        ground = ground_size(book, circuit.breaker_a, circuit.material) if circuit.equipment_ground else ""
-        for link in tree.links:
-            start = link.after or circuit.panel
-            if (start, link.box) in known or link.box not in boxes:
-                continue
-            item = Entering(
-                circuit.wire_size, needs[link.box].count, ground, circuit.method != "raceway", "feed",
-                names.get(start, ""), label(circuit),
-            )  # fmt: skip
-            found.setdefault(link.box, []).append(item)
-            if link.after is not None:
-                found.setdefault(link.after, []).append(replace(item, way="load", other=names.get(link.box, "")))
+        own = tuple(boxes[hop.box] for hop in circuit.chain if hop.box in boxes)
+        done = frozenset(hop.box for hop in circuit.chain if (hop.after or circuit.panel, hop.box) in known)
+        for box, item in _brought(book, circuit, own, panels[circuit.panel], done):
+            found.setdefault(box, []).append(item)
     return found
+
+
+@lru_cache(maxsize=1024)
+def _brought(
+    book: Codebook, circuit: Circuit, own: tuple[Box, ...], panel: str, done: frozenset[str]
+) -> tuple[tuple[str, Entering], ...]:
+    """The cables of one circuit at both of their ends; hops to boxes in `done` are left out."""
+    if circuit.wire_size not in wire_sizes(book):
+        return ()
+    boxes = {box.id: box for box in own}
+    tree = tree_of(circuit, {})
+    needs = cable_needs(circuit, tree, boxes)
+    ground = ground_size(book, circuit.breaker_a, circuit.material) if circuit.equipment_ground else ""
+    found: list[tuple[str, Entering]] = []
+    for link in tree.links:
+        if link.box in done or link.box not in boxes:
+            continue
+        start = boxes[link.after].name if link.after in boxes else panel
+        item = Entering(
+            circuit.wire_size,
+            needs[link.box].count,
+            ground,
+            circuit.method != "raceway",
+            "feed",
+            start,
+            label(circuit),
+        )
+        found.append((link.box, item))
+        if link.after is not None:
+            found.append((link.after, replace(item, way="load", other=boxes[link.box].name)))
+    return tuple(found)

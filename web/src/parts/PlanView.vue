@@ -455,7 +455,7 @@ text {
   pointer-events: none;
 }
 .path .w14 {
-  stroke: var(--jacket-14);
+  stroke: #a39c86;
 }
 .path .w12 {
   stroke: #e0b02a;

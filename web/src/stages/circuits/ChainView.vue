@@ -33,13 +33,13 @@ const tone = (cable: string) => JACKET[cable.split('-')[0] ?? ''] ?? '#4a4f52'
 
 <template>
   <svg
-    :viewBox="`0 0 400 ${height}`"
+    :viewBox="`0 0 344 ${height}`"
     class="chain"
     role="img"
     :aria-label="`Chain of ${plan.summary.name}`"
     data-testid="chain"
   >
-    <text x="400" y="12" text-anchor="end" class="mute">drop as loaded, limit {{ limit }} %</text>
+    <text x="344" y="12" text-anchor="end" class="mute">drop as loaded, limit {{ limit }} %</text>
     <g>
       <rect x="7" y="11" width="18" height="18" rx="2" class="source" />
       <text x="34" y="25">{{ panel }}</text>
@@ -61,7 +61,7 @@ const tone = (cable: string) => JACKET[cable.split('-')[0] ?? ''] ?? '#4a4f52'
       @click="emit('pick', row)"
       @keydown.enter="emit('pick', row)"
     >
-      <title>{{ row.cable }}: {{ row.words }}, ground</title>
+      <title>{{ row.cable }}: {{ row.words }}, ground. Protected: {{ row.protected || 'no' }}</title>
       <rect
         :x="x(row.column) - 9"
         :y="y(i) - 9"
@@ -73,15 +73,15 @@ const tone = (cable: string) => JACKET[cable.split('-')[0] ?? ''] ?? '#4a4f52'
       />
       <text :x="x(row.column) + 16" :y="y(i) - 1">
         {{ row.name }}
-        <tspan class="mute" dx="6">{{ row.kind }}{{ row.room ? `, ${row.room}` : '' }}</tspan>
+        <tspan class="mute" dx="6">{{ row.kind }}</tspan>
       </text>
       <text :x="x(row.column) + 16" :y="y(i) + 12" class="mute">
-        {{ row.length_text }} of {{ row.cable }}{{ row.protected ? ` · ${row.protected}` : '' }}
+        {{ row.length_text }} of {{ row.cable }}{{ row.room ? ` · ${row.room}` : '' }}
       </text>
       <template v-if="row.drop_percent !== null">
-        <rect x="272" :y="y(i) - 6" width="84" height="12" rx="6" class="tube" />
+        <rect x="222" :y="y(i) - 6" width="84" height="12" rx="6" class="tube" />
         <rect
-          x="272"
+          x="222"
           :y="y(i) - 6"
           :width="bar(row.drop_percent)"
           height="12"
@@ -89,8 +89,8 @@ const tone = (cable: string) => JACKET[cable.split('-')[0] ?? ''] ?? '#4a4f52'
           class="fluid"
           :class="{ over: row.over }"
         />
-        <path :d="`M356 ${y(i) - 8}v16`" class="line" />
-        <text x="400" :y="y(i) + 4" text-anchor="end" :class="{ bad: row.over }">{{ row.drop_text }}</text>
+        <path :d="`M306 ${y(i) - 8}v16`" class="line" />
+        <text x="344" :y="y(i) + 4" text-anchor="end" :class="{ bad: row.over }">{{ row.drop_text }}</text>
       </template>
     </g>
     <text v-if="!rows.length" x="34" y="56" class="mute">

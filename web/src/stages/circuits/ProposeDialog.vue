@@ -90,7 +90,7 @@ async function accept() {
           <v-checkbox v-model="taken" :value="line.proposal.key" :aria-label="`Take ${line.proposal.name}`" />
           <div>
             <b class="num">{{ line.proposal.name }}</b>
-            <span class="num">
+            <span class="num spec">
               {{ line.proposal.breaker_a }} A on {{ line.proposal.wire_size }},
               {{ line.proposal.protection }}, {{ panel(line.proposal.panel) }}
               {{
@@ -137,6 +137,9 @@ li {
   border-top: 1px solid var(--rule);
   padding: 4px 0;
   font-size: 15px;
+}
+.spec {
+  margin-left: 8px;
 }
 .link {
   color: var(--chalk);
