@@ -21,6 +21,7 @@ from levelrun.core.plan import Plan, plan
 settings.register_profile("steady", deadline=None, derandomize=True)
 settings.load_profile("steady")
 
+PLANTED = 12
 CRAWL = Level(id="hc", name="Crawl space", kind="crawl", floor_in=-40, height_in=28)
 EDITS: TypeAdapter[list[Edit]] = TypeAdapter(list[Edit])
 

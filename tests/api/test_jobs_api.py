@@ -8,6 +8,7 @@ import pytest
 from fastapi.testclient import TestClient
 
 from levelrun.samples import sample
+from tests.conftest import PLANTED
 
 
 def demo(client: TestClient) -> dict[str, Any]:
@@ -20,7 +21,7 @@ def demo(client: TestClient) -> dict[str, Any]:
 def test_a_mend_is_an_edit_and_undo_brings_the_stop_back(client: TestClient) -> None:
     view = client.get(f"/api/jobs/{demo(client)['id']}", params={"run": "h14"}).json()
     stop = view["focus"]["findings"][0]
-    assert (stop["code"], view["stops"]) == ("cover-short", 4)
+    assert (stop["code"], view["stops"]) == ("cover-short", PLANTED)
     body = {
         "revision": 1,
         "edits": stop["mends"][0]["edits"],
@@ -28,9 +29,9 @@ def test_a_mend_is_an_edit_and_undo_brings_the_stop_back(client: TestClient) -> 
         "look": {"run": "h14"},
     }
     mended = client.post(f"/api/jobs/{view['id']}/edits", json=body).json()
-    assert (mended["stops"], mended["undo"], mended["revision"]) == (3, "Set depth 18″", 2)
+    assert (mended["stops"], mended["undo"], mended["revision"]) == (PLANTED - 1, "Set depth 18″", 2)
     back = client.post(f"/api/jobs/{view['id']}/undo", json={"revision": 2, "look": {"run": "h14"}}).json()
-    assert (back["stops"], back["redo"], back["job"]) == (4, "Set depth 18″", view["job"])
+    assert (back["stops"], back["redo"], back["job"]) == (PLANTED, "Set depth 18″", view["job"])
 
 
 def test_two_windows_cannot_overwrite_each_other(client: TestClient) -> None:
@@ -49,7 +50,7 @@ def test_a_job_file_goes_out_and_comes_in_and_fits_its_schema(client: TestClient
     again = client.post("/api/jobs", json={"job": json.loads(text)}).json()
     assert again["job"] == view["job"] and again["id"] != view["id"]
     planned = client.post("/api/plan", json={"job": json.loads(text)}).json()
-    assert planned["stops"] == 4 and len(client.get("/api/jobs").json()) == 2
+    assert planned["stops"] == PLANTED and len(client.get("/api/jobs").json()) == 2
 
 
 def _job(**changes: Any) -> dict[str, Any]:

@@ -89,6 +89,7 @@ def open_page(browser: Browser, server: Server) -> Iterator[Callable[..., Page]]
         )
         page.set_default_timeout(10_000)
         page.goto(server.url)
+        page.get_by_test_id("stops").wait_for()
         return page
 
     yield make

@@ -7,6 +7,8 @@ from pathlib import Path
 
 from playwright.sync_api import Page, expect
 
+from tests.conftest import PLANTED
+
 Open = Callable[..., Page]
 
 
@@ -22,21 +24,21 @@ def look(page: Page, run: str) -> None:
 
 def test_stop_reason_mend_undo_and_reload(open_page: Open) -> None:
     page = open_page()
-    stops(page, 4)
+    stops(page, PLANTED)
     look(page, "h14")
     card = page.locator("[data-code=cover-short]")
     expect(card).to_contain_text("PVC 40 under open ground wants 18″ over its top. Taped: 16″.")
     expect(card).to_contain_text("300.5")
     card.get_by_role("button", name="Set depth 18″").click()
-    stops(page, 3)
+    stops(page, PLANTED - 1)
     expect(card).to_have_count(0)
     page.get_by_test_id("undo").click()
-    stops(page, 4)
+    stops(page, PLANTED)
     expect(card).to_be_visible()
     page.get_by_test_id("redo").click()
-    stops(page, 3)
+    stops(page, PLANTED - 1)
     page.reload()
-    stops(page, 3)
+    stops(page, PLANTED - 1)
     look(page, "h14")
     expect(page.locator("[data-cell='5-depth']")).to_have_text("18″")
     expect(page.get_by_test_id("undo")).to_have_attribute("title", "Undo: Set depth 18″")
@@ -105,11 +107,11 @@ def test_a_second_window_is_told_and_may_make_its_change_again(open_page: Open) 
     for page in (one, two):
         look(page, "h14")
     one.get_by_role("button", name="Set depth 18″").click()
-    stops(one, 3)
+    stops(one, PLANTED - 1)
     look(two, "h14")
     two.get_by_role("button", name="GFCI at the breaker").click()
     expect(two.get_by_test_id("notice")).to_contain_text("Another window changed this job")
-    stops(two, 3)
+    stops(two, PLANTED - 1)
     two.get_by_role("button", name="Make it again").click()
     expect(two.get_by_test_id("undo")).to_have_attribute("title", "Undo: GFCI at the breaker")
 
@@ -152,7 +154,7 @@ def test_on_a_phone_the_verdict_stands_under_the_strip(open_page: Open) -> None:
     assert strip and card and card["y"] > strip["y"] and card["y"] < 844
     assert page.evaluate("document.documentElement.scrollWidth") <= 390
     page.get_by_role("button", name="Set depth 18″").click()
-    stops(page, 3)
+    stops(page, PLANTED - 1)
 
 
 def test_keys_walk_the_findings_and_mend(open_page: Open) -> None:
@@ -167,7 +169,7 @@ def test_keys_walk_the_findings_and_mend(open_page: Open) -> None:
     page.keyboard.press("n")
     expect(page.locator("article.stop").first).to_be_visible()
     page.keyboard.press("m")
-    stops(page, 3)
+    stops(page, PLANTED - 1)
 
 
 def test_a_run_copied_as_text_pastes_into_another(open_page: Open) -> None:

@@ -61,6 +61,7 @@ def test_every_change_can_be_taken_back_and_made_again(jobs: Jobs) -> None:
         DEEPER,
         {"op": "walk", "run": "h5", "text": "over 3' attic in 14-2 to J-9"},
         {"op": "drop", "kind": "run", "id": "h8"},
+        {"op": "unchain", "boxes": ["k4"]},
         {"op": "drop", "kind": "box", "id": "k4"},
         {"op": "set_job", "set": {"name": "Other"}},
     ]

@@ -71,7 +71,8 @@ def _afci(view: CircuitView, box: Box, place: Place) -> Asked | None:
 def _row(book: Codebook, table: str, box: Box, kind: str, keys: list[str]) -> Asked | None:
     for key in keys:
         row = book.table(table).find(key)
-        if row is not None and row["asked"] == "yes":
+        counter_only = row is not None and row["asked"] == "counter" and box.serves == "counter"
+        if row is not None and (row["asked"] == "yes" or counter_only):
             return Asked(box, kind, row["section"], row["text"])
     return None
 

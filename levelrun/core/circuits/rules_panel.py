@@ -48,7 +48,7 @@ def put(circuit: Circuit, space: int, half: str = "") -> dict[str, Any]:
 
 def panel_findings(facts: PanelFacts) -> Iterator[Finding]:
     """All rules over one panel."""
-    if not facts.circuits and facts.panel.bonded:
+    if not facts.circuits and not facts.fed and facts.panel.bonded:
         return
     yield from _spaces(facts)
     yield from _short(facts)

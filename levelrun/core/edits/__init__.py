@@ -121,5 +121,6 @@ def _say(job: Job, edit: m.Say, book: Codebook) -> Job:
         scene = Scene(job, book, room, level, panel, edit.verb)
         said = read(scene)
         job = apply(job, EDITS.validate_python(said.edits), book)
-        room, level, panel = said.room or room, said.level or level, said.panel or panel
+        room = said.room or (None if said.level else room)
+        level, panel = said.level or level, said.panel or panel
     return job

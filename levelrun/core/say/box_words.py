@@ -25,6 +25,7 @@ SERVES = {
     "pump": "pump", "generator": "generator", "kiln": "kiln", "welder": "welder", "furnace": "furnace",
     "heat cable": "heat_cable",
 }  # fmt: skip
+PANEL_WORDS = ("at", "spaces", "main", "lugs", "bonded", "sub", "as")
 WORDS = ("at", "on", "as", "for", "gangs", "outside", "blocked", "box", "out")
 
 
@@ -44,6 +45,8 @@ def set_box(reader: SceneReader) -> Said:
         if word is None:
             item["gangs"] = int(reader.number("gangs", 0, 6))
             reader.need(("gangs", "gang"), "gangs")
+        elif word == "gangs":
+            item["gangs"] = int(reader.number("a count of gangs", 0, 6))
         elif word == "at":
             item["height_in"] = level.floor_in + _height(reader, item, reader.length())
         elif word == "for":
@@ -135,17 +138,16 @@ def _in(reader: SceneReader) -> bool:
 
 
 def panel(reader: SceneReader) -> Said:
-    """panel WALL PLACE [at HEIGHT] [N spaces] [main N a|lugs] [bonded|sub] [as NAME]: its lower edge at HEIGHT."""
+    """panel WALL PLACE [at HEIGHT] [spaces N] [main N a|lugs] [bonded|sub] [as NAME]: its lower edge at HEIGHT."""
     about = reader.room()
     face = reader.wall(about)
     item: dict[str, Any] = {"room": about.id, "side": face.index, "at_in": reader.length()}
     level = next(lv for s in reader.scene.job.structures for lv in s.levels if lv.id == about.level)
     item["height_in"] = level.floor_in + 48.0
     while not reader.over():
-        word = reader.phrase(("at", "main", "lugs", "bonded", "sub", "as"))
-        if word is None:
-            item["spaces"] = int(reader.number("spaces", 1, 84))
-            reader.need(("spaces",), "spaces")
+        word = reader.need(PANEL_WORDS, "at, spaces, main, lugs, bonded, sub or as")
+        if word == "spaces":
+            item["spaces"] = int(reader.number("a count of spaces", 1, 84))
         elif word == "at":
             item["height_in"] = level.floor_in + reader.length()
         elif word == "main":
@@ -156,7 +158,7 @@ def panel(reader: SceneReader) -> Said:
         elif word in ("bonded", "sub"):
             item["bonded"] = word == "bonded"
         else:
-            item["name"] = reader.name(("at", "main", "lugs", "bonded", "sub"))
+            item["name"] = reader.name(PANEL_WORDS)
     if item["at_in"] > face.length_in:
         raise reader.refuse(f"{item['at_in']:g} in is past the {face.name} wall, {face.length_in:g} in long")
     return Said([{"op": "add", "kind": "panel", "item": item}], room=about.id)

@@ -218,10 +218,20 @@ input::placeholder {
   justify-content: flex-end;
 }
 .options {
+  position: absolute;
+  bottom: 100%;
+  left: 0;
+  right: 0;
+  z-index: 3;
   display: flex;
   flex-wrap: wrap;
   gap: 6px;
-  padding: 0 2px 7px;
+  padding: 7px 2px;
+  background: var(--paper);
+  pointer-events: none;
+}
+.options .key {
+  pointer-events: auto;
 }
 .marked {
   background: var(--chalk);

@@ -390,6 +390,7 @@ svg {
   stroke-dasharray: 4 4;
 }
 .handle {
+  stroke-linejoin: round;
   fill: transparent;
   stroke: transparent;
   stroke-width: 9;

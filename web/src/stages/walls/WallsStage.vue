@@ -103,27 +103,6 @@ async function look(level: string) {
         @move-box="stage.moveBox"
       />
     </div>
-    <p class="tools mute no-print">
-      <span>{{ area }}</span>
-      <span class="gap" />
-      <button
-        type="button"
-        class="plain"
-        data-testid="tape"
-        title="T drops a reading too"
-        @click="dropReading"
-      >
-        Laser tape, simulated{{ lastReading ? `: ${lastReading}` : '' }}
-      </button>
-      <button v-if="store.levelId" type="button" class="plain" data-testid="dxf" @click="dxf = true">
-        Bring in DXF…
-      </button>
-      <a
-        v-if="store.view && store.levelId"
-        :href="`/api/jobs/${store.view.id}/levels/${store.levelId}/plan.dxf`"
-        >Save as DXF</a
-      >
-    </p>
     <template #entry>
       <EntryLine
         ref="entry"
@@ -134,6 +113,28 @@ async function look(level: string) {
         :suggest="stage.suggest"
         :submit="stage.say"
       />
+      <p class="tools mute no-print">
+        <span>{{ area }}</span>
+        <span class="gap" />
+        <button
+          type="button"
+          class="plain"
+          data-testid="tape"
+          @mousedown.prevent
+          title="T drops a reading too"
+          @click="dropReading"
+        >
+          Laser tape, simulated{{ lastReading ? `: ${lastReading}` : '' }}
+        </button>
+        <button v-if="store.levelId" type="button" class="plain" data-testid="dxf" @click="dxf = true">
+          Bring in DXF…
+        </button>
+        <a
+          v-if="store.view && store.levelId"
+          :href="`/api/jobs/${store.view.id}/levels/${store.levelId}/plan.dxf`"
+          >Save as DXF</a
+        >
+      </p>
     </template>
     <template #right>
       <WallPanel :drawn="drawn" :act="act" @remove="stage.remove" />
@@ -153,7 +154,7 @@ async function look(level: string) {
   flex-wrap: wrap;
   gap: 4px 16px;
   margin: 0;
-  padding: 6px 14px 0;
+  padding: 6px 4px 0;
   font-size: 14px;
 }
 .gap {

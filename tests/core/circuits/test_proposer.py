@@ -1,0 +1,144 @@
+"""The proposer and its parts against exhaustive search on small houses, networkx, and pandapower."""
+
+from __future__ import annotations
+
+from itertools import permutations
+
+import networkx as nx
+import pandapower as pp
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from levelrun.core.circuits.packing import fewest_groups
+from levelrun.core.circuits.proposer import propose
+from levelrun.core.circuits.routing import path_length, shortest_order
+from levelrun.core.circuits.view import CircuitView
+from levelrun.core.codebook import Codebook
+from levelrun.core.plan import job_book, plan, plan_whole
+from levelrun.core.plan.circuits import circuit_contexts
+from levelrun.samples import sample
+from tests.conftest import built, edited, found
+
+points = st.lists(st.tuples(st.integers(0, 500), st.integers(0, 500)), min_size=1, max_size=6, unique=True)
+
+
+def _square(spots: dict[str | None, tuple[int, int]]):  # type: ignore[no-untyped-def]
+    return lambda a, b: float(abs(spots[a][0] - spots[b][0]) + abs(spots[a][1] - spots[b][1]))
+
+
+@given(points)
+def test_the_shortest_chain_is_that_of_every_order_tried(spots: list[tuple[int, int]]) -> None:
+    at: dict[str | None, tuple[int, int]] = {None: (0, 0)} | {f"b{i}": spot for i, spot in enumerate(spots)}
+    distance = _square(at)
+    boxes = [box for box in at if box]
+    best = min(path_length(order, distance) for order in permutations(boxes))
+    assert path_length(shortest_order(boxes, distance), distance) == best
+
+
+def test_long_chains_are_no_longer_than_a_general_library_s() -> None:
+    """Thirty boxes round a house: not over networkx's greedy tour cut open at the panel."""
+    at: dict[str | None, tuple[int, int]] = {None: (0, 0)}
+    at |= {f"b{i}": ((i * 97) % 480, (i * 61) % 300) for i in range(30)}
+    distance = _square(at)
+    graph = nx.Graph()
+    for a in at:
+        for b in at:
+            if a != b:
+                graph.add_edge(str(a), str(b), weight=distance(a, b) if b else distance(b, a))
+    tour = nx.approximation.greedy_tsp(graph, source="None")[1:-1]
+    ours = shortest_order([box for box in at if box], distance)
+    assert sorted(ours) == sorted(box for box in at if box)
+    assert path_length(ours, distance) <= path_length(tour, distance)
+
+
+@given(st.lists(st.integers(1, 10), min_size=1, max_size=7))
+def test_rooms_are_packed_on_the_fewest_circuits(sizes: list[int]) -> None:
+    def partitions(items: list[int]) -> list[list[list[int]]]:
+        if not items:
+            return [[]]
+        found_ = []
+        for rest in partitions(items[1:]):
+            found_ += [[*rest[:i], [items[0], *group], *rest[i + 1 :]] for i, group in enumerate(rest)]
+            found_.append([[items[0]], *rest])
+        return found_
+
+    groups = fewest_groups(sizes, 10)
+    assert sorted(i for group in groups for i in group) == list(range(len(sizes)))
+    assert all(sum(sizes[i] for i in group) <= 10 for group in groups)
+    fitting = [p for p in partitions(list(range(len(sizes)))) if all(sum(sizes[i] for i in g) <= 10 for g in p)]
+    assert len(groups) == min(len(p) for p in fitting)
+
+
+HOUSE = (
+    "room Kitchen 12' x 12'; door south 3' at 1'; mark counter north 9' at 0\"; mark sink north 30\" at 3'; fill; "
+    "set receptacle east 2' for range as RG; room Bath 8' x 8' east of Kitchen; door west 2'6 at 3'; "
+    "mark basin north 24\" at 3'; fill; room Bed 12' x 12' south of Kitchen; door north 3' at 7'; fill; "
+    "panel west 3'; set receptacle west 8' outside as OUT"
+)
+
+
+def test_a_small_house_gets_the_circuits_it_wants_and_is_sound(book: Codebook) -> None:
+    job = built(HOUSE)
+    job = edited(job, {"op": "set", "kind": "box", "id": next(b.id for b in job.boxes if b.name == "OUT"),
+                       "set": {"covered": True}})  # fmt: skip
+    proposals = propose(job, book, plan_whole(job, book)[1].contexts)
+    rooms = {box.id: job.room(box.room or "").name for box in job.boxes}
+    names = {p.name.split(" ")[0] for p in proposals}
+    assert {"Kitchen", "Bath", "Range", "Outdoors", "Lights", "Outlets"} <= names
+    kitchens = [p for p in proposals if p.section.startswith("210.11(C)(1)")]
+    assert len(kitchens) == 2
+    assert all(rooms[box] == "Kitchen" for p in kitchens for box in p.boxes)
+    lights = [p for p in proposals if p.name.startswith("Lights")]
+    assert len(lights) >= 2, "a floor of three lit rooms is not dark at one trip"
+    taken = edited(job, *(edit for p in proposals for edit in p.edits))
+    placed = [box for p in proposals for box in p.boxes]
+    assert len(placed) == len(set(placed))
+    wrong = [
+        f.code for f in plan(taken).findings if f.about in ("circuit", "circuits", "panel") and f.severity == "stop"
+    ]
+    assert wrong == []
+
+
+def test_nothing_is_proposed_twice_and_parts_may_be_taken(book: Codebook) -> None:
+    job = built(HOUSE)
+    first = propose(job, book, plan_whole(job, book)[1].contexts)
+    part = edited(job, *first[0].edits)
+    second = propose(part, book, plan_whole(part, book)[1].contexts)
+    assert len(second) == len(first) - 1
+    assert first[0].key not in {p.key for p in second}
+
+
+def test_drop_along_a_branching_chain_is_that_of_a_power_flow_library(book: Codebook) -> None:
+    """The common-room circuit of the demo with branches, by pandapower with constant-current loads."""
+    job = sample("quince-hollow")
+    chain = next(c for c in job.circuits if c.name == "Common room")
+    hops = [hop.model_dump() for hop in chain.chain]
+    hops[3]["after"], hops[5]["after"] = hops[0]["box"], hops[1]["box"]
+    job = edited(job, {"op": "set", "kind": "circuit", "id": chain.id, "set": {"chain": hops}})
+    contexts = circuit_contexts(job, book, plan_whole(job, job_book(job))[1].contexts)
+    view = CircuitView(book, next(c for c in contexts if c.circuit.id == chain.id))
+    net = pp.create_empty_network()
+    kv = 120 * 3**0.5 / 1000
+    buses = {None: pp.create_bus(net, vn_kv=kv)}
+    pp.create_ext_grid(net, buses[None])
+    for link in view.tree.links:
+        buses[link.box] = pp.create_bus(net, vn_kv=kv)
+        metres = (link.length_in or 0) * 0.0254
+        pp.create_line_from_parameters(
+            net, buses[link.after], buses[link.box], 2 * metres / 1000, 1.98 / 0.3048, 1e-9, 0, 1
+        )
+        share = 3 * view.loads[link.box] / 1e6
+        pp.create_load(net, buses[link.box], share, 0, const_i_p_percent=100, const_i_q_percent=100)
+    pp.runpp(net, tolerance_mva=1e-12, numba=False)
+    assert any(link.depth < index + 1 for index, link in enumerate(view.tree.links)), "it branches"
+    for link in view.tree.links:
+        outside = 100 * (1 - net.res_bus.vm_pu[buses[link.box]])
+        assert view.percent_at(link.box, False) == pytest.approx(outside, rel=3e-3)
+
+
+def test_boxes_on_no_circuit_are_named() -> None:
+    job = built(HOUSE)
+    assert not found(job, "box-loose"), "before the first circuit nothing is missing yet"
+    started = built("circuit 1 20a outlets", job)
+    assert "boxes on no circuit" in found(started, "box-loose")[0].title

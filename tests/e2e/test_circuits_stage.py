@@ -1,0 +1,115 @@
+"""The Circuits stage as its user wires a house."""
+
+from collections.abc import Callable
+
+from playwright.sync_api import Page, expect
+
+from tests.conftest import PLANTED
+from tests.e2e.test_building import CABIN, new_job, say, stage
+from tests.e2e.test_runs_stage import stops
+
+Open = Callable[..., Page]
+
+
+def test_cabin_with_boxes_is_wired_by_proposal_moved_split_and_printed(open_page: Open) -> None:
+    page = open_page()
+    new_job(page)
+    for number, sentences in enumerate(CABIN, 1):
+        stage(page, number)
+        for text in sentences:
+            say(page, text)
+    stage(page, 3)
+    page.get_by_test_id("propose").click()
+    dialog = page.get_by_test_id("proposals")
+    expect(dialog.get_by_test_id("accept")).to_be_enabled()
+    taken = int((dialog.get_by_test_id("accept").text_content() or "").split()[-1])
+    assert taken >= 2
+    dialog.get_by_test_id("accept").click()
+    expect(dialog).to_have_count(0)
+    expect(page.locator("[data-circuit]")).to_have_count(taken)
+    page.locator("[data-circuit^='Outlets']").first.click()
+    drawing = page.get_by_test_id("panel-drawing")
+    moved = drawing.locator(".breaker.here")
+    label = moved.get_attribute("data-breaker")
+    source, panel = moved.bounding_box(), drawing.bounding_box()
+    assert source and panel
+    page.mouse.move(source["x"] + 30, source["y"] + source["height"] / 2)
+    page.mouse.down()
+    page.mouse.move(source["x"] + 30, source["y"] + 40)
+    page.mouse.move(panel["x"] + panel["width"] - 60, source["y"] + 83)
+    page.mouse.up()
+    expect(drawing.locator(".breaker.here")).not_to_have_attribute("data-breaker", label or "")
+    last = page.locator("[data-chain]").last.get_attribute("data-chain")
+    space = drawing.locator(".breaker.here").get_attribute("data-breaker")
+    say(page, f"split {space} at {last} as Spare wall")
+    expect(page.locator("[data-circuit]")).to_have_count(taken + 1)
+    page.get_by_role("link", name="Directory").click()
+    expect(page.get_by_test_id("directory")).to_contain_text("Spare wall".upper())
+    page.emulate_media(media="print")
+    assert len(page.pdf()) > 5_000
+
+
+def test_a_sub_panel_short_of_spaces_is_mended_in_two_ways(open_page: Open) -> None:
+    page = open_page()
+    stage(page, 3)
+    page.locator("[data-panel-row='Panel S']").click()
+    card = page.locator("article[data-code=panel-short]")
+    expect(card).to_contain_text("short of 1 space")
+    card.get_by_role("button", name="Tandem on 1").click()
+    stops(page, PLANTED - 1)
+    expect(page.locator("[data-breaker='1b']")).to_be_visible()
+    page.get_by_test_id("undo").click()
+    card.get_by_role("button", name="A panel of 12 spaces").click()
+    stops(page, PLANTED - 1)
+    expect(page.get_by_test_id("panel-drawing")).to_contain_text("12 free")
+
+
+def test_protection_is_read_mended_and_loose_boxes_lassoed(open_page: Open) -> None:
+    page = open_page()
+    stage(page, 3)
+    page.locator("[data-circuit='Common room']").click()
+    card = page.locator("article[data-code=afci-missing]")
+    expect(card).to_contain_text("210.12")
+    card.get_by_role("button", name="Arc-fault breaker").click()
+    expect(card).to_have_count(0)
+    expect(page.get_by_text("Not yet on a circuit")).to_be_visible()
+    page.get_by_test_id("lasso").click()
+    net = page.get_by_test_id("net").bounding_box()
+    assert net
+    page.mouse.move(net["x"] + 2, net["y"] + 2)
+    page.mouse.down()
+    page.mouse.move(net["x"] + 200, net["y"] + 100)
+    page.mouse.move(net["x"] + net["width"] - 2, net["y"] + net["height"] - 2)
+    page.mouse.up()
+    expect(page.get_by_test_id("chain-held")).to_be_visible()
+    page.get_by_role("button", name="Let go").click()
+    say(page, "chain R-13 R-14 R-15 R-16 R-17 on 9")
+    expect(page.get_by_text("Not yet on a circuit")).to_have_count(0)
+    expect(page.locator("[data-chain='R-17']")).to_be_visible()
+
+
+def test_a_circuit_that_cannot_be_is_refused_where_it_was_typed(open_page: Open) -> None:
+    page = open_page()
+    stage(page, 3)
+    page.keyboard.press("/")
+    page.keyboard.type("21 22a nonsense")
+    page.keyboard.press("Enter")
+    error = page.get_by_test_id("entry-error")
+    expect(error).to_contain_text("22 A is no standard breaker")
+    expect(error.locator("mark")).to_have_text("22a nonsense")
+
+
+def test_count_and_load_open_their_steps(open_page: Open) -> None:
+    page = open_page()
+    stage(page, 3)
+    page.get_by_test_id("open-count").click()
+    count = page.get_by_test_id("count")
+    expect(count).to_contain_text("leaves a fifth free")
+    count.get_by_label("Baths").fill("-2")
+    expect(count).to_contain_text("greater than or equal to 0")
+    count.get_by_role("button", name="Done").click()
+    page.get_by_test_id("open-load").click()
+    load = page.get_by_test_id("load")
+    expect(load).to_contain_text("table 220.45")
+    load.get_by_role("button", name="optional").click()
+    expect(load).to_contain_text("220.82")
