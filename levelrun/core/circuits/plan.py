@@ -27,7 +27,7 @@ RULES = (
     rules_use.sharing_rule,
     rules_use.multiwire_rule,
     rules_use.feeder_rule,
-    rules_wire.drop_rule,
+    rules_use.drop_rule,
     rules_use.count_rule,
 )
 

@@ -55,6 +55,7 @@ def house_findings(book: Codebook, house: House) -> Iterator[Finding]:
     yield from _loose(house)
     yield from _wanted(book, house)
     yield from _dark(house)
+    yield from _runs(house)
 
 
 def _twice(house: House) -> Iterator[Finding]:
@@ -136,3 +137,24 @@ def _dark(house: House) -> Iterator[Finding]:
                 f"{len(circuits[circuit.id])} rooms of {house.job.structure_of(level).name} have no other light.",
                 "common practice, no source", about="circuit",
             )  # fmt: skip
+
+
+def _runs(house: House) -> Iterator[Finding]:
+    """A run that starts at a panel against the circuit of its label there."""
+    by_label = {(c.panel, label(c)): c for c in house.job.circuits if c.space}
+    for run in house.job.runs:
+        circuit = by_label.get((run.start, run.circuit))
+        if circuit is None or (run.breaker_a, run.wire_size) == (circuit.breaker_a, circuit.wire_size):
+            continue
+        as_circuit = {"breaker_a": circuit.breaker_a, "wire_size": circuit.wire_size}
+        as_run = {"breaker_a": run.breaker_a, "wire_size": run.wire_size}
+        yield finding(
+            "run-differs", run.id, None,
+            f"Run {run.circuit} is {run.breaker_a:g} A on {run.wire_size}, its circuit {circuit.breaker_a:g} A on "
+            f"{circuit.wire_size}", f"{run.name} and {circuit.name} are the same breaker.", "240.4",
+            measured=f"{run.breaker_a:g} A, {run.wire_size}", limit=f"{circuit.breaker_a:g} A, {circuit.wire_size}",
+            mends=[
+                Mend("Run as the circuit", [{"op": "set", "kind": "run", "id": run.id, "set": as_circuit}]),
+                Mend("Circuit as the run", [{"op": "set", "kind": "circuit", "id": circuit.id, "set": as_run}]),
+            ],
+        )  # fmt: skip

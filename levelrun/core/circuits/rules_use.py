@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import replace
 from typing import Any
 
+from levelrun.core.circuits import rules_wire
 from levelrun.core.circuits.rules_wire import about, change
 from levelrun.core.circuits.usual import nema_of, usual_of
 from levelrun.core.circuits.view import PLUGS, CircuitView
@@ -38,6 +40,20 @@ def split(view: CircuitView, boxes: list[Box], name: str) -> Mend:
         {"op": "chain", "circuit": ident, "boxes": [box.id for box in boxes]},
     ]
     return Mend(f"Split off {', '.join(box.name for box in boxes[:3])}", edits)
+
+
+def drop_rule(view: CircuitView) -> Iterator[Finding]:
+    """The drop finding of the wire with one more way out: the far half on a home run of its own."""
+    for item in rules_wire.drop_rule(view):
+        far = [view.boxes[link.box] for link in view.tree.path((view.farthest or ("", 0.0))[0])]
+        half = [box for box in far[len(far) // 2 :] if box.kind not in ("switch",)]
+        mends = [*item.mends, *([_home_run(view, half)] if len(far) > 1 and half else [])]
+        yield replace(item, mends=mends)
+
+
+def _home_run(view: CircuitView, boxes: list[Box]) -> Mend:
+    made = split(view, boxes, f"{view.circuit.name} far"[:60])
+    return Mend(f"New home run for {', '.join(box.name for box in boxes[:3])}", made.edits)
 
 
 def plug_rule(view: CircuitView) -> Iterator[Finding]:

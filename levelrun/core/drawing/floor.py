@@ -23,6 +23,7 @@ class DrawnWall:
     outside: bool
     shared: bool
     open: bool
+    studs: tuple[float, ...]
 
 
 @dataclass(frozen=True)
@@ -128,6 +129,7 @@ def _wall(face: Face) -> DrawnWall:
         face.outside,
         bool(face.mates),
         face.side.stud == "open",
+        tuple(stud.at_in for stud in face.full_studs if stud.kind in ("stud", "end")),
     )
 
 

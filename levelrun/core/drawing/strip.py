@@ -342,6 +342,11 @@ def _of_structure(structure: Structure, x0: float, x1: float, base: float) -> li
         Floor(x0, x1, base, "floor", f"{structure.name}, floor"),
         Floor(x0, x1, base + structure.ceiling_in, "ceiling", "ceiling"),
     ]
+    lines += [
+        Floor(x0, x1, base + level.floor_in, "floor", level.name.lower())
+        for level in structure.levels
+        if level.kind in ("loft", "attic", "floor") and level.floor_in
+    ]
     under = structure.under_floor_in
     if under is not None:
         lines.append(Floor(x0, x1, base + under, "ground", "crawl floor"))

@@ -158,6 +158,12 @@ CIRCUITS: dict[str, CodeEntry] = {
     "box-twice": CodeEntry(
         "stop", "A box is on two circuits.", "Two breakers to turn off, two neutrals to mix up.", "Keep it on one."
     ),
+    "run-differs": CodeEntry(
+        "check",
+        "A run is planned on another breaker or wire than its circuit has in the panel.",
+        "One of the two is wrong, and one of them is bought.",
+        "Set one as the other.",
+    ),
     "box-loose": CodeEntry("check", "Boxes are on no circuit.", "They stay dead.", "Chain them."),
     "three-way-lone": CodeEntry(
         "check",

@@ -137,6 +137,12 @@ RUNS: dict[str, CodeEntry] = {
         "Probably a slip of the pencil.",
         "Look at it again.",
     ),
+    "path-short": CodeEntry(
+        "check",
+        "The path taped is shorter than the boxes stand apart.",
+        "One reading is wrong, and the cable is cut from it.",
+        "Tape it again, or move the box on the plan.",
+    ),
     "height-closure": CodeEntry(
         "check",
         "The heights taped do not meet.",

@@ -19,6 +19,8 @@ from levelrun.core.runs.pulls import Pull, pulls_of
 from levelrun.core.runs.view import RunContext, RunView, Upstream
 from levelrun.core.runs.voltage import run_drop
 from levelrun.core.runs.walk import WalkLeg, write_leg
+from levelrun.core.site.geometry import Point
+from levelrun.core.site.spots import spots
 
 RULES = (
     rules_path.ends_rule,
@@ -38,6 +40,7 @@ RULES = (
     rules_place.whip_rule,
     rules_place.expansion_rule,
     rules_path.turn_back_rule,
+    rules_path.path_rule,
     rules_path.closure_rule,
     rules_circuit.load_rule,
     rules_circuit.drop_rule,
@@ -103,10 +106,13 @@ def contexts(job: Job) -> list[RunContext]:
         for leg in run.legs:
             if leg.end.node and leg.end.node not in feeding:
                 feeding[leg.end.node] = run
-    return [_context(job, run, nodes, feeding) for run in job.runs]
+    where = spots(job)
+    return [_context(job, run, nodes, feeding, where) for run in job.runs]
 
 
-def _context(job: Job, run: Run, nodes: dict[str, Panel | Box], feeding: dict[str, Run]) -> RunContext:
+def _context(
+    job: Job, run: Run, nodes: dict[str, Panel | Box], feeding: dict[str, Run], where: dict[str, Point]
+) -> RunContext:
     touched = dict.fromkeys([run.start, *(leg.end.node for leg in run.legs if leg.end.node)])
     own = tuple(nodes[node] for node in touched)
     used = dict.fromkeys(node.structure for node in own)
@@ -118,6 +124,7 @@ def _context(job: Job, run: Run, nodes: dict[str, Panel | Box], feeding: dict[st
         own,
         upstream,
         group,
+        tuple((node, where[node]) for node in touched if node in where),
     )
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator
 
 from levelrun.core.findings import Finding, Mend, finding
@@ -12,6 +13,7 @@ from levelrun.core.runs.pulls import Pull, pulls_of
 from levelrun.core.runs.view import RunView
 
 CLOSURE_IN = 1.0
+APART_IN = 12.0
 PVC = {"PVC40", "PVC80"}
 
 
@@ -94,6 +96,31 @@ def buried_point_rule(view: RunView) -> Iterator[Finding]:
                 limit="reachable",
                 mends=[Mend("Take a sweep instead", [set_leg(view, index, end={"kind": "none", "node": None})])],
             )
+
+
+def path_rule(view: RunView) -> Iterator[Finding]:
+    """Between two boxes on the plan the path taped is no shorter than they stand apart, across and up."""
+    spots = dict(view.context.spots)
+    at, length, rise = view.run.start, 0.0, 0.0
+    for index, leg in enumerate(view.run.legs):
+        vertical = view.placed[index].vertical
+        length, rise = length + leg.length_in, rise + (0.0 if not vertical else leg.length_in)
+        node = leg.end.node
+        if node is None:
+            continue
+        if at in spots and node in spots:
+            (x0, y0), (x1, y1) = spots[at], spots[node]
+            apart = math.hypot(x1 - x0, y1 - y0)
+            across = length - rise
+            if across < apart - max(APART_IN, 0.02 * apart):
+                yield finding(
+                    "path-short", view.run.id, index,
+                    f"{show(round(apart - across))} short of where {view.nodes[node].name} stands",
+                    f"{show(across)} are taped across; on the plan it is {show(round(apart))} from "
+                    f"{view.nodes[at].name} in a straight line.", "common practice, no source",
+                    measured=show(across), limit=show(round(apart)),
+                )  # fmt: skip
+        at, length, rise = node, 0.0, 0.0
 
 
 def turn_back_rule(view: RunView) -> Iterator[Finding]:

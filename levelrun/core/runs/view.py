@@ -36,7 +36,10 @@ class Upstream:
 
 @dataclass(frozen=True)
 class RunContext:
-    """What a run touches in its job. Hashable, so that an unchanged run is not planned again."""
+    """What a run touches in its job. Hashable, so that an unchanged run is not planned again.
+
+    `spots`: where its boxes and panels stand on the site, inches east and north, for those that are on a plan.
+    """
 
     run: Run
     habits: Habits
@@ -44,6 +47,7 @@ class RunContext:
     nodes: tuple[Panel | Box, ...]
     upstream: tuple[Upstream, ...]
     group: str
+    spots: tuple[tuple[str, tuple[float, float]], ...] = ()
 
     __hash__ = kept_hash
 

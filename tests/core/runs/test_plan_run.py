@@ -134,7 +134,7 @@ def test_upsizing_the_wire_takes_cables_and_pipes_along() -> None:
 
 def test_every_code_is_in_the_catalogue_and_reachable() -> None:
     noted = {"marks-first", "whole-pull", "drop-at-breaker"}
-    assert set(CASES) | noted | {"pipe-under-note", "ribbon"} == set(RUNS)
+    assert set(CASES) | noted | {"pipe-under-note", "ribbon", "path-short"} == set(RUNS)
     assert noted <= set(codes(planned(SHED, load_a=8), notes=True))
 
 

@@ -79,8 +79,17 @@ function pull(event: PointerEvent) {
   if (now.kind === 'wall') now.by = Math.round(shift[0] * wall.out[0] + shift[1] * wall.out[1])
   else {
     const along = now.start + shift[0] * wall.along[0] + shift[1] * wall.along[1]
-    now.to = { at_in: Math.min(Math.max(Math.round(along * 2) / 2, 0), wall.length) }
+    now.to = { at_in: Math.min(Math.max(caught(now, along), 0), wall.length) }
   }
+}
+
+/** To the face of a stud within 2 in: the edge of an opening, the side of a single-gang box; else to the half inch. */
+function caught(now: Drag, along: number) {
+  const studs = now.room.walls.find((wall) => wall.side === now.side)?.studs ?? []
+  const half = now.kind === 'opening' ? 0.75 : 1.875
+  const spots = studs.flatMap((at) => [at - half, at + half])
+  const near = spots.toSorted((a, b) => Math.abs(a - along) - Math.abs(b - along))[0]
+  return near !== undefined && Math.abs(near - along) < 2 ? near : Math.round(along * 2) / 2
 }
 
 function drop() {
