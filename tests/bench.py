@@ -80,7 +80,7 @@ def over_http(server: Server, job: Job) -> None:
     state = {"revision": view["revision"], "step": 0}
 
     def edit(change: dict[str, object], look: dict[str, str]) -> None:
-        body = {"revision": state["revision"], "edits": [change], "look": look}
+        body = {"revision": state["revision"], "edits": [change], "look": look, "brief": True}
         answer = post(f"/api/jobs/{view['id']}/edits", body)
         state["revision"] += 1
         assert f'"revision":{state["revision"]},'.encode() in answer[:200], answer[:300]

@@ -55,6 +55,7 @@ class Edits(BaseModel):
     edits: list[Edit] = Field(min_length=1, max_length=500)
     label: Annotated[str, Field(max_length=80)] | None = None
     look: Look = Look()
+    brief: bool = Field(False, description="Answer with what changed, not with the whole job")
 
 
 class Step(BaseModel):
@@ -63,6 +64,7 @@ class Step(BaseModel):
     model_config = ConfigDict(extra="forbid")
     revision: Revision
     look: Look = Look()
+    brief: bool = Field(False, description="Answer with what changed, not with the whole job")
 
 
 @router.get("")
@@ -117,19 +119,21 @@ def edit_job(request: Request, job_id: JobId, change: Edits) -> Response:
     jobs = jobs_of(request)
     label = change.label or describe(change.edits)
     record = jobs.change(job_id, change.revision, label, lambda job: apply(job, change.edits))
-    return answer(record, change.look)
+    return answer(record, change.look, since=change.revision if change.brief else None)
 
 
 @router.post("/{job_id}/undo", response_model=JobView)
 def undo_job(request: Request, job_id: JobId, step: Step) -> Response:
     """Take back the last change."""
-    return answer(jobs_of(request).undo(job_id, step.revision), step.look)
+    record = jobs_of(request).undo(job_id, step.revision)
+    return answer(record, step.look, since=step.revision if step.brief else None)
 
 
 @router.post("/{job_id}/redo", response_model=JobView)
 def redo_job(request: Request, job_id: JobId, step: Step) -> Response:
     """Make the last undone change again."""
-    return answer(jobs_of(request).redo(job_id, step.revision), step.look)
+    record = jobs_of(request).redo(job_id, step.revision)
+    return answer(record, step.look, since=step.revision if step.brief else None)
 
 
 @router.get("/{job_id}/runs/{run_id}/legs/{leg}/alternatives")

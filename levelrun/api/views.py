@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated
+from typing import Annotated, Any
 
 from fastapi.responses import Response
 from pydantic import BaseModel, ConfigDict, Field
@@ -13,7 +13,7 @@ from levelrun.core.codebook import Codebook
 from levelrun.core.drawing.floor import DrawnRoom
 from levelrun.core.drawing.round import WalkRound
 from levelrun.core.findings import Finding
-from levelrun.core.job import Job
+from levelrun.core.job import PARTS, Job
 from levelrun.core.plan import Plan, RunPlan, RunSummary, job_book, plan_whole
 from levelrun.core.plan.building import Building, draw_room, draw_round
 from levelrun.core.plan.circuits import LooseBox, PanelPlan
@@ -74,12 +74,25 @@ class RoomFocus(BaseModel):
     round: WalkRound
 
 
+class Changed(BaseModel):
+    """What one change made of a job: its head fields, and of each kind of part the new and changed ones, with all
+    ids in order where parts came or went."""
+
+    head: dict[str, Any]
+    parts: dict[str, list[dict[str, Any]]]
+    order: dict[str, list[str]]
+
+
 class JobView(BaseModel):
-    """A job with its plan: every run and room as a row, the ones looked at whole."""
+    """A job with its plan: every run and room as a row, the ones looked at whole.
+
+    An answer to a change brings `changed` against the revision that it was made on, and no job.
+    """
 
     id: str
     revision: int
-    job: Job
+    job: Job | None
+    changed: Changed | None
     undo: str | None
     redo: str | None
     rules_title: str
@@ -100,12 +113,36 @@ class JobView(BaseModel):
     wiring: list[Finding]
 
 
-def answer(record: JobRecord, look: Look, status: int = 200) -> Response:
-    """The view as JSON, written straight: it is ours and was checked when it was made."""
-    return Response(view_of(record, look).model_dump_json(), status, media_type="application/json")
+def answer(record: JobRecord, look: Look, status: int = 200, *, since: int | None = None) -> Response:
+    """The view as JSON, written straight: it is ours and was checked when it was made. `since`: the revision that
+    the caller has; where it is the one before, only what changed is sent."""
+    before = record.before if since is not None and since == record.revision - 1 else None
+    view = view_of(record, look, before)
+    return Response(view.model_dump_json(), status, media_type="application/json")
 
 
-def view_of(record: JobRecord, look: Look) -> JobView:
+def _changed(before: Job, after: Job) -> Changed:
+    parts: dict[str, list[dict[str, Any]]] = {}
+    order: dict[str, list[str]] = {}
+    for kind in PARTS:
+        old = {part.id: part for part in getattr(before, kind)}
+        new = getattr(after, kind)
+        fresh = [part for part in new if old.get(part.id) is not part and old.get(part.id) != part]
+        if fresh:
+            parts[kind] = [part.model_dump(mode="json") for part in fresh]
+        if [*old] != [part.id for part in new]:
+            order[kind] = [part.id for part in new]
+    head = {
+        "name": after.name,
+        "rules": after.rules,
+        "remarks": after.remarks,
+        "habits": after.habits.model_dump(mode="json"),
+        "notes": [note.model_dump(mode="json") for note in after.notes],
+    }
+    return Changed(head=head, parts=parts, order=order)
+
+
+def view_of(record: JobRecord, look: Look, before: Job | None = None) -> JobView:
     """The job planned, with what is looked at drawn whole."""
     book = job_book(record.job)
     planned, building = plan_whole(record.job, book)
@@ -113,7 +150,8 @@ def view_of(record: JobRecord, look: Look) -> JobView:
     return JobView(
         id=record.id,
         revision=record.revision,
-        job=record.job,
+        job=None if before else record.job,
+        changed=_changed(before, record.job) if before else None,
         undo=record.undo,
         redo=record.redo,
         rules_title=planned.rules_title,

@@ -6,7 +6,7 @@ import json
 import sqlite3
 import uuid
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any, get_args
 
 from levelrun.core.job import PARTS, Frozen, Job
@@ -48,13 +48,14 @@ class JobRow:
 
 @dataclass(frozen=True)
 class JobRecord:
-    """A job as kept, with its revision and what undo and redo would do."""
+    """A job as kept, with its revision and what undo and redo would do; `before`: as it was one change ago."""
 
     id: str
     revision: int
     job: Job
     undo: str | None
     redo: str | None
+    before: Job | None = None
 
 
 class Jobs:
@@ -125,7 +126,7 @@ class Jobs:
                     (job_id, seq, label, json.dumps(changes)),
                 )
                 db.execute("DELETE FROM history WHERE job_id = ? AND seq <= ?", (job_id, seq - MAX_HISTORY))
-                kept = JobRecord(job_id, revision + 1, after, label, None)
+                kept = JobRecord(job_id, revision + 1, after, label, None, before)
         if changes:
             self._cache[job_id] = kept
         return self.get(job_id)
@@ -149,6 +150,8 @@ class Jobs:
         )
 
     def _step(self, job_id: str, revision: int, query: str, *, forward: bool) -> JobRecord:
+        kept = self._cache.get(job_id)
+        before = kept.job if kept and kept.revision == revision else None
         with self._db.write() as db:
             row = _row(db, job_id)
             if row["revision"] != revision:
@@ -161,7 +164,7 @@ class Jobs:
                 "UPDATE history SET undone = ? WHERE job_id = ? AND seq = ?",
                 (0 if forward else 1, job_id, entry["seq"]),
             )
-        return self.get(job_id)
+        return replace(self.get(job_id), before=before)
 
 
 def _row(db: sqlite3.Connection, job_id: str) -> sqlite3.Row:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from levelrun.core.circuits.spaces import label
@@ -12,6 +12,7 @@ from levelrun.core.job import Box, Circuit, Job, Room
 
 WIRED = ("receptacle", "switch", "light", "fan", "smoke", "equipment", "device")
 LAMPS = ("light", "fan")
+PLUGS = ("receptacle", "device")
 
 
 @dataclass(frozen=True)
@@ -47,12 +48,12 @@ def loose_boxes(house: House) -> list[Box]:
     ]
 
 
-def house_findings(book: Codebook, house: House) -> Iterator[Finding]:
+def house_findings(book: Codebook, house: House, loose: Sequence[Box]) -> Iterator[Finding]:
     """All rules over the whole."""
     if not house.job.circuits:
         return
     yield from _twice(house)
-    yield from _loose(house)
+    yield from _loose(house, loose)
     yield from _wanted(book, house)
     yield from _dark(house)
     yield from _runs(house)
@@ -77,9 +78,9 @@ def _twice(house: House) -> Iterator[Finding]:
         )  # fmt: skip
 
 
-def _loose(house: House) -> Iterator[Finding]:
+def _loose(house: House, loose: Sequence[Box]) -> Iterator[Finding]:
     by_structure: dict[str, list[Box]] = {}
-    for box in loose_boxes(house):
+    for box in loose:
         by_structure.setdefault(box.structure, []).append(box)
     names = {item.id: item.name for item in house.job.structures}
     for structure, boxes in by_structure.items():
@@ -93,24 +94,22 @@ def _loose(house: House) -> Iterator[Finding]:
 
 def _wanted(book: Codebook, house: House) -> Iterator[Finding]:
     """Two small-appliance circuits for a kitchen, one 20 A each for laundry, bath and garage (210.11(C))."""
-    kinds = {item.id: item.kind for item in house.job.structures}
-    rooms = [room for room in house.job.rooms if kinds[house.job.structure_of(room.level).id] in ("house", "cabin")]
+    lived = {level.id for item in house.job.structures if item.kind in ("house", "cabin") for level in item.levels}
+    rooms = [room for room in house.job.rooms if room.level in lived]
+    serving_use: dict[str, set[str]] = {}
+    for box_id, circuits in house.on.items():
+        box = house.boxes.get(box_id)
+        room = house.room_of(box) if box else None
+        if box is None or room is None or box.kind not in PLUGS or box.serves not in ("", "counter", "washer"):
+            continue
+        serving_use.setdefault(room.use, set()).update(c.id for c in circuits if c.breaker_a >= 20)
     wanted = (("kitchen", int(book.number("kitchen_circuits")), "210.11(C)(1)"), ("laundry", 1, "210.11(C)(2)"),
               ("bath", 1, "210.11(C)(3)"), ("garage", 1, "210.11(C)(4)"))  # fmt: skip
     for use, least, section in wanted:
         here = {room.id: room for room in rooms if room.use == use}
         if not here:
             continue
-        serving = {
-            circuit.id
-            for box_id, circuits in house.on.items()
-            for circuit in circuits
-            if (box := house.boxes.get(box_id)) is not None
-            and box.room in here
-            and box.kind in ("receptacle", "device")
-            and box.serves in ("", "counter", "washer")
-            and circuit.breaker_a >= 20
-        }
+        serving = serving_use.get(use, set())
         if len(serving) < least:
             room = next(iter(here.values()))
             yield finding(

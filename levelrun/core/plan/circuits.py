@@ -74,11 +74,11 @@ def plan_wiring(job: Job, book: Codebook, rooms: Sequence[RoomContext]) -> Wirin
         panels = [_panel(job, book, panel, circuits, by_run) for panel in job.panels]
         house = house_of(job)
         names = {room.id: room.name for room in job.rooms}
+        on_none = loose_boxes(house) if job.rooms else []
         loose = [
-            LooseBox(b.id, b.name, b.kind, b.room or "", names.get(b.room or "", ""), b.structure)
-            for b in (loose_boxes(house) if job.circuits or job.rooms else [])
+            LooseBox(b.id, b.name, b.kind, b.room or "", names.get(b.room or "", ""), b.structure) for b in on_none
         ]
-        said = [*house_findings(book, house)]
+        said = [*house_findings(book, house, on_none)]
     findings = [f for c in circuits for f in c.findings] + [f for p in panels for f in p.findings]
     findings += [replace(item, section=book.cite(item.section)) for item in said]
     return Wiring(circuits, panels, loose, findings)

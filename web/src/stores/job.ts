@@ -23,6 +23,19 @@ export interface Picked {
   side?: number
 }
 
+/** An answer that brings only what changed, made whole with the job that is here. */
+function whole(answer: JobView, here: Job | null): JobView & { job: Job } {
+  const { changed } = answer
+  if (answer.job || !changed || !here) return answer as JobView & { job: Job }
+  const job = { ...here, ...changed.head } as Record<string, unknown>
+  for (const kind of new Set([...Object.keys(changed.parts), ...Object.keys(changed.order)])) {
+    const parts = new Map((job[kind] as { id: string }[]).map((part) => [part.id, part]))
+    for (const part of changed.parts[kind] ?? []) parts.set(part.id as string, part as { id: string })
+    job[kind] = (changed.order[kind] ?? [...parts.keys()]).map((id) => parts.get(id))
+  }
+  return { ...answer, job: job as unknown as Job }
+}
+
 function stillThere(job: Job, item: Picked) {
   const lists = {
     box: job.boxes,
@@ -38,7 +51,7 @@ function stillThere(job: Job, item: Picked) {
 export const useJob = defineStore('job', () => {
   const notice = useNotice()
   const jobs = ref<JobRow[]>([])
-  const view = shallowRef<JobView | null>(null)
+  const view = shallowRef<(JobView & { job: Job }) | null>(null)
   const leg = ref<number | null>(null)
   const alternatives = shallowRef<Alternative[]>([])
   const vocabulary = shallowRef<Vocabulary | null>(null)
@@ -60,7 +73,8 @@ export const useJob = defineStore('job', () => {
   const metric = computed(() => view.value?.units === 'metric')
   const looking = () => ({ ...wanted.value, run: runId.value ?? undefined })
 
-  function take(next: JobView) {
+  function take(answer: JobView) {
+    const next = whole(answer, view.value?.job ?? null)
     view.value = next
     const count = next.focus?.legs.length ?? 0
     if (leg.value !== null && leg.value >= count) leg.value = count ? count - 1 : null
@@ -77,6 +91,7 @@ export const useJob = defineStore('job', () => {
 
   async function loadAlternatives() {
     const [job_id, run_id, at] = [view.value?.id, runId.value, leg.value]
+    if (!location.pathname.startsWith('/runs')) return
     if (!job_id || !run_id || at === null) {
       alternatives.value = []
       return
@@ -173,6 +188,7 @@ export const useJob = defineStore('job', () => {
       edits: edits as never[],
       label,
       look: { ...looking(), ...look },
+      brief: true,
     }
     const { data, problem } = await ask(
       api.POST('/api/jobs/{job_id}/edits', { params: { path: { job_id: id } }, body }),
@@ -214,7 +230,7 @@ export const useJob = defineStore('job', () => {
     if (!view.value) return
     const label = view.value[way]
     if (!label) return
-    const body = { revision: view.value.revision, look: looking() }
+    const body = { revision: view.value.revision, look: looking(), brief: true }
     const params = { path: { job_id: view.value.id } }
     const { data, problem } = await ask(
       way === 'undo'

@@ -68,7 +68,10 @@ const onKey = runKeys({
   newRun: () => setup(true),
   setup: () => setup(false),
 })
-onMounted(() => window.addEventListener('keydown', onKey))
+onMounted(() => {
+  window.addEventListener('keydown', onKey)
+  store.select(store.leg)
+})
 onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
 </script>
 
