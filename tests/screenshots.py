@@ -60,7 +60,84 @@ def metric(page: Page) -> None:
     page.wait_for_timeout(6000)
 
 
+def walls(page: Page) -> None:
+    """The kitchen with one of its walls picked."""
+    page.goto(page.url.replace("/runs", "/walls"))
+    page.locator("[data-room-row='Kitchen']").click()
+    page.wait_for_timeout(500)
+    page.locator("[data-wall='north']").click(position={"x": 40, "y": 5})
+    page.wait_for_timeout(300)
+
+
+def site(page: Page) -> None:
+    """All structures on the site."""
+    page.goto(page.url.replace("/runs", "/walls"))
+    page.get_by_test_id("site-tab").click()
+    page.wait_for_timeout(400)
+
+
+def boxes(page: Page) -> None:
+    """A box set for another finish than its wall gets, in the common room unrolled."""
+    page.goto(page.url.replace("/runs", "/boxes"))
+    page.locator("[data-room-row='Common room']").click()
+    page.wait_for_timeout(400)
+    page.locator("[data-round-box='R-2']").click()
+    page.wait_for_timeout(400)
+
+
+def kitchen(page: Page) -> None:
+    """The kitchen's walls to true scale."""
+    page.goto(page.url.replace("/runs", "/boxes"))
+    page.locator("[data-room-row='Kitchen']").click()
+    page.wait_for_timeout(400)
+    page.get_by_role("button", name="True scale").click()
+    page.wait_for_timeout(400)
+
+
+def boxes_phone(page: Page) -> None:
+    """Boxes of a room, to be ticked on the frame."""
+    page.goto(page.url.replace("/runs", "/boxes"))
+    page.locator("[data-room-row='Common room']").click()
+    page.wait_for_timeout(400)
+
+
+def circuits(page: Page) -> None:
+    """A circuit without its arc-fault protection."""
+    page.goto(page.url.replace("/runs", "/circuits"))
+    page.locator("[data-circuit='Common room']").click()
+    page.wait_for_timeout(500)
+
+
+def panel(page: Page) -> None:
+    """A sub-panel short of spaces."""
+    page.goto(page.url.replace("/runs", "/circuits"))
+    page.locator("[data-panel-row='Panel S']").click()
+    page.wait_for_timeout(500)
+    page.locator("article[data-code=panel-short]").scroll_into_view_if_needed()
+
+
+def directory(page: Page) -> None:
+    """The directory for the panel doors."""
+    page.goto(page.url.replace("/runs", "/sheets/directory"))
+    page.wait_for_timeout(600)
+
+
+def schedule(page: Page) -> None:
+    """The box schedule."""
+    page.goto(page.url.replace("/runs", "/sheets/boxes"))
+    page.wait_for_timeout(600)
+
+
 VIEWS: dict[str, tuple[tuple[int, int], Callable[[Page], None]]] = {
+    "walls": ((1280, 800), walls),
+    "site": ((1280, 800), site),
+    "boxes": ((1280, 800), boxes),
+    "boxes-scale": ((1280, 800), kitchen),
+    "boxes-phone": ((390, 844), boxes_phone),
+    "box-schedule": ((1280, 800), schedule),
+    "circuits": ((1280, 800), circuits),
+    "circuits-panel": ((1280, 800), panel),
+    "directory": ((1280, 800), directory),
     "runs": ((1280, 800), runs),
     "runs-bends": ((1280, 800), pulls),
     "runs-dark": ((1280, 800), basement),

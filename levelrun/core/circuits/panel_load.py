@@ -72,9 +72,7 @@ def _calculated(
 ) -> LoadCalculation:
     own = _own(book, on)
     appliances = tuple(
-        Appliance(
-            box.serves, watts(book, box), f"{usual_of(book, box).title} {box.name}", c.neutral and c.volts == 120
-        )
+        Appliance(box.serves, watts(book, box), _called(book, box), c.neutral and c.volts == 120)
         for c, box in own
     )
     if not dwelling:
@@ -101,6 +99,12 @@ def _calculated(
     plugs = sum(PLUG_VA for _, box in on if box.structure in away and box.kind in PLUGS)
     outside = tuple(a for (_, box), a in zip(own, appliances, strict=True) if box.structure in away)
     return _joined(calculation, feeder(book, plugs, outside))
+
+
+def _called(book: Codebook, box: Box) -> str:
+    """An appliance by its title, and by its box where that says more."""
+    title = usual_of(book, box).title
+    return title if box.name.casefold() in title.casefold() else f"{title} {box.name}"
 
 
 def _own(book: Codebook, on: Sequence[tuple[Circuit, Box]]) -> list[tuple[Circuit, Box]]:

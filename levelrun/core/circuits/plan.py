@@ -244,7 +244,7 @@ def _facts(view: CircuitView) -> list[Fact]:
         found.append(Fact("Neutral at the switches", "yes" if not bare else f"missing at {', '.join(bare)}"))
     if view.tree.links:
         found.append(Fact("Cable as it lies", show(round(view.length_in))))
-    found.append(Fact("Cable letters, both ends", f"{label(c) or '?'} · {c.name.upper()[:14]}"))
+    found.append(Fact("Cable letters, both ends", f"{label(c) or '?'} · {c.name.upper()[:24]}"))
     return found
 
 

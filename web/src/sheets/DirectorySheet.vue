@@ -57,7 +57,7 @@ const print = () => window.print()
       <h3>Letters for both ends of each cable</h3>
       <p class="letters num">
         <span v-for="c in own" :key="c.id"
-          >{{ c.label || '?' }} · {{ c.name.toUpperCase().slice(0, 14) }}</span
+          >{{ c.label || '?' }} · {{ c.name.toUpperCase().slice(0, 24) }}</span
         >
       </p>
     </section>

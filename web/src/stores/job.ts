@@ -258,15 +258,26 @@ export const useJob = defineStore('job', () => {
     take(data as JobView)
   }
 
+  /** The room of a circuit's first box, or of its panel: what its plan shows. */
+  function roomOf(id: string): Look {
+    const circuit = job.value?.circuits.find((item) => item.id === id)
+    const first = job.value?.boxes.find(
+      (box) => circuit?.chain?.some((hop) => hop.box === box.id) && box.room,
+    )
+    const room = first?.room ?? job.value?.panels.find((item) => item.id === circuit?.panel)?.room
+    return room ? { room, level: undefined } : {}
+  }
+
   /** Looks at a circuit, and at the panel that it is in. */
   async function lookCircuit(id: string) {
-    if (id !== circuitId.value) await lookAt({ circuit: id })
+    if (id !== circuitId.value) await lookAt({ circuit: id, ...roomOf(id) })
     panelId.value = view.value?.circuit?.summary.panel ?? panelId.value
   }
 
   /** Looks at a panel, and at the worst of its circuits. */
   async function lookPanel(id: string) {
     await lookAt({ panel: id, circuit: undefined })
+    if (circuitId.value) await lookAt(roomOf(circuitId.value))
     panelId.value = id
   }
 

@@ -49,6 +49,18 @@ const METHODS = ['NM-B', 'UF-B', 'MC', 'AC', 'SER', 'raceway']
       :first="i === 0"
       @mend="store.mend($event)"
     />
+  </template>
+  <template v-if="panel">
+    <h3 v-if="panel.findings.length">{{ panel.name }}</h3>
+    <FindingCard
+      v-for="(f, i) in panel.findings"
+      :key="f.code + i"
+      :finding="f"
+      :first="i === 0 && !plan?.findings.length"
+      @mend="store.mend($event)"
+    />
+  </template>
+  <template v-if="plan && raw">
     <VialGauge v-for="figure in plan.figures" :key="figure.key" :figure="figure" />
     <dl class="num">
       <div v-for="fact in plan.facts" :key="fact.label">
@@ -62,16 +74,6 @@ const METHODS = ['NM-B', 'UF-B', 'MC', 'AC', 'SER', 'raceway']
     </dl>
     <h3>Dark when it trips</h3>
     <p>{{ plan.dark }}</p>
-  </template>
-  <template v-if="panel">
-    <h3>{{ panel.name }}</h3>
-    <FindingCard
-      v-for="(f, i) in panel.findings"
-      :key="f.code + i"
-      :finding="f"
-      :first="i === 0 && !plan?.findings.length"
-      @mend="store.mend($event)"
-    />
   </template>
   <FindingCard v-for="(f, i) in whole" :key="`w${i}`" :finding="f" @mend="store.mend($event)" />
   <div v-if="plan && raw" :key="raw.id" class="fields no-print">
