@@ -72,8 +72,7 @@ def _calculated(
 ) -> LoadCalculation:
     own = _own(book, on)
     appliances = tuple(
-        Appliance(box.serves, watts(book, box), _called(book, box), c.neutral and c.volts == 120)
-        for c, box in own
+        Appliance(box.serves, watts(book, box), _called(book, box), c.neutral and c.volts == 120) for c, box in own
     )
     if not dwelling:
         general = [box for _, box in on if not usual_of(book, box).own]

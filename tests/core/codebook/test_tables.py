@@ -92,3 +92,46 @@ def test_support_spacing_never_falls_with_size(book: Codebook) -> None:
         sizes = [row["size"] for row in book.table(f"ch9-table4-{key.lower()}").rows]
         spacing = [support_rule(book, key, size).spacing_in for size in sizes]
         assert spacing == sorted(spacing), key
+
+
+def test_boxes_hold_no_more_than_their_outside_and_metal_ones_what_the_code_prints() -> None:
+    book = load("us-2023")
+    printed = {row["volume_in3"] for row in book.table("314-16-boxes").rows}
+    for row in book.table("boxes").rows:
+        outside = float(row["wide_in"]) * float(row["tall_in"]) * float(row["depth_in"])
+        assert float(row["volume_in3"]) <= outside * 1.02, row["box"]
+        if row["material"] == "steel":
+            assert f"{float(row['volume_in3']):.1f}" in {f"{float(p):.1f}" for p in printed}, row["box"]
+
+
+def test_heights_lie_between_floor_and_ceiling_and_each_use_has_a_default() -> None:
+    rows = load("us-2023").table("heights").rows
+    assert {row["use"] for row in rows} == {
+        "receptacle", "switch", "counter", "vanity", "garage", "outdoor", "wall_light",
+    }  # fmt: skip
+    assert all(6 <= float(row["at_in"]) <= 90 and row["mark"] in ("bottom", "centre", "top") for row in rows)
+
+
+def test_usual_loads_fit_their_breakers_and_their_receptacles() -> None:
+    """At 80 % where continuous (210.20), at 100 % else; a receptacle is rated for its breaker or shares it."""
+    book = load("us-2023")
+    for row in book.table("loads").rows:
+        amps = float(row["watts"]) / float(row["volts"])
+        most = float(row["breaker_a"]) * (0.8 if row["continuous"] == "yes" else 1.0)
+        assert amps <= most + 1e-9, row["use"]
+        if row["nema"]:
+            nema = book.table("nema").get(row["nema"])
+            assert nema["volts"] == row["volts"], row["use"]
+            allowed = book.table("210-21-receptacles").at_least("breaker_a", float(row["breaker_a"]))
+            assert allowed is not None and nema["amps"] in allowed["receptacles"].split("|"), row["use"]
+            assert row["neutral"] == "no" or nema["neutral"] == "yes"
+
+
+def test_nema_names_say_their_rating() -> None:
+    """ANSI/NEMA WD 6: the figure after the dash is the amperes; 10 has no ground, 6 no neutral, 14 both."""
+    for row in load("us-2023").table("nema").rows:
+        kind, _, amps = row["nema"].removeprefix("L").partition("-")
+        assert amps == row["amps"]
+        assert row["ground"] == ("no" if kind == "10" else "yes")
+        assert row["neutral"] == ("no" if kind == "6" else "yes")
+        assert row["twist"] == ("yes" if row["nema"].startswith("L") else "no")

@@ -4,7 +4,9 @@ import { computed, ref } from 'vue'
 import type { DrawnBox, DrawnRoom } from '../api/client'
 import type { Picked } from '../stores/job'
 import BoxGlyph from './BoxGlyph.vue'
-import { corners, nearestWall, onWall, planScale, tapeText, wallOf, type XY } from './planScale'
+import { corners, nearestWall, planScale, wallOf, type XY } from './planScale'
+import { useLasso } from './useLasso'
+import { usePlanDrag } from './usePlanDrag'
 import { useSize } from './useSize'
 
 /** The plan of a level, north up, to scale. What is picked can be dragged; what is dragged shows its lengths. */
@@ -39,126 +41,26 @@ const path = (points: readonly (readonly number[])[]) =>
   points.map((p) => `${scale.value.x(p[0] ?? 0)},${scale.value.y(p[1] ?? 0)}`).join(' ')
 const current = computed(() => props.rooms.find((item) => item.id === props.room) ?? null)
 
-interface Drag {
-  kind: 'wall' | 'opening' | 'box'
-  id: string
-  room: DrawnRoom
-  side: number
-  from: XY
-  start: number
-  by: number
-  to: Record<string, number>
-  moved: boolean
-}
-const drag = ref<Drag | null>(null)
-
 const world = (event: PointerEvent | MouseEvent): XY => {
   const box = host.value?.getBoundingClientRect()
   return scale.value.back(event.clientX - (box?.left ?? 0), event.clientY - (box?.top ?? 0))
 }
 
-function grab(event: PointerEvent, kind: Drag['kind'], id: string, room: DrawnRoom, side: number, start = 0) {
-  if (props.placing) return
-  ;(event.target as Element).setPointerCapture(event.pointerId)
-  drag.value = { kind, id, room, side, from: world(event), start, by: 0, to: {}, moved: false }
-  event.preventDefault()
-}
-
-function pull(event: PointerEvent) {
-  const now = drag.value
-  if (!now) return
-  const at = world(event)
-  const shift: XY = [at[0] - now.from[0], at[1] - now.from[1]]
-  if (!now.moved && Math.hypot(...shift) * scale.value.per < 4) return
-  now.moved = true
-  if (now.kind === 'box' && now.side < 0) {
-    now.to = { x_in: Math.round(at[0]), y_in: Math.round(at[1]) }
-    return
-  }
-  const wall = wallOf(now.room, now.side)
-  if (now.kind === 'wall') now.by = Math.round(shift[0] * wall.out[0] + shift[1] * wall.out[1])
-  else {
-    const along = now.start + shift[0] * wall.along[0] + shift[1] * wall.along[1]
-    now.to = { at_in: Math.min(Math.max(caught(now, along), 0), wall.length) }
-  }
-}
-
-/** To the face of a stud within 2 in: the edge of an opening, the side of a single-gang box; else to the half inch. */
-function caught(now: Drag, along: number) {
-  const studs = now.room.walls.find((wall) => wall.side === now.side)?.studs ?? []
-  const half = now.kind === 'opening' ? 0.75 : 1.875
-  const spots = studs.flatMap((at) => [at - half, at + half])
-  const near = spots.toSorted((a, b) => Math.abs(a - along) - Math.abs(b - along))[0]
-  return near !== undefined && Math.abs(near - along) < 2 ? near : Math.round(along * 2) / 2
-}
-
-function drop() {
-  const now = drag.value
-  drag.value = null
-  if (!now) return
-  if (!now.moved) {
-    if (now.kind === 'wall') emit('pick', { kind: 'wall', id: now.room.id, side: now.side })
-    else emit('pick', { kind: now.kind === 'opening' ? 'opening' : boxKind(now), id: now.id })
-  } else if (now.kind === 'wall') {
-    if (now.by) emit('moveWall', now.room.id, now.side, now.by)
-  } else if (now.kind === 'opening') emit('moveOpening', now.id, now.to.at_in ?? 0)
-  else emit('moveBox', now.id, now.to)
-}
-const boxKind = (now: Drag) =>
-  now.room.boxes.find((box) => box.id === now.id)?.kind === 'panel' ? 'panel' : 'box'
-
-const note = computed(() => {
-  const now = drag.value
-  if (!now?.moved) return null
-  if (now.kind !== 'wall') {
-    const at = now.to.at_in
-    return at === undefined ? null : tapeText(at, props.metric)
-  }
-  const before = wallOf(now.room, (now.side + 1) % now.room.corners.length).length
-  return `${tapeText(before + now.by, props.metric)}, ${now.by > 0 ? 'out' : 'in'} ${tapeText(Math.abs(now.by), props.metric)}`
+const { drag, grab, pull, drop, note, ghost } = usePlanDrag({
+  resting: () => !!props.placing,
+  metric: () => props.metric,
+  per: () => scale.value.per,
+  world,
+  picked: (what) => emit('pick', what),
+  wall: (room, side, by) => emit('moveWall', room, side, by),
+  opening: (id, at) => emit('moveOpening', id, at),
+  box: (id, to) => emit('moveBox', id, to),
 })
-const ghost = computed(() => {
-  const now = drag.value
-  if (!now?.moved) return null
-  const wall = wallOf(now.room, now.side < 0 ? 0 : now.side)
-  const at = (d: number, away: number): XY => [
-    wall.a[0] + wall.along[0] * d + wall.out[0] * away,
-    wall.a[1] + wall.along[1] * d + wall.out[1] * away,
-  ]
-  if (now.kind === 'wall') return path([at(0, now.by), at(wall.length, now.by)])
-  if (now.kind === 'opening') {
-    const wide = now.room.openings.find((o) => o.id === now.id)?.width_in ?? 30
-    return path([at(now.to.at_in ?? 0, 2), at((now.to.at_in ?? 0) + wide, 2)])
-  }
-  const spot: XY = now.side < 0 ? [now.to.x_in ?? 0, now.to.y_in ?? 0] : at(now.to.at_in ?? 0, 0)
-  return path([spot, spot])
-})
-
-const loop = ref<{ a: XY; b: XY } | null>(null)
-function startLoop(event: PointerEvent) {
-  if (!props.lasso) return
-  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
-  loop.value = { a: world(event), b: world(event) }
-}
-function endLoop() {
-  const now = loop.value
-  loop.value = null
-  if (!now) return
-  const inside = (box: DrawnBox) =>
-    Math.min(now.a[0], now.b[0]) <= box.x &&
-    box.x <= Math.max(now.a[0], now.b[0]) &&
-    Math.min(now.a[1], now.b[1]) <= box.y &&
-    box.y <= Math.max(now.a[1], now.b[1])
-  emit(
-    'lasso',
-    props.rooms.flatMap((room) => room.boxes.filter(inside).map((box) => box.id)),
-  )
-}
-const looped = computed(() => {
-  if (!loop.value) return null
-  const { a, b } = loop.value
-  return path([a, [b[0], a[1]], b, [a[0], b[1]]])
-})
+const { loop, startLoop, endLoop, looped } = useLasso(
+  () => props.rooms,
+  world,
+  (ids) => emit('lasso', ids),
+)
 
 function tapRoom(event: MouseEvent, id: string) {
   if (!props.placing || id !== props.room || !current.value) {
@@ -215,7 +117,6 @@ const swing = (leaf: readonly (readonly number[])[]) => {
   const cross = (tip[0] - h[0]) * (latch[1] - h[1]) - (tip[1] - h[1]) * (latch[0] - h[0])
   return `M${h[0]} ${h[1]}L${tip[0]} ${tip[1]}A${r} ${r} 0 0 ${cross > 0 ? 1 : 0} ${latch[0]} ${latch[1]}`
 }
-defineExpose({ onWall })
 </script>
 
 <template>
@@ -353,8 +254,8 @@ defineExpose({ onWall })
         @pointermove="loop && (loop.b = world($event))"
         @pointerup="endLoop"
       />
-      <polygon v-if="looped" :points="looped" class="loop" />
-      <polyline v-if="ghost" :points="ghost" class="ghost" />
+      <polygon v-if="looped" :points="path(looped)" class="loop" />
+      <polyline v-if="ghost" :points="path(ghost)" class="ghost" />
       <g v-if="!compact" class="north">
         <path d="M16 34V14M11 20l5-7 5 7" />
         <text x="16" y="46" text-anchor="middle">N</text>

@@ -30,7 +30,7 @@ const groups = computed(() => {
         v-for="room in group.rooms"
         :key="room.id"
         type="button"
-        class="plain row num"
+        class="plain side-row cols num"
         :class="{ here: room.id === current }"
         :aria-current="room.id === current"
         :data-room-row="room.name"
@@ -59,45 +59,7 @@ const groups = computed(() => {
 h3 {
   padding: 8px 12px 5px;
 }
-.row {
-  display: grid;
+.cols {
   grid-template-columns: 6px 1fr auto;
-  gap: 0 9px;
-  align-items: start;
-  width: 100%;
-  padding: 6px 12px 6px 9px;
-  border-left: 3px solid transparent;
-  font-size: 15.5px;
-  font-weight: 500;
-}
-.row:hover {
-  background: var(--note-wash);
-}
-.here {
-  background: var(--card);
-  border-left-color: var(--lime);
-}
-i {
-  width: 6px;
-  height: 19px;
-  border-radius: 3px;
-  background: var(--fine);
-}
-i.stop {
-  background: var(--stop);
-}
-i.check {
-  background: var(--check-mark);
-}
-small {
-  display: block;
-  font-size: 13px;
-  font-weight: 600;
-}
-small.stop {
-  color: var(--stop);
-}
-small.check {
-  color: var(--check);
 }
 </style>

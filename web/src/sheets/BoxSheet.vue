@@ -32,8 +32,8 @@ const print = () => window.print()
 </script>
 
 <template>
-  <div class="sheet" data-testid="box-sheet">
-    <p class="bar no-print">
+  <div class="sheet-page" data-testid="box-sheet">
+    <p class="sheet-bar no-print">
       <router-link to="/boxes">Back to Boxes</router-link>
       <span class="gap" />
       <a v-if="store.view" :href="`/api/jobs/${store.view.id}/boxes.csv`">Save as CSV</a>
@@ -89,25 +89,6 @@ const print = () => window.print()
 </template>
 
 <style scoped>
-.sheet {
-  height: 100%;
-  overflow: auto;
-  padding: 14px 22px 40px;
-  background: var(--card);
-}
-.bar {
-  display: flex;
-  gap: 14px;
-  align-items: center;
-  margin: 0 0 10px;
-}
-.bar a {
-  color: var(--chalk);
-  font-weight: 600;
-}
-.gap {
-  flex: 1;
-}
 h3 {
   margin: 18px 0 4px;
 }
@@ -131,11 +112,6 @@ td {
   font-size: 16px;
 }
 @media print {
-  .sheet {
-    height: auto;
-    overflow: visible;
-    padding: 0;
-  }
   section {
     break-inside: avoid;
   }

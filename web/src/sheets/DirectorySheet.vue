@@ -31,8 +31,8 @@ const print = () => window.print()
 </script>
 
 <template>
-  <div class="sheet" data-testid="directory">
-    <p class="bar no-print">
+  <div class="sheet-page" data-testid="directory">
+    <p class="sheet-bar no-print">
       <router-link to="/circuits">Back to Circuits</router-link>
       <span class="gap" />
       <a v-if="store.view" :href="`/api/jobs/${store.view.id}/circuits.csv`">Save as CSV</a>
@@ -66,25 +66,6 @@ const print = () => window.print()
 </template>
 
 <style scoped>
-.sheet {
-  height: 100%;
-  overflow: auto;
-  padding: 14px 22px 40px;
-  background: var(--card);
-}
-.bar {
-  display: flex;
-  gap: 14px;
-  align-items: center;
-  margin: 0 0 10px;
-}
-.bar a {
-  color: var(--chalk);
-  font-weight: 600;
-}
-.gap {
-  flex: 1;
-}
 section {
   max-width: 900px;
   margin-bottom: 26px;
@@ -119,12 +100,5 @@ h3 {
   border: 1px dashed var(--mute);
   padding: 2px 8px;
   font-weight: 600;
-}
-@media print {
-  .sheet {
-    height: auto;
-    overflow: visible;
-    padding: 0;
-  }
 }
 </style>

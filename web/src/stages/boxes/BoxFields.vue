@@ -37,7 +37,7 @@ const models = computed(() => [
 </script>
 
 <template>
-  <div class="fields no-print">
+  <div class="pick-fields no-print">
     <MeasureField
       v-if="box.side !== null"
       label="From the left corner"
@@ -128,15 +128,6 @@ const models = computed(() => [
 </template>
 
 <style scoped>
-.fields {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 12px 8px;
-  margin: 12px 0 4px;
-}
-.wide {
-  grid-column: 1 / -1;
-}
 .ticks {
   display: grid;
   grid-template-columns: 1fr 1fr;

@@ -33,7 +33,7 @@ const pick = (id: string, about: string) => (store.picked = { kind: about === 'p
 
 <template>
   <template v-if="node">
-    <header>
+    <header class="pick-head">
       <h2>{{ node.name }}, {{ store.room?.name }}</h2>
       <span class="num mute">{{ box ? box.kind : 'panel' }}</span>
     </header>
@@ -51,7 +51,7 @@ const pick = (id: string, about: string) => (store.picked = { kind: about === 'p
         No cable is known to enter it yet: its fill is judged when a run or a circuit does.
       </p>
       <p v-if="boxPlan.why" class="why">{{ boxPlan.why }}</p>
-      <dl class="num">
+      <dl class="pick-facts num">
         <div v-for="line in boxPlan.lines" :key="line.label">
           <dt>{{ line.label }}</dt>
           <dd>{{ line.text }}</dd>
@@ -66,7 +66,7 @@ const pick = (id: string, about: string) => (store.picked = { kind: about === 'p
     <p class="mute">Heights are this shop’s habit, not code. Change the pole once and every box follows.</p>
   </template>
   <template v-else-if="planned">
-    <header>
+    <header class="pick-head">
       <h2>{{ planned.summary.name }}</h2>
       <span class="num mute">{{ planned.summary.boxes }} boxes</span>
     </header>
@@ -122,13 +122,6 @@ const pick = (id: string, about: string) => (store.picked = { kind: about === 'p
 </template>
 
 <style scoped>
-header {
-  display: flex;
-  justify-content: space-between;
-  align-items: baseline;
-  gap: 8px;
-  margin-bottom: 9px;
-}
 .why {
   margin: 6px 0;
 }
@@ -136,21 +129,6 @@ header {
   color: var(--fine);
   font-weight: 600;
   margin: 0 0 8px;
-}
-dl {
-  margin: 6px 0 4px;
-}
-dl div {
-  display: flex;
-  justify-content: space-between;
-  gap: 10px;
-  padding: 5px 0;
-  border-top: 1px solid var(--rule);
-}
-dd {
-  margin: 0;
-  font-weight: 600;
-  text-align: right;
 }
 h3 {
   margin: 14px 0 2px;

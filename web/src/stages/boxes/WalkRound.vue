@@ -3,6 +3,7 @@ import { computed, ref, watch } from 'vue'
 
 import type { RoundBox, WalkRound } from '../../api/client'
 import { tapeText } from '../../parts/planScale'
+import { covered, missingLabels, poleMarks, wallTitles } from './roundLabels'
 import { useSize } from '../../parts/useSize'
 import type { Picked } from '../../stores/job'
 
@@ -112,42 +113,9 @@ const note = computed(() => {
 })
 const shifted = (box: RoundBox) => (drag.value?.box.id === box.id ? drag.value.by * per.value : 0)
 
-/** Another thing stands where this one's label would go. */
-const covered = (f: WalkRound['fixtures'][number]) =>
-  props.round.fixtures.some(
-    (o) => o.id !== f.id && o.kind !== 'counter' && o.x0 < (f.x0 + f.x1) / 2 && o.x1 > (f.x0 + f.x1) / 2,
-  )
-const titles = computed(() =>
-  props.round.walls.map((wall) => {
-    const room_ = (wall.x1 - wall.x0) * per.value
-    const full = `${wall.name}, ${wall.behind}`
-    const name =
-      full.length * 7 < room_ ? full : wall.name.length * 7 < room_ ? wall.name : wall.name.slice(0, 1)
-    return { ...wall, name, sub: wall.build.length * 6.4 < room_ ? wall.build : '' }
-  }),
-)
-const marks = computed(() => {
-  let last = -99
-  return props.round.pole.map((line) => {
-    const at = y(line.y)
-    const shown = at - last > 12
-    if (shown) last = at
-    return { ...line, at, shown }
-  })
-})
-const missing = computed(() => {
-  const ends: number[] = []
-  return props.round.reach
-    .filter((r) => r.kind === 'missing' && r.text)
-    .map((r) => {
-      const half = (r.text.length * 6.8) / 2
-      const at = Math.min(Math.max(x((r.x0 + r.x1) / 2), POLE + half), width.value - half - 2)
-      const row = ends.findIndex((end) => at - half > end + 6)
-      const line = row < 0 ? ends.length : row
-      ends[line] = at + half
-      return { ...r, at, line }
-    })
-})
+const titles = computed(() => wallTitles(props.round, per.value))
+const marks = computed(() => poleMarks(props.round, y))
+const missing = computed(() => missingLabels(props.round, x, POLE, width.value))
 watch(
   () => [props.picked?.id, props.exact] as const,
   ([id]) => {
@@ -209,7 +177,7 @@ watch(
           @click="emit('pick', { kind: 'fixture', id: f.id })"
         />
         <text
-          v-if="(f.x1 - f.x0) * per > f.label.length * 6.2 && !covered(f)"
+          v-if="(f.x1 - f.x0) * per > f.label.length * 6.2 && !covered(round, f)"
           :x="x((f.x0 + f.x1) / 2)"
           :y="y(Math.min(f.y1, 60) / 2) + 4"
           text-anchor="middle"

@@ -44,7 +44,7 @@ const shown = computed(() => props.loose.slice(0, 40))
         v-for="c in group.circuits"
         :key="c.id"
         type="button"
-        class="plain row num"
+        class="plain side-row cols num"
         :class="{ here: c.id === current }"
         :aria-current="c.id === current"
         :data-circuit="c.name"
@@ -63,14 +63,14 @@ const shown = computed(() => props.loose.slice(0, 40))
     </section>
     <section v-if="loose.length">
       <h3 class="caps loose">Not yet on a circuit</h3>
-      <button type="button" class="plain propose num" data-testid="propose" @click="emit('propose')">
+      <button type="button" class="plain side-add num" data-testid="propose" @click="emit('propose')">
         Propose circuits for {{ loose.length }}…
       </button>
       <button
         v-for="box in shown"
         :key="box.id"
         type="button"
-        class="plain row num"
+        class="plain side-row cols num"
         :data-loose="box.name"
         @click="emit('loose', box)"
       >
@@ -110,59 +110,8 @@ const shown = computed(() => props.loose.slice(0, 40))
 .loose {
   padding: 14px 12px 5px;
 }
-.row {
-  display: grid;
+.cols {
   grid-template-columns: 6px minmax(34px, auto) 1fr auto;
-  gap: 0 8px;
-  align-items: start;
-  width: 100%;
-  padding: 5px 12px 5px 9px;
-  border-left: 3px solid transparent;
-  font-size: 15px;
-  font-weight: 500;
-}
-.row:hover {
-  background: var(--note-wash);
-}
-.here.row {
-  background: var(--card);
-  border-left-color: var(--lime);
-}
-i {
-  width: 6px;
-  height: 19px;
-  border-radius: 3px;
-  background: var(--fine);
-}
-i.stop {
-  background: var(--stop);
-}
-i.check {
-  background: var(--check-mark);
-}
-.label {
-  font-weight: 600;
-  white-space: nowrap;
-}
-.row small {
-  display: block;
-  font-size: 13px;
-  font-weight: 600;
-}
-small.stop {
-  color: var(--stop);
-}
-small.check {
-  color: var(--check);
-}
-.propose {
-  margin: 2px 12px 8px;
-  padding: 6px 10px;
-  border: 1px dashed var(--mute);
-  border-radius: 4px;
-  color: var(--chalk);
-  font-weight: 600;
-  font-size: 14.5px;
 }
 .more {
   padding: 2px 20px;

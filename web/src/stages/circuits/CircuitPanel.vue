@@ -38,7 +38,7 @@ const METHODS = ['NM-B', 'UF-B', 'MC', 'AC', 'SER', 'raceway']
 
 <template>
   <template v-if="plan && raw">
-    <header>
+    <header class="pick-head">
       <h2>{{ plan.summary.label }} {{ plan.summary.name }}</h2>
       <span class="num mute">{{ plan.summary.breaker_a }} A</span>
     </header>
@@ -62,7 +62,7 @@ const METHODS = ['NM-B', 'UF-B', 'MC', 'AC', 'SER', 'raceway']
   </template>
   <template v-if="plan && raw">
     <VialGauge v-for="figure in plan.figures" :key="figure.key" :figure="figure" />
-    <dl class="num">
+    <dl class="pick-facts num">
       <div v-for="fact in plan.facts" :key="fact.label">
         <dt>{{ fact.label }}</dt>
         <dd>{{ fact.text }}</dd>
@@ -76,7 +76,7 @@ const METHODS = ['NM-B', 'UF-B', 'MC', 'AC', 'SER', 'raceway']
     <p>{{ plan.dark }}</p>
   </template>
   <FindingCard v-for="(f, i) in whole" :key="`w${i}`" :finding="f" @mend="store.mend($event)" />
-  <div v-if="plan && raw" :key="raw.id" class="fields no-print">
+  <div v-if="plan && raw" :key="raw.id" class="pick-fields no-print">
     <v-text-field
       label="Name"
       class="wide"
@@ -151,45 +151,14 @@ const METHODS = ['NM-B', 'UF-B', 'MC', 'AC', 'SER', 'raceway']
 </template>
 
 <style scoped>
-header {
-  display: flex;
-  justify-content: space-between;
-  align-items: baseline;
-  gap: 8px;
-  margin-bottom: 9px;
-}
-dl {
-  margin: 6px 0 4px;
-}
-dl div {
-  display: flex;
-  justify-content: space-between;
-  gap: 10px;
-  padding: 5px 0;
-  border-top: 1px solid var(--rule);
-}
 dt {
   flex: none;
-}
-dd {
-  margin: 0;
-  font-weight: 600;
-  text-align: right;
 }
 h3 {
   margin: 12px 0 4px;
 }
 p {
   margin: 0 0 6px;
-}
-.fields {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 12px 8px;
-  margin: 12px 0 4px;
-}
-.wide {
-  grid-column: 1 / -1;
 }
 .ticks {
   display: flex;

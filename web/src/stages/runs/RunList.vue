@@ -31,14 +31,14 @@ const WORDS: Record<string, string> = { stop: 'stop', check: 'check', fine: 'fin
         v-for="run in group.runs"
         :key="run.id"
         type="button"
-        class="plain row num"
+        class="plain side-row cols num"
         :class="{ here: run.id === current }"
         :aria-current="run.id === current"
         :data-run="run.id"
         @click="emit('look', run.id)"
       >
         <i :class="run.verdict" :title="WORDS[run.verdict]" />
-        <span class="circuit">{{ run.circuit }}</span>
+        <span class="label">{{ run.circuit }}</span>
         <span class="name"
           >{{ run.name
           }}<small v-if="run.verdict !== 'fine'" :class="run.verdict">
@@ -50,7 +50,7 @@ const WORDS: Record<string, string> = { stop: 'stop', check: 'check', fine: 'fin
         }}</span>
       </button>
     </section>
-    <button type="button" class="plain add num no-print" data-testid="add-run" @click="emit('add')">
+    <button type="button" class="plain side-add num no-print" data-testid="add-run" @click="emit('add')">
       + New run
     </button>
   </nav>
@@ -63,57 +63,7 @@ const WORDS: Record<string, string> = { stop: 'stop', check: 'check', fine: 'fin
 h3 {
   padding: 8px 12px 5px;
 }
-.row {
-  display: grid;
+.cols {
   grid-template-columns: 6px 36px 1fr auto;
-  gap: 0 7px;
-  align-items: start;
-  width: 100%;
-  padding: 6px 12px 6px 9px;
-  border-left: 3px solid transparent;
-  font-size: 15.5px;
-  font-weight: 500;
-}
-.row:hover {
-  background: var(--note-wash);
-}
-.here {
-  background: var(--card);
-  border-left-color: var(--lime);
-}
-i {
-  width: 6px;
-  height: 19px;
-  border-radius: 3px;
-  background: var(--fine);
-}
-i.stop {
-  background: var(--stop);
-}
-i.check {
-  background: var(--check-mark);
-}
-.circuit {
-  font-weight: 600;
-  white-space: nowrap;
-}
-small {
-  display: block;
-  font-size: 13px;
-  font-weight: 600;
-}
-small.stop {
-  color: var(--stop);
-}
-small.check {
-  color: var(--check);
-}
-.add {
-  margin: 8px 12px;
-  padding: 6px 10px;
-  border: 1px dashed var(--mute);
-  border-radius: 4px;
-  color: var(--chalk);
-  font-weight: 600;
 }
 </style>

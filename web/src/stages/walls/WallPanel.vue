@@ -58,11 +58,11 @@ const wallName = computed(() => props.drawn?.walls.find((w) => w.side === wall.v
 
 <template>
   <template v-if="opening">
-    <header>
+    <header class="pick-head">
       <h2>{{ opening.kind.replace('_', ' ') }}</h2>
       <span class="num mute">{{ text(opening.width_in) }}</span>
     </header>
-    <div class="fields">
+    <div class="pick-fields">
       <MeasureField
         label="From the left corner"
         :text="text(opening.at_in)"
@@ -104,11 +104,11 @@ const wallName = computed(() => props.drawn?.walls.find((w) => w.side === wall.v
     <v-btn size="small" variant="text" color="stop" @click="emit('remove')">Remove it</v-btn>
   </template>
   <template v-else-if="fixture">
-    <header>
+    <header class="pick-head">
       <h2>{{ fixture.kind.replace('_', ' ') }}</h2>
       <span class="num mute">{{ text(fixture.width_in) }}</span>
     </header>
-    <div class="fields">
+    <div class="pick-fields">
       <MeasureField
         label="From the left corner"
         :text="text(fixture.at_in)"
@@ -133,7 +133,7 @@ const wallName = computed(() => props.drawn?.walls.find((w) => w.side === wall.v
     <v-btn size="small" variant="text" color="stop" @click="emit('remove')">Remove it</v-btn>
   </template>
   <template v-else-if="side && room">
-    <header>
+    <header class="pick-head">
       <h2>{{ wallName }} wall, {{ room.name }}</h2>
       <span class="num mute">{{ drawn?.walls.find((w) => w.side === wall)?.length_text }}</span>
     </header>
@@ -144,7 +144,7 @@ const wallName = computed(() => props.drawn?.walls.find((w) => w.side === wall.v
           : 'An outside wall.'
       }}
     </p>
-    <div class="fields">
+    <div class="pick-fields">
       <v-select
         label="Studs"
         :model-value="side.stud"
@@ -180,7 +180,7 @@ const wallName = computed(() => props.drawn?.walls.find((w) => w.side === wall.v
     <p class="mute">Drag the wall, or move it with the arrow keys, an inch a tap.</p>
   </template>
   <template v-else-if="room">
-    <header>
+    <header class="pick-head">
       <h2>{{ room.name }}</h2>
       <span class="num mute">{{ drawn?.area_text }}</span>
     </header>
@@ -191,7 +191,7 @@ const wallName = computed(() => props.drawn?.walls.find((w) => w.side === wall.v
       :first="i === 0"
       @mend="store.mend($event)"
     />
-    <div class="fields">
+    <div class="pick-fields">
       <v-text-field
         label="Name"
         :model-value="room.name"
@@ -257,24 +257,11 @@ const wallName = computed(() => props.drawn?.walls.find((w) => w.side === wall.v
 </template>
 
 <style scoped>
-header {
-  display: flex;
-  justify-content: space-between;
-  align-items: baseline;
-  gap: 8px;
-  margin-bottom: 9px;
-}
 h2::first-letter {
   text-transform: uppercase;
 }
 h3 {
   margin: 16px 0 4px;
-}
-.fields {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 12px 8px;
-  margin: 8px 0;
 }
 table {
   width: 100%;

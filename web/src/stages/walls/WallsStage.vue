@@ -59,9 +59,11 @@ async function look(level: string) {
         @look="((site = false), store.lookRoom($event))"
       >
         <div class="add num">
-          <button type="button" class="plain" @click="entry?.start('room ')">+ Room</button>
-          <button type="button" class="plain" @click="entry?.start('level ')">+ Level</button>
-          <button type="button" class="plain" @click="entry?.start('structure ')">+ Structure</button>
+          <button type="button" class="plain side-add" @click="entry?.start('room ')">+ Room</button>
+          <button type="button" class="plain side-add" @click="entry?.start('level ')">+ Level</button>
+          <button type="button" class="plain side-add" @click="entry?.start('structure ')">
+            + Structure
+          </button>
         </div>
       </RoomList>
     </template>
@@ -172,12 +174,7 @@ async function look(level: string) {
   gap: 6px;
   padding: 10px 12px;
 }
-.add button {
-  padding: 5px 9px;
-  border: 1px dashed var(--mute);
-  border-radius: 4px;
-  color: var(--chalk);
-  font-weight: 600;
-  font-size: 14px;
+.add button.side-add {
+  margin: 0;
 }
 </style>
