@@ -17,6 +17,7 @@ def panel_rules(view: RoomView) -> Iterator[Finding]:
     """Every panel of the room."""
     for panel in view.context.panels:
         yield from _place(view, panel)
+        yield from _opening(view, panel)
         yield from _space(view, panel)
 
 
@@ -44,6 +45,21 @@ def _place(view: RoomView, panel: Panel) -> Iterator[Finding]:
             "The highest handle is at 6 ft 7 in at most.", "240.24(A)", measured=show(top), limit=show(HANDLE_IN),
             mends=[Mend("Lower it", [lower])],
         )  # fmt: skip
+
+
+def _opening(view: RoomView, panel: Panel) -> Iterator[Finding]:
+    """No panel over a door or a window."""
+    if panel.side is None or panel.at_in is None:
+        return
+    half, foot = panel.width_in / 2, view.over_floor(panel)
+    for item in view.faces[panel.side].openings:
+        beside = item.to_in <= panel.at_in - half or item.at_in >= panel.at_in + half
+        if not beside and item.sill_in < foot + panel.tall_in and item.head_in > foot:
+            yield _about(
+                view, panel, "box-in-opening", f"{panel.name} stands in a {item.kind.replace('_', ' ')}",
+                f"It runs from {show(item.at_in)} to {show(item.to_in)}.", "110.26",
+                measured=show(panel.at_in), limit=f"clear of {show(item.at_in)} to {show(item.to_in)}",
+            )  # fmt: skip
 
 
 def _space(view: RoomView, panel: Panel) -> Iterator[Finding]:

@@ -106,6 +106,12 @@ def test_box_fill_counts_what_the_runs_bring() -> None:
     assert not found(edited(job, *full.mends[0].edits), "box-full")
 
 
+def test_a_panel_stands_in_no_door() -> None:
+    said = found(built(DEN + "panel south 4'"), "box-in-opening")
+    assert said[0].about == "panel" and "stands in a door" in said[0].title
+    assert not found(built(DEN + "panel south 8'"), "box-in-opening")
+
+
 def test_air_tight_boxes_where_the_shop_wants_them() -> None:
     job = built(DEN + 'set receptacle north 17 5/8"')
     assert not found(job, "air-seal")

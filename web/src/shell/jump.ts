@@ -11,7 +11,7 @@ export const DRAWN = [
   'fixture-off-wall',
 ]
 
-const IN_ROOM = ['panel-place', 'panel-space', 'switch-high']
+const IN_ROOM = ['panel-place', 'panel-space', 'switch-high', 'box-in-opening']
 
 /** Goes to the next stop or check, in whichever stage it can be mended. */
 export function useJump() {
