@@ -38,7 +38,7 @@ def findings_page() -> str:
     lines = [
         "# Findings",
         "",
-        "Made from the catalogue in `levelrun/core/findings.py` by `make docs`.",
+        "Made from the catalogue in `levelrun/core/findings/` by `make docs`.",
         "",
         "*stop*: not allowed, or it would fail. *check*: depends on the authority or on something not entered.",
         "*note*: habit of the trade.",

@@ -32,6 +32,7 @@ function onKey(event: KeyboardEvent) {
   const plainKey = !event.ctrlKey && !event.metaKey && !event.altKey
   const stage = plainKey ? STAGES[Number(event.key) - 1] : undefined
   if (event.key === '?') keys.value = true
+  else if (event.key === 'Escape' && keys.value) keys.value = false
   else if (stage) void router.push(stage.path)
   else if (letter === 'n' && plainKey) void jump.next()
   else if (letter === 't' && plainKey) void dropReading()
