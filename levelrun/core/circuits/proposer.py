@@ -323,8 +323,3 @@ def _from_head(boxes: Sequence[Box], head: Box) -> list[tuple[str, str | None]]:
             continue
         found.append((box.id, last if box.kind in LAMPS else head.id))
     return found + [(box.id, head.id) for box in ways]
-
-
-def whole_length(proposals: Sequence[Proposal]) -> float:
-    """Inches of cable that all proposals take together."""
-    return sum(item.length_in for item in proposals)

@@ -87,11 +87,6 @@ def given(view: CircuitView, box: str) -> set[str]:
     return found
 
 
-def covered_by(view: CircuitView, box: str) -> list[str]:
-    """The boxes that a device in the chain protects: its own and all downstream."""
-    return [item for item in view.tree.below(box) if item in view.boxes]
-
-
 def protection_rule(view: CircuitView) -> Iterator[Finding]:
     """Every box has the protection that its place asks."""
     lacking: dict[str, list[Asked]] = {"gfci": [], "afci": []}

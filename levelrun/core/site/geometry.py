@@ -149,13 +149,3 @@ def _without_repeats(points: Sequence[Point]) -> list[Point]:
         if abs((x - ax) * (by - y) - (y - ay) * (bx - x)) > 1e-6:
             found.append((x, y))
     return found
-
-
-def wall_named(room: Room, name: str) -> Wall:
-    """A wall of a room by its name. Raises LevelRunError that lists the walls."""
-    known = {wall.name: wall for wall in walls_of(room)}
-    if name not in known:
-        raise LevelRunError(
-            f"{room.name} has no {name} wall; allowed: {', '.join(known)}", key="side", value=name, allowed=known
-        )
-    return known[name]
