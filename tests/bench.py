@@ -13,16 +13,16 @@ from pathlib import Path
 from levelrun.core.boxes.volume import Counted, box_volume
 from levelrun.core.circuits.proposer import propose
 from levelrun.core.codebook import load
-from levelrun.core.conductors.sizing import Demand, choose
-from levelrun.core.cover import cover
-from levelrun.core.drop import drop
 from levelrun.core.job import Job
-from levelrun.core.methods.facts import facts_of
-from levelrun.core.methods.verdicts import judge
-from levelrun.core.pipe.fill import Wires, fill
-from levelrun.core.pipe.pull import PullWires, Section, pull
 from levelrun.core.plan import job_book, plan, plan_run, plan_whole
 from levelrun.core.runs.walk import parse_walk
+from levelrun.core.trade.conductors.sizing import Demand, choose
+from levelrun.core.trade.cover import cover
+from levelrun.core.trade.drop import drop
+from levelrun.core.trade.methods.facts import facts_of
+from levelrun.core.trade.methods.verdicts import judge
+from levelrun.core.trade.pipe.fill import Wires, fill
+from levelrun.core.trade.pipe.pull import PullWires, Section, pull
 from tests.e2e.conftest import Server
 from tests.large import large_house
 
@@ -54,7 +54,7 @@ def main() -> None:
     measure("cover", lambda: cover(book, "PVC40", "open_ground", 120, 20, False), 500)
     measure("drop", lambda: drop(book, 120, 12, 118, "12", "cu"), 500)
     measure("one method in one place", lambda: judge.__wrapped__(book, "PVC40", facts), 500)
-    measure("wire for a load", lambda: choose(book, Demand(24, length_ft=80, drop_limit_percent=3)), 300)
+    measure("wire for a load", lambda: choose(book, Demand(load_a=24, length_ft=80, drop_limit_percent=3)), 300)
     pulled = [Section(straight_in=60, climb_in=-60), Section(bend_deg=90, radius_in=6), Section(straight_in=516)]
     measure("pull force", lambda: pull(book, pulled, [PullWires("THWN-2", "6", "cu", 4)], 0.35), 300)
     measure("box fill", lambda: box_volume(book, [Counted("12", 4)], [Counted("12", 1)], Counted("12", 2)), 300)

@@ -12,6 +12,7 @@ from pydantic import BaseModel
 from levelrun.api.jobs import JobId, Revision, jobs_of
 from levelrun.api.views import JobView, Look, answer
 from levelrun.core.boxes.catalogue import box_models
+from levelrun.core.boxes.planned import draw_room
 from levelrun.core.boxes.schedule import ScheduleRow, box_schedule
 from levelrun.core.codebook import load
 from levelrun.core.edits import apply_raw
@@ -19,8 +20,7 @@ from levelrun.core.errors import EditError
 from levelrun.core.job import Job
 from levelrun.core.measure import format_length
 from levelrun.core.plan import job_book, plan_whole
-from levelrun.core.plan.building import draw_room
-from levelrun.core.say.building_words import use_of
+from levelrun.core.site.words import use_of
 from levelrun.exchange.dxf import DxfFound, inspect, read_rooms, write_plan
 from levelrun.exchange.schedule import write_schedule
 from levelrun.standins.tape import SimulatedTape, Tape

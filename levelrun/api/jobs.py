@@ -162,7 +162,7 @@ class SuggestQuestion(BaseModel):
 def suggest(request: Request, job_id: JobId, q: SuggestQuestion) -> SuggestAnswer:
     """What may be typed next, with the names of this job."""
     job = jobs_of(request).get(job_id).job
-    scene = Scene(job, job_book(job), q.room, q.level, q.panel, q.verb)
+    scene = Scene(job=job, book=job_book(job), room_id=q.room, level_id=q.level, panel_id=q.panel, verb=q.verb)
     at, options = suggest_words(scene, q.text, q.stage)
     return SuggestAnswer(at=at, options=options)
 

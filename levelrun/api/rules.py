@@ -11,7 +11,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from levelrun.api.jobs import JobId, jobs_of
 from levelrun.core.codebook import load, notable, rule_sets
 from levelrun.core.job import LocalNote
-from levelrun.core.plan import Change, compare, job_book
+from levelrun.core.plan import RuleChange, compare, job_book
 from levelrun.exchange.entries import Entry, search
 from levelrun.exchange.notes_file import read_notes, write_notes
 
@@ -109,7 +109,7 @@ def job_entries(request: Request, job_id: JobId, q: Annotated[str, Field(max_len
 
 
 @router.get("/jobs/{job_id}/compare")
-def compare_rules(request: Request, job_id: JobId, rules: RulesKey) -> list[Change]:
+def compare_rules(request: Request, job_id: JobId, rules: RulesKey) -> list[RuleChange]:
     """What would come and go if the job went by another rule set."""
     job = jobs_of(request).get(job_id).job
     return compare(job, job.model_copy(update={"rules": rules}))

@@ -7,16 +7,16 @@ from typing import Annotated, Any
 from fastapi.responses import Response
 from pydantic import BaseModel, ConfigDict, Field
 
-from levelrun.core.boxes.plan import RoomPlanned, RoomSummary
-from levelrun.core.circuits.plan import CircuitPlan, CircuitSummary
+from levelrun.core.boxes.drawn.floor import DrawnRoom
+from levelrun.core.boxes.drawn.round import WalkRound
+from levelrun.core.boxes.planned import Building, draw_room, draw_round
+from levelrun.core.boxes.room_plan import RoomPlanned, RoomSummary
+from levelrun.core.circuits.circuit_plan import CircuitPlan, CircuitSummary
+from levelrun.core.circuits.planned import LooseBox, PanelPlan
 from levelrun.core.codebook import Codebook
-from levelrun.core.drawing.floor import DrawnRoom
-from levelrun.core.drawing.round import WalkRound
 from levelrun.core.findings import Finding
 from levelrun.core.job import PARTS, Job
 from levelrun.core.plan import Plan, RunPlan, RunSummary, job_book, plan_whole
-from levelrun.core.plan.building import Building, draw_room, draw_round
-from levelrun.core.plan.circuits import LooseBox, PanelPlan
 from levelrun.core.site.geometry import Point
 from levelrun.store import JobRecord
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 
-from levelrun.core.circuits.plan import CircuitPlan
+from levelrun.core.circuits.circuit_plan import CircuitPlan
 from levelrun.exchange.sheet import as_csv
 
 COLUMNS = (

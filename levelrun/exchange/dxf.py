@@ -15,7 +15,7 @@ from ezdxf.document import Drawing
 from ezdxf.entities import DXFEntity
 from shapely import LineString, Point, Polygon, polygonize, unary_union
 
-from levelrun.core.drawing.floor import DrawnRoom
+from levelrun.core.boxes.drawn.floor import DrawnRoom
 from levelrun.core.errors import LevelRunError
 from levelrun.core.site.geometry import clockwise
 

@@ -10,7 +10,7 @@ from levelrun.core.codebook import Codebook
 MOST = 80
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Entry:
     """One thing the rule set says. `kind` is number, row or table; `doubt` is what its file is not sure of."""
 
@@ -30,15 +30,15 @@ def entries(book: Codebook) -> tuple[Entry, ...]:
     """Every entry: single numbers first, then tables row by row."""
     found = [
         Entry(
-            "number",
-            scalar.key.replace("_", " "),
-            f"{scalar.value:g} {scalar.unit}",
-            scalar.section,
-            scalar.text,
-            scalar.note or scalar.source,
-            scalar.basis,
-            "",
-            "",
+            kind="number",
+            name=scalar.key.replace("_", " "),
+            value=f"{scalar.value:g} {scalar.unit}",
+            section=scalar.section,
+            text=scalar.text,
+            source=scalar.note or scalar.source,
+            basis=scalar.basis,
+            check="",
+            doubt="",
         )
         for scalar in book.scalars.values()
     ]
@@ -49,15 +49,15 @@ def entries(book: Codebook) -> tuple[Entry, ...]:
             rest = {k: v for k, v in row.items() if k not in head.keys and k not in ("section", "text") and v}
             found.append(
                 Entry(
-                    "row",
-                    f"{table.name}: {key}".replace("_", " "),
-                    ", ".join(f"{k.replace('_', ' ')} {v}" for k, v in rest.items()),
-                    row.get("section") or head.table,
-                    row.get("text") or head.table,
-                    f"{head.source}; {head.table}",
-                    head.basis,
-                    head.check,
-                    "; ".join(head.unsure),
+                    kind="row",
+                    name=f"{table.name}: {key}".replace("_", " "),
+                    value=", ".join(f"{k.replace('_', ' ')} {v}" for k, v in rest.items()),
+                    section=row.get("section") or head.table,
+                    text=row.get("text") or head.table,
+                    source=f"{head.source}; {head.table}",
+                    basis=head.basis,
+                    check=head.check,
+                    doubt="; ".join(head.unsure),
                 )
             )
     return tuple(found)

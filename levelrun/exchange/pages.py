@@ -6,7 +6,7 @@ import re
 from pathlib import Path
 
 from levelrun.core.codebook import Codebook, Table, load, rule_sets
-from levelrun.core.findings.catalogue import CATALOGUE
+from levelrun.core.subjects import CATALOGUE
 
 
 def write_pages(folder: Path, tests: Path) -> list[Path]:
@@ -38,7 +38,7 @@ def findings_page() -> str:
     lines = [
         "# Findings",
         "",
-        "Made from the catalogue in `levelrun/core/findings/` by `make docs`.",
+        "Made from the catalogue in `levelrun/core/<subject>/codes.py` by `make docs`.",
         "",
         "*stop*: not allowed, or it would fail. *check*: depends on the authority or on something not entered.",
         "*note*: habit of the trade.",

@@ -9,10 +9,10 @@ from hypothesis import strategies as st
 
 from levelrun.core.codebook import Codebook, load
 from levelrun.core.codebook.lookups import wire_sizes
-from levelrun.core.cover import cover
-from levelrun.core.drop import drop
 from levelrun.core.errors import NotBuriableError
-from levelrun.core.supports import supports
+from levelrun.core.trade.cover import cover
+from levelrun.core.trade.drop import drop
+from levelrun.core.trade.supports import supports
 
 # NFPA 70-2023 table 300.5(A), printed cells, from memory.
 CELLS = [

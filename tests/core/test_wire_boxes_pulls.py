@@ -10,13 +10,13 @@ from scipy.integrate import solve_ivp
 from levelrun.core.boxes.volume import Counted, box_volume
 from levelrun.core.codebook import Codebook, load
 from levelrun.core.codebook.lookups import wire_sizes
-from levelrun.core.conductors.ampacity import ampacity
-from levelrun.core.conductors.sizing import Demand, choose
 from levelrun.core.errors import LevelRunError
-from levelrun.core.framing import bored_hole
-from levelrun.core.pipe.hand_bend import hand_bend
-from levelrun.core.pipe.pull import PullWires, Section, pull, wire_weight
-from levelrun.core.pipe.pull_box import expansion, pull_box
+from levelrun.core.trade.conductors.ampacity import ampacity
+from levelrun.core.trade.conductors.sizing import Demand, choose
+from levelrun.core.trade.holes import bored_hole
+from levelrun.core.trade.pipe.hand_bend import hand_bend
+from levelrun.core.trade.pipe.pull import PullWires, Section, pull, wire_weight
+from levelrun.core.trade.pipe.pull_box import expansion, pull_box
 
 WIRE = [PullWires("THWN-2", "6", "cu", 4)]
 
@@ -60,17 +60,17 @@ def test_dwelling_feeders_are_83_percent(book: Codebook) -> None:
 
 # Plain cases of the trade: load, wiring, wire, ground. Articles 110.14, 240.4, 310.16, figures from memory.
 SIZES = [
-    (Demand(12, wiring="NM-B"), "14", "14", 15),
-    (Demand(16, wiring="NM-B"), "12", "12", 20),
-    (Demand(24, wiring="NM-B", volts=240), "10", "10", 25),
-    (Demand(30, wiring="NM-B", volts=240), "10", "10", 30),
-    (Demand(40, continuous=True, wiring="NM-B", volts=240), "6", "10", 50),
-    (Demand(48, continuous=True, wiring="NM-B", volts=240), "4", "10", 60),
-    (Demand(48, continuous=True, volts=240), "6", "10", 60),
-    (Demand(100, volts=240), "3", "8", 100),
-    (Demand(100, volts=240, material="al"), "1", "6", 100),
-    (Demand(18, ambient_c=45, current_carrying=9), "12", "12", 20),
-    (Demand(10, material="al", wiring="NM-B"), "8", "8", 15),
+    (Demand(load_a=12, wiring="NM-B"), "14", "14", 15),
+    (Demand(load_a=16, wiring="NM-B"), "12", "12", 20),
+    (Demand(load_a=24, wiring="NM-B", volts=240), "10", "10", 25),
+    (Demand(load_a=30, wiring="NM-B", volts=240), "10", "10", 30),
+    (Demand(load_a=40, continuous=True, wiring="NM-B", volts=240), "6", "10", 50),
+    (Demand(load_a=48, continuous=True, wiring="NM-B", volts=240), "4", "10", 60),
+    (Demand(load_a=48, continuous=True, volts=240), "6", "10", 60),
+    (Demand(load_a=100, volts=240), "3", "8", 100),
+    (Demand(load_a=100, volts=240, material="al"), "1", "6", 100),
+    (Demand(load_a=18, ambient_c=45, current_carrying=9), "12", "12", 20),
+    (Demand(load_a=10, material="al", wiring="NM-B"), "8", "8", 15),
 ]
 
 
@@ -86,7 +86,7 @@ def test_wire_for_a_load(book: Codebook, case: tuple[Demand, str, str, float]) -
 
 def test_drop_decides_and_takes_the_ground_along(book: Codebook) -> None:
     """250.122(B): 12 grown to 6 for drop takes its 12 ground to 6."""
-    found = choose(book, Demand(16, length_ft=200, drop_limit_percent=3))
+    found = choose(book, Demand(load_a=16, length_ft=200, drop_limit_percent=3))
     assert (found.size, found.ground_size, found.decided_by) == ("6", "6", "drop")
     assert found.drop_percent <= 3
 
@@ -94,12 +94,12 @@ def test_drop_decides_and_takes_the_ground_along(book: Codebook) -> None:
 @pytest.mark.parametrize(
     ("demand", "key"),
     [
-        (Demand(30, breaker_a=20), "breaker_a"),
-        (Demand(900), "load_a"),
-        (Demand(16, length_ft=50_000, drop_limit_percent=1), "drop_limit_percent"),
-        (Demand(16, wiring="UF-B", ambient_c=70), "ambient_c"),
-        (Demand(16, wiring="rope"), "wiring"),
-        (Demand(16, termination_c=70), "termination_c"),
+        (Demand(load_a=30, breaker_a=20), "breaker_a"),
+        (Demand(load_a=900), "load_a"),
+        (Demand(load_a=16, length_ft=50_000, drop_limit_percent=1), "drop_limit_percent"),
+        (Demand(load_a=16, wiring="UF-B", ambient_c=70), "ambient_c"),
+        (Demand(load_a=16, wiring="rope"), "wiring"),
+        (Demand(load_a=16, termination_c=70), "termination_c"),
     ],
 )
 def test_no_wire_is_said_with_the_key(book: Codebook, demand: Demand, key: str) -> None:
@@ -113,8 +113,8 @@ def test_more_load_more_heat_more_wires_never_a_smaller_wire(
     load_a: float, more: float, wires: int, hotter: float
 ) -> None:
     book, order = load(), wire_sizes(load())
-    base = Demand(load_a, ambient_c=30, current_carrying=3)
-    harder = Demand(min(load_a + more, 310), ambient_c=30 + hotter, current_carrying=3 + wires)
+    base = Demand(load_a=load_a, ambient_c=30, current_carrying=3)
+    harder = Demand(load_a=min(load_a + more, 310), ambient_c=30 + hotter, current_carrying=3 + wires)
     try:
         bigger = choose(book, harder).size
     except LevelRunError:

@@ -9,11 +9,11 @@ from pydantic import BaseModel, Field, StrictBool, model_validator
 
 from levelrun.api.calc.base import Answer, Count, Key, NotNegative, Part, Question, basis_of
 from levelrun.core.codebook.lookups import raceway
-from levelrun.core.pipe.bends import bends
-from levelrun.core.pipe.fill import CableIn, Wires, fill, max_count
-from levelrun.core.pipe.hand_bend import hand_bend
-from levelrun.core.pipe.pull import PullWires, Section, pull
-from levelrun.core.pipe.pull_box import expansion, pull_box
+from levelrun.core.trade.pipe.bends import bends
+from levelrun.core.trade.pipe.fill import CableIn, Wires, fill, max_count
+from levelrun.core.trade.pipe.hand_bend import hand_bend
+from levelrun.core.trade.pipe.pull import PullWires, Section, pull
+from levelrun.core.trade.pipe.pull_box import expansion, pull_box
 
 router = APIRouter(prefix="/api/calc", tags=["calc"])
 

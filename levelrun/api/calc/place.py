@@ -10,13 +10,13 @@ from pydantic import BaseModel, Field, StrictBool
 from levelrun.api.calc.base import Answer, Key, NotNegative, Part, Positive, Question, basis_of
 from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import check_wire, method, raceway
-from levelrun.core.cover import cover
-from levelrun.core.drop import drop
 from levelrun.core.errors import LevelRunError
-from levelrun.core.job.run import AboveKey, PlaceKey
-from levelrun.core.methods.facts import CHANGEABLE, facts_of
-from levelrun.core.methods.verdicts import ranked, work_of
-from levelrun.core.supports import supports
+from levelrun.core.runs.parts import AboveKey, PlaceKey
+from levelrun.core.trade.cover import cover
+from levelrun.core.trade.drop import drop
+from levelrun.core.trade.methods.facts import CHANGEABLE, facts_of
+from levelrun.core.trade.methods.verdicts import ranked, work_of
+from levelrun.core.trade.supports import supports
 
 router = APIRouter(prefix="/api/calc", tags=["calc"])
 

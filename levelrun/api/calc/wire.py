@@ -9,9 +9,9 @@ from pydantic import BaseModel, Field, StrictBool
 
 from levelrun.api.calc.base import Answer, Few, Key, Part, Positive, Question, basis_of
 from levelrun.core.boxes.volume import Counted, box_volume
-from levelrun.core.conductors.ampacity import ampacity
-from levelrun.core.conductors.sizing import Demand, choose
-from levelrun.core.framing import bored_hole
+from levelrun.core.trade.conductors.ampacity import ampacity
+from levelrun.core.trade.conductors.sizing import Demand, choose
+from levelrun.core.trade.holes import bored_hole
 
 router = APIRouter(prefix="/api/calc", tags=["calc"])
 

@@ -12,7 +12,7 @@ from levelrun.core.job import Box
 WEATHERPROOF = "weather-18"
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class BoxModel:
     """One row of the catalogue, inches and cubic inches."""
 
@@ -39,17 +39,17 @@ def box_models(book: Codebook) -> dict[str, BoxModel]:
     """The whole catalogue by key."""
     return {
         row["box"]: BoxModel(
-            row["box"],
-            row["name"],
-            row["material"],
-            int(row["gangs"]),
-            float(row["wide_in"]),
-            float(row["tall_in"]),
-            float(row["depth_in"]),
-            float(row["volume_in3"]),
-            row["clamps"] == "yes",
-            row["fan_rated"] == "yes",
-            tuple(row["usual"].split("|")),
+            key=row["box"],
+            name=row["name"],
+            material=row["material"],
+            gangs=int(row["gangs"]),
+            wide_in=float(row["wide_in"]),
+            tall_in=float(row["tall_in"]),
+            depth_in=float(row["depth_in"]),
+            volume_in3=float(row["volume_in3"]),
+            clamps=row["clamps"] == "yes",
+            fan_rated=row["fan_rated"] == "yes",
+            usual=tuple(row["usual"].split("|")),
         )
         for row in book.table("boxes").rows
     }

@@ -6,7 +6,7 @@ from collections.abc import Mapping, Sequence
 from functools import lru_cache
 
 from levelrun.core.boxes.entering import Entering
-from levelrun.core.boxes.room import RoomContext, RoomView
+from levelrun.core.boxes.facts import RoomContext, RoomView
 from levelrun.core.codebook import Codebook
 from levelrun.core.job import Box, Job, Level, Panel, Structure
 from levelrun.core.site.faces import faces, level_parts
@@ -33,15 +33,15 @@ def room_contexts(job: Job, entering: Mapping[str, Sequence[Entering]]) -> list[
         standing = tuple(boxes.get(room.id, ()))
         found.append(
             RoomContext(
-                room,
-                level.level,
-                _with_level(structures[room.level], level.level),
-                job.habits,
-                own,
-                standing,
-                tuple(panels.get(room.id, ())),
-                tuple((box.id, tuple(entering[box.id])) for box in standing if box.id in entering),
-                tuple(sorted((key, names[key]) for key in around if key in names)),
+                room=room,
+                level=level.level,
+                structure=_with_level(structures[room.level], level.level),
+                habits=job.habits,
+                faces=own,
+                boxes=standing,
+                panels=tuple(panels.get(room.id, ())),
+                entering=tuple((box.id, tuple(entering[box.id])) for box in standing if box.id in entering),
+                names=tuple(sorted((key, names[key]) for key in around if key in names)),
             )
         )
     return found

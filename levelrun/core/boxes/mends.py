@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
+from levelrun.core.boxes.facts import RoomView
 from levelrun.core.boxes.placing import Placement
-from levelrun.core.boxes.room import RoomView
 from levelrun.core.findings import Mend
 from levelrun.core.job import Box
 from levelrun.core.measure import show

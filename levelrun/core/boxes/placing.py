@@ -8,7 +8,7 @@ from typing import Any
 
 from levelrun.core.boxes.catalogue import usual_model
 from levelrun.core.boxes.covering import Spot, fewest
-from levelrun.core.boxes.room import RoomView
+from levelrun.core.boxes.facts import RoomView
 from levelrun.core.boxes.spacing import SPACED, CounterSpace, Space, counter_spaces, wall_spaces
 from levelrun.core.job import Fixture
 from levelrun.core.site.faces import Face, Seen
@@ -24,7 +24,7 @@ HALL_IN = 120.0
 IN_THE_WAY = ("furniture", "refrigerator", "water_heater", "heater")
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Placement:
     """A new box: where, and why there. On a wall `side` and `at_in`, else `x_in` and `y_in`."""
 
@@ -114,7 +114,12 @@ def for_wall_space(view: RoomView, space: Space) -> list[Placement]:
         if not spot.fixed:
             face, at = view.on_wall(space.from_in + spot.at_in)
             placed.append(
-                Placement("receptacle", "no point of this wall over 6 ft from one", face.wall.index, _tape(at))
+                Placement(
+                    kind="receptacle",
+                    why="no point of this wall over 6 ft from one",
+                    side=face.wall.index,
+                    at_in=_tape(at),
+                )
             )
     return placed
 
@@ -140,10 +145,10 @@ def for_counter(view: RoomView, space: CounterSpace) -> list[Placement]:
     on = {spot.at_in for spot in studs}
     return [
         Placement(
-            "receptacle",
-            "no point of this counter over 24 in from one",
-            space.side,
-            _tape(space.from_in + spot.at_in),
+            kind="receptacle",
+            why="no point of this counter over 24 in from one",
+            side=space.side,
+            at_in=_tape(space.from_in + spot.at_in),
             serves="counter",
             blocking=spot.at_in not in on,
         )
@@ -192,7 +197,7 @@ def for_basin(view: RoomView, face: Face, item: Fixture) -> list[Placement]:
     best = min(dry, key=lambda spot: min(abs(spot[0] - edge) for edge in edges) + spot[1], default=None)
     if best is None:
         return []
-    return [Placement("receptacle", "within 36 in of the basin", face.wall.index, _tape(best[0]))]
+    return [Placement(kind="receptacle", why="within 36 in of the basin", side=face.wall.index, at_in=_tape(best[0]))]
 
 
 def _basin_served(view: RoomView, face: Face, low: float, high: float, reach: float) -> bool:
@@ -236,7 +241,7 @@ def switches(view: RoomView) -> list[Placement]:
             why = f"at the latch side of the {face.wall.name} door, to {view.beside(door)}"
             ways = 2 if not through else 3 if ends < 2 else 4
             ends += ways == 3
-            placed.append(Placement("switch", why, face.wall.index, _tape(spot), ways=ways))
+            placed.append(Placement(kind="switch", why=why, side=face.wall.index, at_in=_tape(spot), ways=ways))
     return placed
 
 
@@ -264,10 +269,10 @@ def ceiling(view: RoomView) -> list[Placement]:
     placed: list[Placement] = []
     x, y = middle(view)
     if view.room.use in LIT and not any(box.kind in ("light", "fan") for box in view.boxes):
-        placed.append(Placement("light", "in the middle of the ceiling", x_in=x, y_in=y))
+        placed.append(Placement(kind="light", why="in the middle of the ceiling", x_in=x, y_in=y))
     dwelling = view.context.structure.kind in ("house", "cabin")
     if dwelling and view.room.use in ("bedroom", "hall") and not any(box.kind == "smoke" for box in view.boxes):
-        placed.append(Placement("smoke", "one in every bedroom and outside it", x_in=_tape(x - 24), y_in=y))
+        placed.append(Placement(kind="smoke", why="one in every bedroom and outside it", x_in=_tape(x - 24), y_in=y))
     return placed
 
 
@@ -293,7 +298,11 @@ def at_least_one(view: RoomView) -> list[Placement]:
             for at, cost in on_studs(view, face, 0, face.wall.length_in, wide)
         ]
         if spots:
-            placed.append(Placement("receptacle", f"a {use} wants one", face.wall.index, _tape(min(spots)[1])))
+            placed.append(
+                Placement(
+                    kind="receptacle", why=f"a {use} wants one", side=face.wall.index, at_in=_tape(min(spots)[1])
+                )
+            )
     return placed
 
 

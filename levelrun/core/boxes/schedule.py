@@ -5,14 +5,14 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from levelrun.core.boxes.plan import stud_text
-from levelrun.core.boxes.room import RoomContext, RoomView
+from levelrun.core.boxes.facts import RoomContext, RoomView
+from levelrun.core.boxes.room_plan import stud_text
 from levelrun.core.codebook import Codebook
 from levelrun.core.job import Box
 from levelrun.core.measure import show, show_inches, shown_in
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class ScheduleRow:
     """One box as it is set. Lengths as read aloud; of a ceiling box `from_left_corner` has two readings."""
 
@@ -57,22 +57,22 @@ def _row(view: RoomView, box: Box, circuits: Mapping[str, str]) -> ScheduleRow:
         west, south = min(x for x, _ in view.room.corners), min(y for _, y in view.room.corners)
         reading = f"{show(box.x_in - west)} from west, {show(box.y_in - south)} from south"
     return ScheduleRow(
-        box.id,
-        context.structure.name,
-        context.level.name,
-        view.room.name,
-        box.name,
-        f"{box.kind}{f', {box.ways}-way' if box.ways > 2 else ''}",
-        wall,
-        reading,
-        stud_text(view, box),
-        show_inches(up - tall),
-        show_inches(up),
-        show_inches(up + tall),
-        model.name,
-        box.gangs,
-        show_inches(model.depth_in),
-        show_inches(box.set_out_in),
-        circuits.get(box.id, ""),
-        "yes" if box.marked else "",
+        id=box.id,
+        structure=context.structure.name,
+        level=context.level.name,
+        room=view.room.name,
+        box=box.name,
+        kind=f"{box.kind}{f', {box.ways}-way' if box.ways > 2 else ''}",
+        wall=wall,
+        from_left_corner=reading,
+        nailed_to=stud_text(view, box),
+        bottom=show_inches(up - tall),
+        middle=show_inches(up),
+        top=show_inches(up + tall),
+        box_model=model.name,
+        gangs=box.gangs,
+        depth=show_inches(model.depth_in),
+        set_out=show_inches(box.set_out_in),
+        circuit=circuits.get(box.id, ""),
+        marked="yes" if box.marked else "",
     )

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from levelrun.core.boxes.covering import out_of_reach
-from levelrun.core.boxes.room import RoomView
+from levelrun.core.boxes.facts import RoomView
 from levelrun.core.job import Box
 from levelrun.core.site.faces import FLOOR_BREAKS
 

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
-from levelrun.core.boxes.room import RoomContext, RoomView
+from levelrun.core.boxes.facts import RoomContext, RoomView
 from levelrun.core.codebook import Codebook
 from levelrun.core.job import Box, Job, Panel
 from levelrun.core.kept import kept_hash
@@ -15,7 +15,7 @@ from levelrun.core.site.geometry import Point
 OVER_HEADER_IN = 12.0
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Stand:
     """Where a box or panel stands: on the site, its height, its ceiling, and its place round the room's walls."""
 
@@ -60,17 +60,17 @@ def _of_room(book: Codebook, context: RoomContext, origin: Point) -> dict[str, S
         if spot is None:
             continue
         found[node.id] = Stand(
-            context.room.id,
-            node.structure,
-            spot[0] + origin[0],
-            spot[1] + origin[1],
-            node.height_in,
-            context.level.floor_in,
-            context.level.floor_in + context.level.height_in,
-            view.around_in,
-            view.unrolled(node),
-            doors,
-            context.level.floor_in + context.habits.pole.hole_line_in,
+            room=context.room.id,
+            structure=node.structure,
+            x=spot[0] + origin[0],
+            y=spot[1] + origin[1],
+            height_in=node.height_in,
+            floor_in=context.level.floor_in,
+            ceiling_in=context.level.floor_in + context.level.height_in,
+            around_in=view.around_in,
+            at_in=view.unrolled(node),
+            doors=doors,
+            hole_in=context.level.floor_in + context.habits.pole.hole_line_in,
         )
     return found
 

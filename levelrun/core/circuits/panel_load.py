@@ -113,9 +113,15 @@ def _own(book: Codebook, on: Sequence[tuple[Circuit, Box]]) -> list[tuple[Circui
 def _joined(home: LoadCalculation, other: LoadCalculation) -> LoadCalculation:
     total, neutral = home.total_va + other.total_va, home.neutral_va + other.neutral_va
     return LoadCalculation(
-        home.method, [*home.steps, *other.steps], total, total / 240, neutral, neutral / 240, home.rule,
-        [*home.notes, "buildings beyond are added as feeder loads"],
-    )  # fmt: skip
+        method=home.method,
+        steps=[*home.steps, *other.steps],
+        total_va=total,
+        amps=total / 240,
+        neutral_va=neutral,
+        neutral_a=neutral / 240,
+        rule=home.rule,
+        notes=[*home.notes, "buildings beyond are added as feeder loads"],
+    )
 
 
 def leg_loads(circuits: Sequence[Circuit], amps: Mapping[str, float]) -> list[LegLoad]:

@@ -5,22 +5,22 @@ from __future__ import annotations
 from collections.abc import Sequence
 from functools import lru_cache
 
+from levelrun.core.boxes.facts import RoomContext, RoomView
 from levelrun.core.boxes.placing import near_water
-from levelrun.core.boxes.room import RoomContext, RoomView
-from levelrun.core.circuits.view import Place
+from levelrun.core.circuits.facts import BoxPlace
 from levelrun.core.codebook import Codebook
 
 SINK_IN = 72.0
 
 
-def box_places(book: Codebook, rooms: Sequence[RoomContext]) -> dict[str, Place]:
+def box_places(book: Codebook, rooms: Sequence[RoomContext]) -> dict[str, BoxPlace]:
     """Every box that stands in a room, by id. A sink or basin is near within 6 ft of its edge (210.8(A)(8))."""
     return {box: place for context in rooms for box, place in _of_room(book, context).items()}
 
 
 @lru_cache(maxsize=1024)
-def _of_room(book: Codebook, context: RoomContext) -> dict[str, Place]:
-    found: dict[str, Place] = {}
+def _of_room(book: Codebook, context: RoomContext) -> dict[str, BoxPlace]:
+    found: dict[str, BoxPlace] = {}
     view = RoomView(book, context)
     sinks = [(f, i) for f in view.faces for i in f.fixtures if i.kind in ("sink", "basin")]
     wet = any(i.kind in ("tub", "shower") for f in view.faces for i in f.fixtures)
@@ -34,8 +34,14 @@ def _of_room(book: Codebook, context: RoomContext) -> dict[str, Place]:
             for f, i in sinks
         )
         tub = bool(wet and face is not None and box.at_in is not None and near_water(view, face, box.at_in))
-        found[box.id] = Place(
-            context.room.id, context.room.name, context.room.use, context.structure.id, context.structure.kind,
-            context.level.id, sink, tub,
-        )  # fmt: skip
+        found[box.id] = BoxPlace(
+            room=context.room.id,
+            room_name=context.room.name,
+            use=context.room.use,
+            structure=context.structure.id,
+            structure_kind=context.structure.kind,
+            level=context.level.id,
+            sink_near=sink,
+            tub_near=tub,
+        )
     return found

@@ -7,19 +7,19 @@ from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any, Literal
 
-from levelrun.core.boxes.room import RoomContext
+from levelrun.core.boxes.facts import RoomContext
 from levelrun.core.circuits.distance import Stand, cable_length, stands
-from levelrun.core.circuits.packing import fewest_groups
+from levelrun.core.circuits.facts import BoxPlace, CircuitContext, CircuitView
+from levelrun.core.circuits.grouping import fewest_groups
 from levelrun.core.circuits.places import box_places
 from levelrun.core.circuits.protection import asked
 from levelrun.core.circuits.routing import shortest_order
-from levelrun.core.circuits.rules_house import House, house_of, loose_boxes
+from levelrun.core.circuits.rules.house import House, house_of, loose_boxes
 from levelrun.core.circuits.spaces import Occupied, occupied, spaces_of
 from levelrun.core.circuits.usual import is_continuous, usual_of, watts
-from levelrun.core.circuits.view import CircuitContext, CircuitView, Place
 from levelrun.core.codebook import Codebook
-from levelrun.core.conductors.sizing import Demand, choose
 from levelrun.core.job import Box, Circuit, Job, Panel
+from levelrun.core.trade.conductors.sizing import Demand, choose
 
 FAR_IN = 600.0
 LAMPS = ("light", "fan")
@@ -27,7 +27,7 @@ PLUGS = ("receptacle", "device")
 DWELLINGS = ("house", "cabin")
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Proposal:
     """One circuit proposed: its fields, its boxes in order, why, and the cable that it takes, inches."""
 
@@ -61,7 +61,7 @@ class Proposal:
         return [{"op": "add", "kind": "circuit", "item": item}]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Group:
     """Boxes that go on one circuit, before its wire and space are settled."""
 
@@ -80,7 +80,7 @@ def propose(job: Job, book: Codebook, rooms: Sequence[RoomContext]) -> list[Prop
 
 def proposing(job: Job, book: Codebook, rooms: Sequence[RoomContext]) -> Iterator[tuple[int, Proposal]]:
     """The same one by one as each is settled, with the count of all, so that long work shows how far it is."""
-    house = house_of(job)
+    house = house_of(job, book)
     where = stands(job, book, rooms)
     loose = [box for box in loose_boxes(house) if box.kind != "junction"]
     by_panel: dict[str, list[Box]] = {}
@@ -106,12 +106,24 @@ def proposing(job: Job, book: Codebook, rooms: Sequence[RoomContext]) -> Iterato
 
 
 def _protection(
-    book: Codebook, job: Job, panel: Panel, group: Group, settled: Proposal, places: Mapping[str, Place]
+    book: Codebook, job: Job, panel: Panel, group: Group, settled: Proposal, places: Mapping[str, BoxPlace]
 ) -> Literal["plain", "gfci", "afci", "dual"]:
     """What the breaker must give so that every box has what its place asks."""
     circuit = Circuit.model_validate(settled.edits[0]["item"])
     here = tuple((box.id, places[box.id]) for box in group.boxes if box.id in places)
-    context = CircuitContext(circuit, panel, job.habits, group.boxes, here, (), 0.0, None, None, 0.0, False)
+    context = CircuitContext(
+        circuit=circuit,
+        panel=panel,
+        habits=job.habits,
+        boxes=group.boxes,
+        places=here,
+        lengths=(),
+        feeder_percent=0.0,
+        partner=None,
+        fed=None,
+        fed_load_a=0.0,
+        other_building=False,
+    )
     view = CircuitView(book, context)
     kinds = {item.kind for box in group.boxes for item in asked(view, box)}
     if len(kinds) == 2:
@@ -140,7 +152,9 @@ def _groups(book: Codebook, job: Job, house: House, boxes: Sequence[Box]) -> Ite
 
     for box in take(lambda b: usual_of(book, b).own):
         title = usual_of(book, box).title
-        yield Group(title, (box,), f"{title}: a circuit of its own", "common practice, no source")
+        yield Group(
+            name=title, boxes=(box,), reason=f"{title}: a circuit of its own", section="common practice, no source"
+        )
     most = _most(book, job)
     counters = take(lambda b: b.kind in PLUGS and b.serves == "counter")
     dining = take(lambda b: b.kind in PLUGS and use(b) in ("kitchen", "dining") and not b.outdoors)
@@ -152,11 +166,14 @@ def _groups(book: Codebook, job: Job, house: House, boxes: Sequence[Box]) -> Ite
     ):
         own = take(_plugs_of(use, room_use))
         for part in _parts(own, most):
-            yield Group(room_use.capitalize(), tuple(part), words, section)
+            yield Group(name=room_use.capitalize(), boxes=tuple(part), reason=words, section=section)
     out = take(lambda b: (b.outdoors or use(b) == "porch") and b.kind in PLUGS)
     for part in _parts(out, most):
         yield Group(
-            "Outdoors", tuple(part), "apart, so that a wet trip darkens nothing", "common practice, no source"
+            name="Outdoors",
+            boxes=tuple(part),
+            reason="apart, so that a wet trip darkens nothing",
+            section="common practice, no source",
         )
     yield from _lights(job, house, take(lambda b: b.kind in (*LAMPS, "switch", "smoke")), most)
     rest = list(left.values())
@@ -186,9 +203,11 @@ def _kitchen(book: Codebook, counters: list[Box], dining: list[Box]) -> Iterator
         part = ordered[index::count]
         if part:
             yield Group(
-                f"Kitchen {'ABCDEF'[index]}", tuple(part), f"small-appliance circuit {index + 1} of {count}",
-                "210.11(C)(1), 210.52(B)",
-            )  # fmt: skip
+                name=f"Kitchen {'ABCDEF'[index]}",
+                boxes=tuple(part),
+                reason=f"small-appliance circuit {index + 1} of {count}",
+                section="210.11(C)(1), 210.52(B)",
+            )
 
 
 def _lights(job: Job, house: House, boxes: list[Box], most: int) -> Iterator[Group]:
@@ -229,7 +248,14 @@ def _by_rooms(
         own = [box for index in indexes for box in parts[index]]
         rooms = list(dict.fromkeys(house.rooms[box.room].name for box in own if box.room in house.rooms))
         title = f"{name} {', '.join(rooms[:2])}" + (" and more" if len(rooms) > 2 else "")
-        yield Group(title[:60], tuple(own), reason, "common practice, no source", breaker, lights)
+        yield Group(
+            name=title[:60],
+            boxes=tuple(own),
+            reason=reason,
+            section="common practice, no source",
+            breaker_a=breaker,
+            lights=lights,
+        )
 
 
 def _outlets(boxes: Sequence[Box]) -> int:
@@ -268,15 +294,34 @@ def _settled(
         for space in spaces_of(taken):
             free[panel.id].at.setdefault(space, []).append(taken)
     return Proposal(
-        key, group.name, panel.id, place[0] if place else None, place[1] if place else "", poles, volts,
-        breaker, wire, "plain", first.neutral if alone else True, first.nameplate if alone else False,
-        tuple(box for box, _ in order), tuple(order), group.reason, group.section, length,
-    )  # fmt: skip
+        key=key,
+        name=group.name,
+        panel=panel.id,
+        space=place[0] if place else None,
+        half=place[1] if place else "",
+        poles=poles,
+        volts=volts,
+        breaker_a=breaker,
+        wire_size=wire,
+        protection="plain",
+        neutral=first.neutral if alone else True,
+        nameplate=first.nameplate if alone else False,
+        boxes=tuple(box for box, _ in order),
+        after=tuple(order),
+        reason=group.reason,
+        section=group.section,
+        length_in=length,
+    )
 
 
 def _wire(book: Codebook, amps: float, steady: bool, breaker: float, volts: int, least: str) -> str:
-    demand = Demand(load_a=min(amps, breaker), continuous=steady and amps * 1.25 <= breaker, breaker_a=breaker,
-                    volts=float(volts), wiring="NM-B")  # fmt: skip
+    demand = Demand(
+        load_a=min(amps, breaker),
+        continuous=steady and amps * 1.25 <= breaker,
+        breaker_a=breaker,
+        volts=float(volts),
+        wiring="NM-B",
+    )
     size = choose(book, demand).size
     order = [row["size"] for row in book.table("ch9-table8").rows]
     return max((size, least if breaker <= 20 else size), key=order.index) if breaker > 15 else size

@@ -5,11 +5,13 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from levelrun.core.circuits.rules_wire import change
-from levelrun.core.circuits.view import PLUGS, CircuitView, Place
+from levelrun.core.circuits.codes import finding
+from levelrun.core.circuits.facts import PLUGS, BoxPlace, CircuitView
+from levelrun.core.circuits.rules.wire import change
 from levelrun.core.codebook import Codebook
-from levelrun.core.findings import Finding, Mend, finding
+from levelrun.core.findings import Finding, Mend
 from levelrun.core.job import Box
+from levelrun.core.rulebook import Rule
 
 DWELLINGS = ("house", "cabin")
 GFCI_PLACE = {
@@ -46,7 +48,7 @@ def asked(view: CircuitView, box: Box) -> list[Asked]:
     return [item for item in found if item is not None]
 
 
-def _gfci(view: CircuitView, box: Box, place: Place) -> Asked | None:
+def _gfci(view: CircuitView, box: Box, place: BoxPlace) -> Asked | None:
     if box.kind not in PLUGS or view.circuit.breaker_a > GFCI_MOST_A:
         return None
     keys = []
@@ -60,7 +62,7 @@ def _gfci(view: CircuitView, box: Box, place: Place) -> Asked | None:
     return _row(view.book, "gfci-places", box, "gfci", keys)
 
 
-def _afci(view: CircuitView, box: Box, place: Place) -> Asked | None:
+def _afci(view: CircuitView, box: Box, place: BoxPlace) -> Asked | None:
     if place.structure_kind not in DWELLINGS or box.outdoors or view.circuit.volts != 120:
         return None
     if view.circuit.breaker_a > AFCI_MOST_A or box.kind == "junction" or place.use not in AFCI_PLACE:
@@ -138,3 +140,6 @@ def _first(view: CircuitView, kind: str, items: list[Asked]) -> list[Mend]:
             edit = {"op": "set", "kind": "box", "id": box.id, "set": {"protects": kind}}
             return [Mend(f"At first outlet {box.name}", [edit])]
     return []
+
+
+RULES: tuple[Rule[CircuitView], ...] = (protection_rule,)

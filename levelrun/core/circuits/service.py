@@ -43,7 +43,7 @@ class Step:
     section: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class LoadCalculation:
     """The calculation whole. Amperes at 240 V, line and neutral, unrounded."""
 
@@ -112,7 +112,16 @@ def _check(home: Dwelling) -> None:
 def _whole(
     method: str, steps: list[Step], total: float, neutral: float, rule: str, notes: list[str]
 ) -> LoadCalculation:
-    return LoadCalculation(method, steps, total, total / LINE_V, neutral, neutral / LINE_V, rule, notes)
+    return LoadCalculation(
+        method=method,
+        steps=steps,
+        total_va=total,
+        amps=total / LINE_V,
+        neutral_va=neutral,
+        neutral_a=neutral / LINE_V,
+        rule=rule,
+        notes=notes,
+    )
 
 
 def _lighting_va(book: Codebook, home: Dwelling) -> float:

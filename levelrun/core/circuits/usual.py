@@ -9,7 +9,7 @@ from levelrun.core.codebook import Codebook
 from levelrun.core.job import Box
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Usual:
     """A row of the table of loads: watts expected, and the circuit of an appliance."""
 
@@ -31,17 +31,17 @@ def usual(book: Codebook, use: str) -> Usual:
     """One row by use: exact; raises UnknownKeyError that lists all."""
     row = book.table("loads").get(use)
     return Usual(
-        use,
-        row["title"],
-        float(row["watts"]),
-        row["continuous"] == "yes",
-        row["own"] == "yes",
-        int(row["volts"]),
-        int(row["poles"]),
-        float(row["breaker_a"]),
-        row["neutral"] == "yes",
-        row["nema"],
-        row["nameplate"] == "yes",
+        use=use,
+        title=row["title"],
+        watts=float(row["watts"]),
+        continuous=row["continuous"] == "yes",
+        own=row["own"] == "yes",
+        volts=int(row["volts"]),
+        poles=int(row["poles"]),
+        breaker_a=float(row["breaker_a"]),
+        neutral=row["neutral"] == "yes",
+        nema=row["nema"],
+        nameplate=row["nameplate"] == "yes",
     )
 
 

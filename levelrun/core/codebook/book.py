@@ -16,7 +16,7 @@ PRACTICE = "practice"
 DEFAULT_RULES = "us-2023"
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class LocalRule:
     """A local note on one scalar: who said it, when, why, and whether the authority approved a looser rule."""
 
@@ -38,7 +38,7 @@ class NoteStatus:
     applied: bool
 
 
-@dataclass(frozen=True, eq=False)
+@dataclass(frozen=True, kw_only=True, eq=False)
 class Codebook:
     """Everything a plan looks up. Compared by identity: `load` gives one object a rule set."""
 
@@ -105,7 +105,14 @@ def load(rules: str = DEFAULT_RULES) -> Codebook:
             tables[table.name] = merge(tables[table.name], table) if table.name in tables else table
         for path in sorted((DATA / name).glob("*-scalars.toml")):
             scalars |= read_scalars(path)
-    return Codebook(rules, about["title"], about["long_title"], about["units"], tables, scalars)
+    return Codebook(
+        rules=rules,
+        title=about["title"],
+        long_title=about["long_title"],
+        units=about["units"],
+        tables=tables,
+        scalars=scalars,
+    )
 
 
 def _about(name: str) -> dict[str, str]:

@@ -12,12 +12,14 @@ INSULATIONS = ("THWN-2", "XHHW-2", "BARE")
 MATERIALS = ("cu", "al")
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Method:
-    """A wiring method. `kind` is raceway, cable or span; `cover_column` empty: may not be buried."""
+    """A wiring method. `kind` is raceway, cable or span; `family` what rules treat alike: steel, pvc, tubing,
+    flexible, building_cable, service_cable, span. `cover_column` empty: may not be buried."""
 
     key: str
     kind: str
+    family: str
     article: str
     name: str
     cover_column: str
@@ -47,7 +49,7 @@ class Conductor:
     area_in2: float
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Cable:
     """Outside of a cable: inches over the jacket; conductors without ground."""
 
@@ -65,14 +67,15 @@ def methods(book: Codebook) -> dict[str, Method]:
     rows = book.table("methods").rows
     return {
         row["method"]: Method(
-            row["method"],
-            row["kind"],
-            row["article"],
-            row["name"],
-            row["cover_column"],
-            row["bend_section"],
-            row["wall"],
-            tuple(row["words"].split("|")),
+            key=row["method"],
+            kind=row["kind"],
+            family=row["family"],
+            article=row["article"],
+            name=row["name"],
+            cover_column=row["cover_column"],
+            bend_section=row["bend_section"],
+            wall=row["wall"],
+            words=tuple(row["words"].split("|")),
         )
         for row in rows
     }
@@ -148,7 +151,14 @@ def reactance(book: Codebook, size: str, steel: bool) -> float:
 def cable(book: Codebook, key: str, size: str) -> Cable:
     """Outside sizes of a cable, typical. Exact; raises UnknownKeyError that lists the sizes."""
     row = book.table("cables").get(key, size)
-    return Cable(key, size, float(row["wide_in"]), float(row["narrow_in"]), int(row["conductors"]), row["ground"])
+    return Cable(
+        method=key,
+        size=size,
+        wide_in=float(row["wide_in"]),
+        narrow_in=float(row["narrow_in"]),
+        conductors=int(row["conductors"]),
+        ground=row["ground"],
+    )
 
 
 def cable_sizes(book: Codebook, key: str) -> list[str]:
@@ -208,7 +218,7 @@ def small_conductor_limit(book: Codebook, size: str, material: str) -> float | N
     return float(row["max_breaker_a"]) if row else None
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class PlaceFacts:
     """What a place is like. damage None: not said whether it can be hit. ambient_c in °C."""
 
@@ -231,17 +241,17 @@ def places(book: Codebook) -> dict[str, PlaceFacts]:
     tri = {"yes": True, "no": False, "unknown": None}
     return {
         row["place"]: PlaceFacts(
-            row["place"],
-            row["title"],
-            row["moisture"],
-            row["exposed"] == "yes",
-            tri[row["damage"]],
-            row["sunlight"] == "yes",
-            float(row["ambient_c"]),
-            row["insulation"] == "yes",
-            row["above"],
-            row["outdoors"] == "yes",
-            tuple(row["words"].split("|")),
+            place=row["place"],
+            title=row["title"],
+            moisture=row["moisture"],
+            exposed=row["exposed"] == "yes",
+            damage=tri[row["damage"]],
+            sunlight=row["sunlight"] == "yes",
+            ambient_c=float(row["ambient_c"]),
+            insulation=row["insulation"] == "yes",
+            above=row["above"],
+            outdoors=row["outdoors"] == "yes",
+            words=tuple(row["words"].split("|")),
         )
         for row in book.table("places").rows
     }

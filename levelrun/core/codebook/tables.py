@@ -14,7 +14,7 @@ HEAD_KEYS = ("source", "table", "basis", "date", "keys", "check")
 Row = dict[str, str]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class TableHead:
     """Where a table comes from. `basis` is from memory, published, practice or typical."""
 
@@ -63,7 +63,7 @@ class Table:
         return next((row for row in self.rows if float(row[column]) >= wanted), None)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Scalar:
     """One number of a rule set with its section and what it means.
 
@@ -137,14 +137,14 @@ def read_scalars(path: Path) -> dict[str, Scalar]:
         head[key.strip()] = value.strip()
     return {
         key: Scalar(
-            key,
-            float(entry["value"]),
-            entry["unit"],
-            entry["section"],
-            entry.get("basis", head["basis"]),
-            entry["text"],
-            head["source"],
-            entry.get("tighter", ""),
+            key=key,
+            value=float(entry["value"]),
+            unit=entry["unit"],
+            section=entry["section"],
+            basis=entry.get("basis", head["basis"]),
+            text=entry["text"],
+            source=head["source"],
+            tighter=entry.get("tighter", ""),
         )
         for key, entry in tomllib.loads(text).items()
     }

@@ -3,13 +3,14 @@
 Lengths are inches, loads amperes or watts, angles degrees. Models are frozen and refuse unknown keys.
 """
 
-from levelrun.core.job.base import Frozen, Id, Inches, Name
-from levelrun.core.job.building import Fixture, Level, Opening, Room, Side, Structure
-from levelrun.core.job.circuit import Circuit, Hop
-from levelrun.core.job.nodes import Box, Panel
-from levelrun.core.job.run import Joint, Leg, LegFacts, Run
+from levelrun.core.boxes.parts import Box, Panel
+from levelrun.core.circuits.parts import Circuit, Hop
+from levelrun.core.job.book import job_book
 from levelrun.core.job.shop import Habits, LocalNote, Pole, PoleMark
 from levelrun.core.job.whole import FORMAT, FORMAT_VERSION, PARTS, Job
+from levelrun.core.part import Frozen, Id, Inches, Name
+from levelrun.core.runs.parts import Joint, Leg, LegFacts, Run
+from levelrun.core.site.parts import Fixture, Level, Opening, Room, Side, Structure
 
 __all__ = [
     "FORMAT",
@@ -38,4 +39,5 @@ __all__ = [
     "Run",
     "Side",
     "Structure",
+    "job_book",
 ]

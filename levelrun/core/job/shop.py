@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, StrictBool, StringConstraints
 
-from levelrun.core.job.base import Frozen, Id, Inches, Name, Text
+from levelrun.core.part import Frozen, Id, Inches, Name, Text
 
 
 class PoleMark(Frozen):

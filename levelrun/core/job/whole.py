@@ -7,12 +7,12 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
-from levelrun.core.job.base import Frozen, Name, Text
-from levelrun.core.job.building import Fixture, Opening, Room, Structure
-from levelrun.core.job.circuit import Circuit
-from levelrun.core.job.nodes import Box, Panel
-from levelrun.core.job.run import Run
+from levelrun.core.boxes.parts import Box, Panel
+from levelrun.core.circuits.parts import Circuit
 from levelrun.core.job.shop import Habits, LocalNote
+from levelrun.core.part import Frozen, Name, Text
+from levelrun.core.runs.parts import Run
+from levelrun.core.site.parts import Fixture, Opening, Room, Structure
 
 FORMAT = "levelrun-job"
 FORMAT_VERSION = 2

@@ -7,15 +7,15 @@ from dataclasses import dataclass
 from levelrun.core.codebook.lookups import method, raceway, wire_sizes
 from levelrun.core.findings import Mend
 from levelrun.core.measure import show_inches
-from levelrun.core.methods.verdicts import Answer, Verdict, ranked, work_of
+from levelrun.core.runs.facts import RunView
 from levelrun.core.runs.mends import use_method
-from levelrun.core.runs.rules_place import needed_cover
-from levelrun.core.runs.view import RunView
+from levelrun.core.runs.rules.place import needed_cover
+from levelrun.core.trade.methods.verdicts import Answer, Verdict, ranked, work_of
 
 PIPE_REFERENCE = "3/4"
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Alternative:
     """One method on one leg. dollars and minutes are for the leg, common practice; None where it has no size."""
 
@@ -45,16 +45,16 @@ def _alternative(view: RunView, index: int, verdict: Verdict) -> Alternative:
     dollars = cost(view, verdict.method, size, leg.length_in) if size else None
     minutes = work_of(view.book, verdict.method).minutes_per_ft * leg.length_in / 12 if size else None
     return Alternative(
-        verdict.method,
-        _title(view, verdict, size),
-        verdict.verdict,
-        _text(view, index, verdict, dollars, minutes),
-        verdict.because[0].rule,
-        current,
-        dollars,
-        minutes,
-        work_of(view.book, verdict.method).change,
-        mend,
+        method=verdict.method,
+        name=_title(view, verdict, size),
+        verdict=verdict.verdict,
+        text=_text(view, index, verdict, dollars, minutes),
+        section=verdict.because[0].rule,
+        current=current,
+        dollars=dollars,
+        minutes=minutes,
+        change=work_of(view.book, verdict.method).change,
+        mend=mend,
     )
 
 

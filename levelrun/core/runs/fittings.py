@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from levelrun.core.runs.view import RunView
+from levelrun.core.runs.facts import RunView
 
 
 def fittings(view: RunView, index: int) -> list[str]:
@@ -17,7 +17,7 @@ def fittings(view: RunView, index: int) -> list[str]:
 
 def _at(view: RunView, index: int, joint: str, start: bool = False) -> str:
     leg, method = view.run.legs[index], view.methods[index]
-    rain = "raintight " if view.facts[index].moisture == "wet" and method.key in ("EMT", "RMC", "IMC") else ""
+    rain = "raintight " if view.facts[index].moisture == "wet" and method.family == "steel" else ""
     if joint in ("box", "panel"):
         if leg.sleeve:
             return ""

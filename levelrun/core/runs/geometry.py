@@ -11,7 +11,7 @@ TURN = {"over": 0, "left": 1, "right": -1}
 COMPASS: tuple[tuple[int, int], ...] = ((1, 0), (0, 1), (-1, 0), (0, -1))
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Placed:
     """One leg laid out, inches. x runs along the unrolled run, y up from the start's main floor.
 
@@ -50,7 +50,20 @@ def lay_out(run: Run, start_height_in: float) -> list[Placed]:
         x1, y1 = x + flat, y + vector[2] * leg.length_in
         plan1 = (plan[0] + ahead[0] * flat, plan[1] + ahead[1] * flat)
         fold = leg.go if leg.go in ("left", "right") and index else ""
-        placed.append(Placed(index, leg, x, y, x1, y1, plan, plan1, _angle(before, vector), fold))
+        placed.append(
+            Placed(
+                index=index,
+                leg=leg,
+                x0=x,
+                y0=y,
+                x1=x1,
+                y1=y1,
+                plan0=plan,
+                plan1=plan1,
+                bend_deg=_angle(before, vector),
+                fold=fold,
+            )
+        )
         x, y, plan, before = x1, y1, plan1, vector
     return placed
 

@@ -5,15 +5,15 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from levelrun.core.methods.conditions import is_buried, is_in_air
-from levelrun.core.runs.view import RunView, end_kind
-from levelrun.core.supports import supports
+from levelrun.core.runs.facts import RunView, end_kind
+from levelrun.core.trade.methods.conditions import is_buried, is_in_air
+from levelrun.core.trade.supports import supports
 
 FRAMED = ("stud_wall", "ceiling_joists", "crawl_space")
 SPACING_IN = 16.0
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Held:
     """How a leg is held: kind is staple, strap, hole, earth or messenger; positions in inches along the leg."""
 
@@ -29,9 +29,23 @@ def held(view: RunView, index: int) -> Held:
     """Support positions of one leg. Bored framing every 16 in carries a level cable; earth carries a pipe."""
     leg, facts = view.run.legs[index], view.facts[index]
     if is_buried(facts):
-        return Held("earth", [], None, None, "lies in the trench", "300.5")
+        return Held(
+            kind="earth",
+            positions_in=[],
+            first_max_in=None,
+            spacing_max_in=None,
+            text="lies in the trench",
+            rule="300.5",
+        )
     if is_in_air(facts) or view.methods[index].kind == "span":
-        return Held("messenger", [], None, None, "hangs on its messenger", "396.30")
+        return Held(
+            kind="messenger",
+            positions_in=[],
+            first_max_in=None,
+            spacing_max_in=None,
+            text="hangs on its messenger",
+            rule="396.30",
+        )
     start = end_kind(
         view, view.joint_before(index), view.run.start if index == 0 else view.run.legs[index - 1].end.node
     )
@@ -52,19 +66,33 @@ def held(view: RunView, index: int) -> Held:
         return _bored(given.rule, leg.length_in, start, end, given.positions_in, given.spacing_max_in)
     word = "staple" if cable else "strap"
     return Held(
-        word,
-        given.positions_in,
-        given.first_max_in,
-        given.spacing_max_in,
-        f"{given.count} {word}{'s' if given.count > 1 else ''}",
-        given.rule,
+        kind=word,
+        positions_in=given.positions_in,
+        first_max_in=given.first_max_in,
+        spacing_max_in=given.spacing_max_in,
+        text=f"{given.count} {word}{'s' if given.count > 1 else ''}",
+        rule=given.rule,
     )
 
 
 def _bored(rule: str, length_in: float, start: str, end: str, spots: list[float], spacing: float) -> Held:
     holes = [SPACING_IN * i for i in range(1, math.floor(length_in / SPACING_IN) + 1) if SPACING_IN * i < length_in]
     if not holes:
-        return Held("staple", spots, None, spacing, f"{len(spots)} staples", rule)
+        return Held(
+            kind="staple",
+            positions_in=spots,
+            first_max_in=None,
+            spacing_max_in=spacing,
+            text=f"{len(spots)} staples",
+            rule=rule,
+        )
     staples = [spots[0]] * (start != "none") + [spots[-1]] * (end != "none")
     text = f"{len(holes)} holes" + (f", {len(staples)} staple{'s' * (len(staples) > 1)}" if staples else "")
-    return Held("hole", sorted({*holes, *staples}), None, spacing, text, f"{rule}; bored holes count")
+    return Held(
+        kind="hole",
+        positions_in=sorted({*holes, *staples}),
+        first_max_in=None,
+        spacing_max_in=spacing,
+        text=text,
+        rule=f"{rule}; bored holes count",
+    )

@@ -8,10 +8,10 @@ from dataclasses import dataclass
 from levelrun.core.findings import Figure
 from levelrun.core.job import Box, Panel
 from levelrun.core.measure import show
-from levelrun.core.runs.view import RunView
+from levelrun.core.runs.facts import RunView
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Cut:
     """One piece to cut. Inches; `cut_in` is rounded up to the whole foot, `exact_in` is not."""
 
@@ -104,4 +104,19 @@ def _cut(view: RunView, item: str, pieces: int, first: int, last: int, number: i
         rule="300.14; shop habits",
         basis="practice",
     )
-    return Cut(item, pieces, first, last, *names, path, start, end, loop, waste, exact, cut, figure)
+    return Cut(
+        item=item,
+        pieces=pieces,
+        first=first,
+        last=last,
+        start=names[0],
+        end=names[1],
+        path_in=path,
+        start_makeup_in=start,
+        end_makeup_in=end,
+        loop_in=loop,
+        waste_in=waste,
+        exact_in=exact,
+        cut_in=cut,
+        figure=figure,
+    )

@@ -13,9 +13,9 @@ from levelrun.core.codebook.lookups import (
 )
 from levelrun.core.findings import Mend
 from levelrun.core.measure import show
-from levelrun.core.methods.verdicts import ranked
-from levelrun.core.pipe.fill import Wires, smallest_size
-from levelrun.core.runs.view import RunView
+from levelrun.core.runs.facts import RunView
+from levelrun.core.trade.methods.verdicts import ranked
+from levelrun.core.trade.pipe.fill import Wires, smallest_size
 
 Edit = dict[str, Any]
 

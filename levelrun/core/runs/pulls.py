@@ -8,12 +8,12 @@ from functools import lru_cache
 from levelrun.core.codebook.lookups import conductor, raceway
 from levelrun.core.errors import UnknownKeyError
 from levelrun.core.findings import Figure
-from levelrun.core.pipe.bends import Bends, bends
-from levelrun.core.pipe.fill import Fill, fill, used_area
-from levelrun.core.pipe.packing import pack
-from levelrun.core.pipe.pull import PullWires, pull
-from levelrun.core.pipe.pull import Section as PullSection
-from levelrun.core.runs.view import PULL_POINTS, RunView
+from levelrun.core.runs.facts import PULL_POINTS, RunView
+from levelrun.core.trade.pipe.bends import Bends, bends
+from levelrun.core.trade.pipe.fill import Fill, fill, used_area
+from levelrun.core.trade.pipe.packing import pack
+from levelrun.core.trade.pipe.pull import PullWires, pull
+from levelrun.core.trade.pipe.pull import Section as PullSection
 
 
 @dataclass(frozen=True)
@@ -45,7 +45,7 @@ class Section:
     wires: list[WireSpot]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Pull:
     """A pull from one pull point to the next. Legs are first to last, inclusive; inches and degrees."""
 
@@ -86,18 +86,18 @@ def _pull(view: RunView, number: int, first: int, last: int) -> Pull:
     total = bends(view.book, [bend.deg for bend in turned], view.methods[first].bend_section)
     tight, filled = _tightest(view, first, last)
     return Pull(
-        number,
-        first,
-        last,
-        view.joint_name(first - 1),
-        view.joint_name(last),
-        sum(leg.length_in for leg in legs),
-        turned,
-        total,
-        tight,
-        filled,
-        section_of(view, tight) if filled else None,
-        [*_figures(view, number, total, filled, turned, tight), *_force(view, number, first, last)],
+        index=number,
+        first=first,
+        last=last,
+        start=view.joint_name(first - 1),
+        end=view.joint_name(last),
+        length_in=sum(leg.length_in for leg in legs),
+        bends=turned,
+        total=total,
+        tight_leg=tight,
+        fill=filled,
+        section=section_of(view, tight) if filled else None,
+        figures=[*_figures(view, number, total, filled, turned, tight), *_force(view, number, first, last)],
     )
 
 

@@ -5,9 +5,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from levelrun.core.codebook.lookups import wire_sizes
-from levelrun.core.drop import drop
 from levelrun.core.findings import Figure
-from levelrun.core.runs.view import RunView
+from levelrun.core.runs.facts import RunView
+from levelrun.core.trade.drop import drop
 
 
 @dataclass(frozen=True)

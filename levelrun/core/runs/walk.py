@@ -48,7 +48,7 @@ _CABLE_SIZE = re.compile(r"(?:\d+/0|\d+)-\d(?![\w/-])")
 _MARKS = re.compile(r"""(?=\s*(?:$|\n|;|\bthen\b|\bin\b|\bwith\b))""")
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class WalkLeg:
     """A leg as said. What was not said is None or empty."""
 
@@ -110,7 +110,7 @@ def _leg(reader: _WalkReader) -> WalkLeg:
     go = reader.phrase(GO)
     if go is None:
         raise reader.fail("a direction: up, down, over, left or right")
-    leg = WalkLeg(go, reader.length())
+    leg = WalkLeg(go=go, length_in=reader.length())
     if leg.length_in <= 0:
         raise TextError("a leg is longer than 0", key="text", value="0", at=reader.origin[reader.pos - 1])
     while True:

@@ -16,7 +16,7 @@ from levelrun.core.site.sharing import Mate, mates
 FLOOR_BREAKS = ("door", "opening", "garage_door")
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Seen:
     """An opening as it looks from one room: `at_in` from that room's left corner; `own` on the room that holds it."""
 
@@ -42,7 +42,7 @@ class Seen:
         return "right" if self.hinge == "left" else "left"
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Face:
     """One wall of a room from inside. `outside`: no room of this level stands behind it."""
 
@@ -137,13 +137,13 @@ def _face(
     fixtures = tuple(f for f in parts.fixtures if f.room == wall.room and f.side == wall.index)
     origin = _origin(wall, backing, walls, side.spacing_in)
     return Face(
-        wall,
-        side,
-        backing,
-        tuple(sorted(seen, key=lambda item: item.at_in)),
-        tuple(sorted(fixtures, key=lambda item: item.at_in)),
-        studs(side, wall.length_in, height, origin, gaps),
-        height,
+        wall=wall,
+        side=side,
+        mates=backing,
+        openings=tuple(sorted(seen, key=lambda item: item.at_in)),
+        fixtures=tuple(sorted(fixtures, key=lambda item: item.at_in)),
+        studs=studs(side, wall.length_in, height, origin, gaps),
+        height_in=height,
     )
 
 
@@ -186,4 +186,15 @@ def _over(mate: Mate, item: Opening) -> bool:
 
 def _as_seen(item: Opening, at: float, hinge: str, own: bool, to_room: str) -> Seen:
     swings = item.swings_in if own else not item.swings_in
-    return Seen(item.id, item.kind, at, item.width_in, item.sill_in, item.head_in, hinge, swings, own, to_room)
+    return Seen(
+        id=item.id,
+        kind=item.kind,
+        at_in=at,
+        width_in=item.width_in,
+        sill_in=item.sill_in,
+        head_in=item.head_in,
+        hinge=hinge,
+        swings_in=swings,
+        own=own,
+        to_room=to_room,
+    )

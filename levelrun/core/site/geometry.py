@@ -17,7 +17,7 @@ CLOSING_PERCENT = 1.0
 CLOSING_LEAST_IN = 1.0
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Wall:
     """One wall of a room, left to right as faced from inside. `out`: unit vector away from the room."""
 
@@ -58,7 +58,20 @@ def walls_of(room: Room) -> tuple[Wall, ...]:
         name = compass(out)
         used[name] = used.get(name, 0) + 1
         named = name if used[name] == 1 else f"{name} {used[name]}"
-        found.append(Wall(room.id, index, named, x0, y0, x1, y1, length, along, out))
+        found.append(
+            Wall(
+                room=room.id,
+                index=index,
+                name=named,
+                x0=x0,
+                y0=y0,
+                x1=x1,
+                y1=y1,
+                length_in=length,
+                along=along,
+                out=out,
+            )
+        )
     return tuple(found)
 
 

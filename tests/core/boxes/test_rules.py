@@ -4,8 +4,9 @@ from __future__ import annotations
 
 import pytest
 
-from levelrun.core.findings.boxes import BOXES
+from levelrun.core.boxes.codes import CODES as BOXES
 from levelrun.core.plan import plan
+from levelrun.core.site.codes import CODES as SITE
 from tests.conftest import built, edited, found
 
 DEN = "room Den 12' x 12'; door south 3' at 34\"; "
@@ -61,7 +62,7 @@ def test_each_rule_speaks_and_its_first_mend_mends(code: str) -> None:
 
 
 def test_every_code_has_a_case() -> None:
-    assert set(CASES) | ELSEWHERE == set(BOXES)
+    assert set(CASES) | ELSEWHERE == {*BOXES, *SITE}
 
 
 def test_boxes_that_stand_right_are_left_alone() -> None:

@@ -8,8 +8,8 @@ import pytest
 
 from levelrun.core.circuits.cables import cable_needs
 from levelrun.core.circuits.chain import tree_of
+from levelrun.core.circuits.codes import CODES as CIRCUITS
 from levelrun.core.circuits.spaces import leg_of, occupied
-from levelrun.core.findings.circuits import CIRCUITS
 from levelrun.core.job import Job
 from levelrun.core.plan import plan
 from tests.conftest import built, edited, found

@@ -10,13 +10,13 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from levelrun.core.circuits.packing import fewest_groups
+from levelrun.core.circuits.facts import CircuitView
+from levelrun.core.circuits.grouping import fewest_groups
+from levelrun.core.circuits.planned import circuit_contexts
 from levelrun.core.circuits.proposer import propose
 from levelrun.core.circuits.routing import path_length, shortest_order
-from levelrun.core.circuits.view import CircuitView
 from levelrun.core.codebook import Codebook
 from levelrun.core.plan import job_book, plan, plan_whole
-from levelrun.core.plan.circuits import circuit_contexts
 from levelrun.samples import sample
 from tests.conftest import built, edited, found
 

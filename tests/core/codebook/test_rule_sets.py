@@ -6,12 +6,12 @@ from hypothesis import strategies as st
 
 from levelrun.core.codebook import LocalRule, load, notable, rule_sets, with_notes
 from levelrun.core.codebook.lookups import methods, support_rule
-from levelrun.core.cover import cover
 from levelrun.core.errors import LevelRunError
 from levelrun.core.job import Job, LocalNote
-from levelrun.core.pipe.fill import max_count
 from levelrun.core.plan import compare, plan
-from levelrun.core.supports import supports
+from levelrun.core.trade.cover import cover
+from levelrun.core.trade.pipe.fill import max_count
+from levelrun.core.trade.supports import supports
 from levelrun.exchange.entries import search
 from levelrun.exchange.notes_file import NotesFileError, read_notes, write_notes
 from levelrun.samples import sample
@@ -103,7 +103,9 @@ def test_only_an_approved_note_loosens() -> None:
 def test_a_note_without_approval_never_loosens(key: str, value: float) -> None:
     book = load()
     scalar = book.scalar(key)
-    after = with_notes(book, (LocalRule(key, value, "x", "2026-01-01", "", False),)).number(key)
+    after = with_notes(
+        book, (LocalRule(key=key, value=value, who="x", when="2026-01-01", why="", approved=False),)
+    ).number(key)
     assert after <= scalar.value if scalar.tighter == "lower" else after >= scalar.value
 
 

@@ -2,8 +2,8 @@
 
 import pytest
 
-from levelrun.core.findings.runs import RUNS
 from levelrun.core.plan import plan
+from levelrun.core.runs.codes import CODES as RUNS
 from levelrun.samples import SAMPLES, sample
 from tests.conftest import codes, edited, one_run, planned
 

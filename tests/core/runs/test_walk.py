@@ -13,7 +13,7 @@ from levelrun.core.runs.walk import BENDS, FACT_WORDS, GO, WalkLeg, parse_walk, 
 
 
 def test_reads_a_leg_with_or_without_the_leading_word(book: Codebook) -> None:
-    wanted = [WalkLeg("over", 516.0, "trench", "PVC40", "3/4", 16.0)]
+    wanted = [WalkLeg(go="over", length_in=516.0, place="trench", method="PVC40", size="3/4", depth_in=16.0)]
     assert parse_walk(book, "walk over 43' trench 16\" deep in pvc40 3/4") == wanted
     assert parse_walk(book, "over 43′ trench 16″ deep in 3/4 PVC 40") == wanted
 
@@ -64,7 +64,16 @@ def _legs() -> st.SearchStrategy[WalkLeg]:
         words.setdefault(key, []).append(value)
     return st.builds(
         lambda go, n, place, ms, depth, to, bends, facts, sleeve: WalkLeg(
-            go, n / 16, place, ms[0], ms[1], None if depth is None else depth / 16, to, bends, sleeve, facts=facts
+            go=go,
+            length_in=n / 16,
+            place=place,
+            method=ms[0],
+            size=ms[1],
+            depth_in=None if depth is None else depth / 16,
+            to=to,
+            bends_deg=bends,
+            sleeve=sleeve,
+            facts=facts,
         ),
         st.sampled_from(GO),
         st.integers(1, 100_000),

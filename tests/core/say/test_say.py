@@ -70,7 +70,7 @@ def test_a_word_that_cannot_be_read_is_shown_where_it_stands(text: str, at: int,
 )
 def test_what_may_stand_next_is_offered(book: Codebook, text: str, expected: str) -> None:
     job = built(TWO)
-    assert expected in suggest_words(Scene(job, book, job.rooms[0].id), text, "walls")[1]
+    assert expected in suggest_words(Scene(job=job, book=book, room_id=job.rooms[0].id), text, "walls")[1]
 
 
 def test_a_sentence_that_fails_leaves_nothing_of_the_ones_before() -> None:

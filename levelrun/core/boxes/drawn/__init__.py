@@ -1,0 +1,1 @@
+"""Drawing models of rooms: plain coordinates."""

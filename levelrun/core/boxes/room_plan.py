@@ -1,0 +1,197 @@
+"""A room planned: its findings, what each box is and why it stands there."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from levelrun.core.boxes.entering import Entering
+from levelrun.core.boxes.facts import RoomContext, RoomView
+from levelrun.core.boxes.pole import pole_use
+from levelrun.core.boxes.rules import fill, panel, place, spacing
+from levelrun.core.boxes.spacing import wall_spaces
+from levelrun.core.codebook import Codebook
+from levelrun.core.findings import Figure, Finding, worst
+from levelrun.core.job import Box
+from levelrun.core.measure import show, show_inches
+from levelrun.core.rulebook import judged, keeping
+from levelrun.core.site.framing import depth_of, finish_in
+
+RULES = (*spacing.RULES, *place.RULES, *fill.RULES, *panel.RULES)
+
+
+@dataclass(frozen=True)
+class BoxLine:
+    """A line of facts about a box."""
+
+    label: str
+    text: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class BoxPlan:
+    """One box as planned: verdict, margins, facts, what enters it, and why it stands where it does."""
+
+    id: str
+    name: str
+    kind: str
+    model: str
+    verdict: str
+    lines: list[BoxLine]
+    figures: list[Figure]
+    entering: list[Entering]
+    why: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class RoomSummary:
+    """A row of the list of rooms. `group` names structure and level."""
+
+    id: str
+    name: str
+    use: str
+    level: str
+    structure: str
+    group: str
+    boxes: int
+    marked: int
+    verdict: str
+    stops: int
+    checks: int
+
+
+@dataclass(frozen=True)
+class RoomPlanned:
+    """A room's findings and boxes. The drawings are made from the same view."""
+
+    summary: RoomSummary
+    findings: list[Finding]
+    boxes: list[BoxPlan]
+
+
+@keeping(1024)
+def plan_room(book: Codebook, context: RoomContext) -> RoomPlanned:
+    """Plans one room. Kept for as long as nothing that it touches changes."""
+    view = RoomView(book, context)
+    found = judged(book, RULES, view)
+    boxes = [_box(view, box, [f for f in found if f.subject == box.id]) for box in view.boxes]
+    return RoomPlanned(_summary(view, found), found, boxes)
+
+
+def _summary(view: RoomView, found: list[Finding]) -> RoomSummary:
+    context = view.context
+    return RoomSummary(
+        id=view.room.id,
+        name=view.room.name,
+        use=view.room.use,
+        level=context.level.id,
+        structure=context.structure.id,
+        group=f"{context.structure.name}, {context.level.name.lower()}",
+        boxes=len(view.boxes),
+        marked=sum(box.marked for box in view.boxes),
+        verdict=worst(found),
+        stops=sum(item.severity == "stop" for item in found),
+        checks=sum(item.severity == "check" for item in found),
+    )
+
+
+def _box(view: RoomView, box: Box, found: list[Finding]) -> BoxPlan:
+    figure = fill.fill_figure(view, box)
+    return BoxPlan(
+        id=box.id,
+        name=box.name,
+        kind=box.kind,
+        model=view.model(box).name,
+        verdict=worst(found),
+        lines=_lines(view, box),
+        figures=[figure] if figure else [],
+        entering=list(view.entering.get(box.id, ())),
+        why=why(view, box),
+    )
+
+
+def _lines(view: RoomView, box: Box) -> list[BoxLine]:
+    model = view.model(box)
+    up = view.over_floor(box)
+    if box.side is None or box.at_in is None:
+        spot = view.spot(box)
+        xs = [x for x, _ in view.room.corners]
+        ys = [y for _, y in view.room.corners]
+        if spot is None:
+            return []
+        return [
+            BoxLine("From the west wall", show(spot[0] - min(xs))),
+            BoxLine("From the south wall", show(spot[1] - min(ys))),
+            BoxLine("Floor mark", "same two readings, before the board goes up"),
+            BoxLine("Box", model.name),
+        ]
+    face = view.faces[box.side]
+    lines = [
+        BoxLine(f"{face.wall.name.capitalize()} wall, from its left corner", show(box.at_in)),
+        BoxLine("Top, middle, bottom over the floor", _heights(up, model.tall_in)),
+        BoxLine("Stands by", stud_text(view, box)),
+        BoxLine(f"Stands proud of the stud, {face.side.finish}", show_inches(box.set_out_in)),
+    ]
+    if depth_of(face.side):
+        lines.append(
+            BoxLine(f"Depth it needs, wall has {show_inches(depth_of(face.side))}", _needs(box, model.depth_in))
+        )
+    lines.append(BoxLine("Box", model.name))
+    if finish_in(face.side) != box.set_out_in:
+        lines.append(BoxLine("The finish is", show_inches(finish_in(face.side))))
+    return lines
+
+
+def _heights(up: float, tall: float) -> str:
+    return " · ".join(show_inches(at) for at in (up + tall / 2, up, up - tall / 2))
+
+
+def _needs(box: Box, depth: float) -> str:
+    return show_inches(max(depth - box.set_out_in, 0))
+
+
+def stud_text(view: RoomView, box: Box) -> str:
+    """Which stud a box is nailed to, and on which face of it, counted from the left corner."""
+    if box.side is None or box.at_in is None:
+        return "the joists"
+    face = view.faces[box.side]
+    if box.blocking:
+        return "blocking"
+    if not face.full_studs:
+        return face.side.stud
+    at = box.at_in
+    stud = min(face.full_studs, key=lambda item: abs(item.at_in - at))
+    which = "left" if at < stud.at_in else "right"
+    return f"stud {face.full_studs.index(stud) + 1}, {which} face"
+
+
+def why(view: RoomView, box: Box) -> str:
+    """Why a box stands where it does, in one line."""
+    use = pole_use(box, view.room, view.fixtures)
+    if box.serves and box.serves != "counter":
+        return f"Serves the {box.serves.replace('_', ' ')}."
+    if box.kind == "switch":
+        for face, door in view.doors:
+            if box.side == face.wall.index and box.at_in is not None and _beside(box.at_in, door.at_in, door.to_in):
+                side = "latch" if (box.at_in > door.to_in) == (door.latch == "right") else "hinge"
+                return f"At the {side} side of the door to {view.beside(door)}."
+        return ""
+    if box.kind != "receptacle":
+        return {"light": "A light for the room.", "smoke": "One in every bedroom and outside it."}.get(box.kind, "")
+    if use == "counter":
+        return "No point of the counter may be over 24 in from one."
+    for space in wall_spaces(view):
+        if box.id in space.receptacles:
+            places = sorted((view.unrolled(b) or 0.0) for b in view.boxes if b.id in space.receptacles)
+            own = view.unrolled(box) or 0.0
+            index = places.index(own)
+            left = own - (places[index - 1] if index else space.from_in)
+            right = (places[index + 1] if index + 1 < len(places) else space.to_in) - own
+            return (
+                f"{show(left % view.around_in)} to the left and {show(right % view.around_in)} to the right stay "
+                f"within reach: 6 ft to an end, 12 ft to the next."
+            )
+    return ""
+
+
+def _beside(at: float, low: float, high: float) -> bool:
+    return low - 24 <= at <= high + 24

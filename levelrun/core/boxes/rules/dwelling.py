@@ -1,0 +1,99 @@
+"""Rules about a whole dwelling: receptacles outdoors at front and back, an alarm on every level."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+
+from levelrun.core.boxes.codes import finding
+from levelrun.core.boxes.facts import RoomView
+from levelrun.core.boxes.placing import Placement, on_studs
+from levelrun.core.findings import Finding, Mend
+from levelrun.core.rulebook import Rule
+from levelrun.core.site.faces import Face
+
+DWELLINGS = ("house", "cabin")
+GRADE_REACH_IN = 78.0
+
+
+def outdoor_rule(views: Sequence[RoomView]) -> Iterator[Finding]:
+    """A dwelling has an outdoor receptacle at front and at back, on two sides at least (210.52(E))."""
+    lived = [view for view in views if view.context.level.kind == "floor" and view.room.use != "porch"]
+    if not lived or lived[0].context.structure.kind not in DWELLINGS:
+        return
+    ways = {
+        view.faces[box.side].wall.name.partition(" ")[0]
+        for view in views
+        for box in view.boxes
+        if box.outdoors and box.kind == "receptacle" and box.side is not None
+    }
+    porches = [v for v in views if v.room.use == "porch" and any(b.kind == "receptacle" for b in v.boxes)]
+    if len(ways) + len(porches) >= 2:
+        return
+    structure = lived[0].context.structure
+    spot = _spot(lived, ways)
+    mends = []
+    if spot is not None:
+        view, face, at = spot
+        placed = Placement(
+            kind="receptacle", why="outdoors, front and back", side=face.wall.index, at_in=round(at * 16) / 16
+        )
+        item = {**placed.item(view.room.id, structure.id), "outdoors": True, "covered": True}
+        mends.append(Mend(f"Add one on the {face.wall.name} face", [{"op": "add", "kind": "box", "item": item}]))
+    yield finding(
+        "outdoor-receptacles",
+        structure.id,
+        None,
+        f"{structure.name}: {len(ways) + len(porches)} of 2 receptacles outdoors",
+        "One at the front, one at the back, reachable from the ground, 6 ft 6 in up at most.",
+        "210.52(E)",
+        about="structure",
+        room=lived[0].room.id,
+        measured=str(len(ways) + len(porches)),
+        limit="2",
+        mends=mends,
+    )
+
+
+def _spot(views: Sequence[RoomView], ways: set[str]) -> tuple[RoomView, Face, float] | None:
+    """A stud on the longest outside wall that faces a way not served yet."""
+    faces = [
+        (face.wall.length_in, index, view, face)
+        for index, view in enumerate(views)
+        for face in view.faces
+        if face.outside and face.wall.name.partition(" ")[0] not in ways
+    ]
+    for _, _, view, face in sorted(faces, key=lambda item: (-item[0], item[1], item[3].wall.index)):
+        spots = sorted(
+            on_studs(view, face, 0, face.wall.length_in, 2.25), key=lambda s: abs(s[0] - face.wall.length_in / 2)
+        )
+        if spots:
+            return view, face, spots[0][0]
+    return None
+
+
+def alarm_rule(views: Sequence[RoomView]) -> Iterator[Finding]:
+    """A dwelling with bedrooms has an alarm on every level that is lived on (IRC R314.3)."""
+    if not views or views[0].context.structure.kind not in DWELLINGS:
+        return
+    if not any(view.room.use == "bedroom" for view in views):
+        return
+    levels = {
+        view.context.level.id: view for view in views if view.context.level.kind in ("floor", "loft", "basement")
+    }
+    for level_id, view in levels.items():
+        here = [item for item in views if item.context.level.id == level_id]
+        sleeping = any(item.room.use in ("bedroom", "hall") for item in here)
+        if not sleeping and not any(box.kind == "smoke" for item in here for box in item.boxes):
+            yield finding(
+                "smoke-missing",
+                view.context.structure.id,
+                None,
+                f"{view.context.structure.name}, {view.context.level.name.lower()}: no smoke alarm",
+                "One on every level, interconnected.",
+                "IRC R314",
+                about="structure",
+                room=view.room.id,
+            )
+
+
+RULES: tuple[Rule[Sequence[RoomView]], ...] = (outdoor_rule, alarm_rule)

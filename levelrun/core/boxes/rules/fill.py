@@ -1,0 +1,99 @@
+"""Box fill from what enters: conductors, clamps, devices, grounds (314.16(B))."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from levelrun.core.boxes.catalogue import next_volume
+from levelrun.core.boxes.facts import RoomView
+from levelrun.core.boxes.mends import set_box
+from levelrun.core.boxes.rules.place import about_box
+from levelrun.core.boxes.volume import BoxVolume, Counted, box_volume
+from levelrun.core.codebook.lookups import wire_sizes
+from levelrun.core.findings import Figure, Finding, Mend
+from levelrun.core.job import Box
+from levelrun.core.rulebook import Rule
+from levelrun.core.site.framing import depth_of
+
+STRAPPED = ("receptacle", "switch", "device")
+BIGGEST = "6"
+
+
+def needed_volume(view: RoomView, box: Box) -> BoxVolume | None:
+    """Cubic inches that what enters asks, line by line; None where nothing is known to enter, or wire over No. 6
+    (which goes by 314.28)."""
+    entering = view.entering.get(box.id, ())
+    order = wire_sizes(view.book)
+    if not entering or any(order.index(item.size) > order.index(BIGGEST) for item in entering):
+        return None
+    sizes = sorted({item.size for item in entering}, key=order.index)
+    wires = [Counted(size, sum(item.count for item in entering if item.size == size)) for size in sizes]
+    grounds = [item.ground for item in entering if item.ground]
+    devices = [Counted(sizes[-1], box.gangs)] if box.kind in STRAPPED else []
+    clamps = view.model(box).clamps and any(item.cable for item in entering)
+    ground = Counted(max(grounds, key=order.index), len(grounds)) if grounds else None
+    return box_volume(view.book, wires, devices, ground, clamps)
+
+
+def fill_figure(view: RoomView, box: Box) -> Figure | None:
+    """Box fill with its reason, for the vial."""
+    needed = needed_volume(view, box)
+    if needed is None:
+        return None
+    model = view.model(box)
+    over = needed.needed_in3 - model.volume_in3
+    return Figure(
+        key=f"fill-{box.id}",
+        label=f"Box fill, {model.name}",
+        value=needed.needed_in3,
+        text=f"{needed.needed_in3:g} in³",
+        unit="in³",
+        formula="wires + clamps + two a device strap + grounds, each at its allowance",
+        inputs={part.name: f"{part.count:g} × {part.each_in3:g} = {part.in3:g} in³" for part in needed.parts},
+        rule=needed.rule,
+        basis=view.book.table("314-16-allowance").head.basis,
+        limit=model.volume_in3,
+        limit_text=f"{model.volume_in3:g} in³",
+        beyond_text=f"{over:g} over" if over > 1e-9 else "",
+    )
+
+
+def fill_rule(view: RoomView) -> Iterator[Finding]:
+    """The box holds what enters it."""
+    for box in view.boxes:
+        figure = fill_figure(view, box)
+        if figure is None or figure.limit is None or figure.value <= figure.limit + 1e-9:
+            continue
+        side = view.faces[box.side].side if box.side is not None else None
+        clear = 99.0 if side is None else depth_of(side) if box.clear_in is None else box.clear_in
+        bigger = next_volume(view.book, box, figure.value, clear + box.set_out_in)
+        mends = (
+            [
+                Mend(
+                    f"{bigger.name}",
+                    [set_box(box, model=bigger.key, gangs=max(box.gangs, _gangs(box, bigger.gangs)))],
+                )
+            ]
+            if bigger
+            else []
+        )
+        yield about_box(
+            view,
+            box,
+            "box-full",
+            f"{box.name} is too full by {figure.value - figure.limit:g} in³",
+            f"{len(view.entering[box.id])} cables ask {figure.value:g} in³; {view.model(box).name} holds "
+            f"{figure.limit:g}.",
+            "314.16(B)",
+            measured=f"{figure.value:g} in³",
+            limit=f"{figure.limit:g} in³",
+            mends=mends,
+        )
+
+
+def _gangs(box: Box, gangs: int) -> int:
+    """A two-gang box under a one-gang device keeps one device: a blank or plaster ring covers the rest."""
+    return box.gangs if gangs > box.gangs else gangs
+
+
+RULES: tuple[Rule[RoomView], ...] = (fill_rule,)

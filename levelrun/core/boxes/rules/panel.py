@@ -1,0 +1,100 @@
+"""Rules about where a panel stands: which rooms, and the working space before it (110.26, 240.24)."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from levelrun.core.boxes.codes import finding
+from levelrun.core.boxes.facts import RoomView
+from levelrun.core.findings import Finding, Mend
+from levelrun.core.job import Panel
+from levelrun.core.measure import show, show_inches
+from levelrun.core.rulebook import Rule
+
+FORBIDDEN = {"bath": "240.24(E)", "closet": "240.24(D)", "stairs": "240.24(F)"}
+WIDE_IN, DEEP_IN, HANDLE_IN = 30.0, 36.0, 79.0
+
+
+def panel_rules(view: RoomView) -> Iterator[Finding]:
+    """Every panel of the room."""
+    for panel in view.context.panels:
+        yield from _place(view, panel)
+        yield from _opening(view, panel)
+        yield from _space(view, panel)
+
+
+def _about(view: RoomView, panel: Panel, code: str, title: str, text: str, section: str, **more: object) -> Finding:
+    return finding(code, panel.id, None, title, text, section, about="panel", room=view.room.id, **more)
+
+
+def _place(view: RoomView, panel: Panel) -> Iterator[Finding]:
+    section = FORBIDDEN.get(view.room.use)
+    if section:
+        yield _about(
+            view, panel, "panel-place", f"{panel.name} stands in a {view.room.use}",
+            "No overcurrent device in a bath, in a clothes closet or over the steps of a stair.", section,
+        )  # fmt: skip
+    top = view.over_floor(panel) + panel.tall_in - 4
+    if top > HANDLE_IN:
+        lower = {
+            "op": "set",
+            "kind": "panel",
+            "id": panel.id,
+            "set": {"height_in": panel.height_in - (top - HANDLE_IN)},
+        }
+        yield _about(
+            view, panel, "switch-high", f"{panel.name}: its top breaker is {show(top)} up",
+            "The highest handle is at 6 ft 7 in at most.", "240.24(A)", measured=show(top), limit=show(HANDLE_IN),
+            mends=[Mend("Lower it", [lower])],
+        )  # fmt: skip
+
+
+def _opening(view: RoomView, panel: Panel) -> Iterator[Finding]:
+    """No panel over a door or a window."""
+    if panel.side is None or panel.at_in is None:
+        return
+    half, foot = panel.width_in / 2, view.over_floor(panel)
+    for item in view.faces[panel.side].openings:
+        beside = item.to_in <= panel.at_in - half or item.at_in >= panel.at_in + half
+        if not beside and item.sill_in < foot + panel.tall_in and item.head_in > foot:
+            yield _about(
+                view, panel, "box-in-opening", f"{panel.name} stands in a {item.kind.replace('_', ' ')}",
+                f"It runs from {show(item.at_in)} to {show(item.to_in)}.", "110.26",
+                measured=show(panel.at_in), limit=f"clear of {show(item.at_in)} to {show(item.to_in)}",
+            )  # fmt: skip
+
+
+def _space(view: RoomView, panel: Panel) -> Iterator[Finding]:
+    if panel.side is None or panel.at_in is None:
+        return
+    face = view.faces[panel.side]
+    if face.wall.length_in < WIDE_IN - 1e-6:
+        yield _about(
+            view, panel, "panel-space", f"{panel.name}: the wall is {show(face.wall.length_in)} wide",
+            f"{show_inches(WIDE_IN)} of width, or the panel's own if wider.", "110.26(A)(2)",
+            measured=show(face.wall.length_in), limit=show_inches(WIDE_IN),
+        )  # fmt: skip
+    half = max(WIDE_IN, panel.width_in) / 2
+    middle = min(max(panel.at_in, half), max(face.wall.length_in - half, half))
+    low, high = middle - half, middle + half
+    for other in view.faces:
+        for item in other.fixtures:
+            xs = [face.wall.distance(other.wall.at(at, -deep)) for at in (item.at_in, item.at_in + item.width_in)
+                  for deep in (0.0, item.depth_in)]  # fmt: skip
+            deep = [_away(face, other.wall.at(at, -d)) for at in (item.at_in, item.at_in + item.width_in)
+                    for d in (0.0, item.depth_in)]  # fmt: skip
+            if max(xs) > low + 0.1 and min(xs) < high - 0.1 and min(deep) < DEEP_IN - 0.1:
+                yield _about(
+                    view, panel, "panel-space", f"{panel.name}: the {item.kind.replace('_', ' ')} is in its space",
+                    f"{show_inches(WIDE_IN)} wide, {show_inches(DEEP_IN)} deep and 6 ft 6 in high stay clear.",
+                    "110.26(A)", measured=show_inches(max(min(deep), 0)), limit=show_inches(DEEP_IN),
+                )  # fmt: skip
+                return
+
+
+def _away(face: object, point: tuple[float, float]) -> float:
+    wall = face.wall  # type: ignore[attr-defined]
+    return float((wall.x0 - point[0]) * wall.out[0] + (wall.y0 - point[1]) * wall.out[1])
+
+
+RULES: tuple[Rule[RoomView], ...] = (panel_rules,)

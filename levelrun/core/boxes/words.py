@@ -1,0 +1,167 @@
+"""Sentences that set boxes: receptacles, switches, lights, panels, by wall and tape."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+
+from levelrun.core.boxes.catalogue import box_models, usual_model
+from levelrun.core.boxes.pole import centre_of
+from levelrun.core.job import PoleMark, Room
+from levelrun.core.site.scene import Said, SceneReader
+
+KINDS: dict[str, dict[str, Any]] = {
+    "receptacle": {"kind": "receptacle"}, "outlet": {"kind": "receptacle"},
+    "switch": {"kind": "switch"}, "three-way": {"kind": "switch", "ways": 3},
+    "four-way": {"kind": "switch", "ways": 4},
+    "light": {"kind": "light"}, "fan": {"kind": "fan"}, "smoke": {"kind": "smoke"}, "alarm": {"kind": "smoke"},
+    "junction": {"kind": "junction"}, "disconnect": {"kind": "disconnect"}, "equipment": {"kind": "equipment"},
+}  # fmt: skip
+SERVES = {
+    "counter": "counter", "range": "range", "cooktop": "cooktop", "oven": "oven", "dryer": "dryer",
+    "washer": "washer", "refrigerator": "refrigerator", "dishwasher": "dishwasher", "disposer": "disposer",
+    "microwave": "microwave", "bath heater": "bath_heater", "water heater": "water_heater",
+    "space heater": "space_heater", "air conditioner": "air_conditioner", "opener": "opener", "vehicle": "vehicle",
+    "pump": "pump", "generator": "generator", "kiln": "kiln", "welder": "welder", "furnace": "furnace",
+    "heat cable": "heat_cable",
+}  # fmt: skip
+PANEL_WORDS = ("at", "spaces", "main", "lugs", "bonded", "sub", "as")
+WORDS = ("at", "on", "as", "for", "gangs", "outside", "blocked", "box", "out")
+
+
+def set_box(reader: SceneReader) -> Said:
+    """set KIND WALL PLACE [at HEIGHT] [for USE] [N gangs] [outside] [blocked] [box MODEL] [on CIRCUIT] [as NAME]
+
+    On the ceiling: set light centre, or set light 6' x 5' (from the west and the south wall).
+    """
+    kind = reader.need(KINDS, "receptacle, switch, light or another box")
+    about = reader.room()
+    item: dict[str, Any] = {**KINDS[kind], "room": about.id}
+    _where(reader, about, item)
+    level = next(lv for s in reader.scene.job.structures for lv in s.levels if lv.id == about.level)
+    circuit: str | None = None
+    while not reader.over():
+        word = reader.phrase(WORDS)
+        if word is None:
+            item["gangs"] = int(reader.number("gangs", 0, 6))
+            reader.need(("gangs", "gang"), "gangs")
+        elif word == "gangs":
+            item["gangs"] = int(reader.number("a count of gangs", 0, 6))
+        elif word == "at":
+            item["height_in"] = level.floor_in + _height(reader, item, reader.length())
+        elif word == "for":
+            item["serves"] = SERVES[reader.need(SERVES, "what it serves")]
+        elif word == "out":
+            item["set_out_in"] = reader.length()
+        elif word == "outside":
+            item["outdoors"] = True
+        elif word == "blocked":
+            item["blocking"] = True
+        elif word == "box":
+            item["model"] = reader.need(box_models(reader.scene.book), "a box of the catalogue")
+        elif word == "as":
+            item["name"] = reader.name(WORDS)
+        elif word == "on":
+            circuit = _circuit(reader)
+    if circuit is None:
+        return Said([{"op": "add", "kind": "box", "item": item}], room=about.id)
+    ident = next(f"b{n}" for n in range(1, 99_999) if f"b{n}" not in set(reader.scene.job.ids()))
+    last = _last(reader, circuit)
+    return Said(
+        [
+            {"op": "add", "kind": "box", "item": {"id": ident, **item}},
+            {"op": "chain", "circuit": circuit, "boxes": [ident], "after": last},
+        ],
+        room=about.id,
+    )
+
+
+def _height(reader: SceneReader, item: dict[str, Any], typed: float) -> float:
+    """A height as typed to the middle of the box: it means what the story pole's mark for such a box means."""
+    pole = reader.scene.job.habits.pole
+    mark = pole.switch.mark if item["kind"] == "switch" else pole.receptacle.mark
+    if item["kind"] not in ("switch", "receptacle") or "side" not in item:
+        return typed
+    tall = usual_model(reader.scene.book, item["kind"], 1).tall_in
+    return centre_of(PoleMark(mark=mark, at_in=min(typed, 144)), tall)
+
+
+def _circuit(reader: SceneReader) -> str:
+    labels = {reader.circuit_label(circuit): circuit.id for circuit in reader.scene.job.circuits}
+    return labels[reader.need(labels, "a circuit by its space, or its name")]
+
+
+def _last(reader: SceneReader, circuit_id: str) -> str | None:
+    circuit = next(item for item in reader.scene.job.circuits if item.id == circuit_id)
+    return circuit.chain[-1].box if circuit.chain else None
+
+
+def _where(reader: SceneReader, about: Room, item: dict[str, Any]) -> None:
+    if reader.phrase(["centre", "center", "middle"]):
+        xs, ys = [x for x, _ in about.corners], [y for _, y in about.corners]
+        item["x_in"], item["y_in"] = (min(xs) + max(xs)) / 2, (min(ys) + max(ys)) / 2
+        return
+    start = reader.pos
+    try:
+        across = reader.length()
+        reader.need(("x", "by"), "x")
+        up = reader.length()
+    except ValueError:
+        reader.pos = start
+        face = reader.wall(about)
+        at = reader.length()
+        if at > face.length_in:
+            raise reader.refuse(
+                f"{at:g} in is past the {face.name} wall of {about.name}, {face.length_in:g} in long"
+            ) from None
+        item["side"], item["at_in"] = face.index, at
+        return
+    item["x_in"] = min(x for x, _ in about.corners) + across
+    item["y_in"] = min(y for _, y in about.corners) + up
+
+
+def fill(reader: SceneReader) -> Said:
+    """fill [in ROOM|every room]: the boxes that a room still lacks."""
+    if reader.phrase(["every room", "all"]):
+        level = reader.level()
+        rooms = [room for room in reader.scene.job.rooms if room.level == level.id]
+    else:
+        rooms = [reader.room_named() if not reader.over() and not _in(reader) else reader.room()]
+    return Said([{"op": "fill_room", "room": room.id} for room in rooms], room=rooms[0].id if rooms else None)
+
+
+def _in(reader: SceneReader) -> bool:
+    start = reader.pos
+    found = reader.phrase(["in"]) is not None
+    reader.pos = start
+    return found
+
+
+def panel(reader: SceneReader) -> Said:
+    """panel WALL PLACE [at HEIGHT] [spaces N] [main N a|lugs] [bonded|sub] [as NAME]: its lower edge at HEIGHT."""
+    about = reader.room()
+    face = reader.wall(about)
+    item: dict[str, Any] = {"room": about.id, "side": face.index, "at_in": reader.length()}
+    level = next(lv for s in reader.scene.job.structures for lv in s.levels if lv.id == about.level)
+    item["height_in"] = level.floor_in + 48.0
+    while not reader.over():
+        word = reader.need(PANEL_WORDS, "at, spaces, main, lugs, bonded, sub or as")
+        if word == "spaces":
+            item["spaces"] = int(reader.number("a count of spaces", 1, 84))
+        elif word == "at":
+            item["height_in"] = level.floor_in + reader.length()
+        elif word == "main":
+            item["main_a"] = item["bus_a"] = reader.number("amperes", 0, 1200)
+            reader.phrase(["a", "amps"])
+        elif word == "lugs":
+            item["main_a"] = None
+        elif word in ("bonded", "sub"):
+            item["bonded"] = word == "bonded"
+        else:
+            item["name"] = reader.name(PANEL_WORDS)
+    if item["at_in"] > face.length_in:
+        raise reader.refuse(f"{item['at_in']:g} in is past the {face.name} wall, {face.length_in:g} in long")
+    return Said([{"op": "add", "kind": "panel", "item": item}], room=about.id)
+
+
+VERBS: dict[str, Callable[[SceneReader], Said]] = {"set": set_box, "fill": fill, "panel": panel}

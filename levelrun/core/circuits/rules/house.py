@@ -1,0 +1,154 @@
+"""Rules over all circuits: boxes on none or on two, circuits every dwelling wants, one trip too many."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from levelrun.core.circuits.codes import finding
+from levelrun.core.circuits.spaces import label
+from levelrun.core.codebook import Codebook
+from levelrun.core.findings import Finding, Mend
+from levelrun.core.job import Box, Circuit, Job, Room
+from levelrun.core.rulebook import Rule
+
+WIRED = ("receptacle", "switch", "light", "fan", "smoke", "equipment", "device")
+LAMPS = ("light", "fan")
+PLUGS = ("receptacle", "device")
+
+
+@dataclass(frozen=True)
+class House:
+    """A job's circuits and boxes, looked up both ways."""
+
+    job: Job
+    book: Codebook
+    rooms: dict[str, Room]
+    boxes: dict[str, Box]
+    on: dict[str, list[Circuit]]
+
+    def room_of(self, box: Box) -> Room | None:
+        """The room of a box."""
+        return self.rooms.get(box.room or "")
+
+
+def house_of(job: Job, book: Codebook) -> House:
+    """The look-ups of a job."""
+    on: dict[str, list[Circuit]] = {}
+    for circuit in job.circuits:
+        for box in {hop.box for hop in circuit.chain}:
+            on.setdefault(box, []).append(circuit)
+    return House(job, book, {room.id: room for room in job.rooms}, {box.id: box for box in job.boxes}, on)
+
+
+def loose_boxes(house: House) -> list[Box]:
+    """Boxes in rooms that want wire and are on no circuit and no run."""
+    touched = {leg.end.node for run in house.job.runs for leg in run.legs if leg.end.node}
+    return [
+        box
+        for box in house.job.boxes
+        if box.room is not None and box.kind in WIRED and box.id not in house.on and box.id not in touched
+    ]
+
+
+def twice_rule(house: House) -> Iterator[Finding]:
+    for box_id, circuits in house.on.items():
+        box = house.boxes.get(box_id)
+        if len(circuits) < 2 or box is None:
+            continue
+        mends = [
+            Mend(f"Keep it on {label(keep)} {keep.name}".strip(), [
+                {"op": "unchain", "boxes": [box_id]}, {"op": "chain", "circuit": keep.id, "boxes": [box_id]},
+            ])
+            for keep in circuits[:2]
+        ]  # fmt: skip
+        yield finding(
+            "box-twice", box_id, None, f"{box.name} is on {' and '.join(c.name for c in circuits[:3])}",
+            "A box hangs on one circuit; two sources in one box want a note on its lid and both off at once.",
+            "300.3(B), 210.7", about="box", room=box.room or "", measured=f"{len(circuits)} circuits", limit="1",
+            mends=mends,
+        )  # fmt: skip
+
+
+def loose_rule(house: House) -> Iterator[Finding]:
+    by_structure: dict[str, list[Box]] = {}
+    for box in loose_boxes(house):
+        by_structure.setdefault(box.structure, []).append(box)
+    names = {item.id: item.name for item in house.job.structures}
+    for structure, boxes in by_structure.items():
+        yield finding(
+            "box-loose", structure, None,
+            f"{names[structure]}: {len(boxes)} box{'es' * (len(boxes) > 1)} on no circuit",
+            ", ".join(box.name for box in boxes[:8]) + (" and more" if len(boxes) > 8 else ""),
+            "210.11", about="circuits", room=boxes[0].room or "", measured=str(len(boxes)), limit="0",
+        )  # fmt: skip
+
+
+def wanted_rule(house: House) -> Iterator[Finding]:
+    """Two small-appliance circuits for a kitchen, one 20 A each for laundry, bath and garage (210.11(C))."""
+    lived = {level.id for item in house.job.structures if item.kind in ("house", "cabin") for level in item.levels}
+    rooms = [room for room in house.job.rooms if room.level in lived]
+    serving_use: dict[str, set[str]] = {}
+    for box_id, circuits in house.on.items():
+        box = house.boxes.get(box_id)
+        room = house.room_of(box) if box else None
+        if box is None or room is None or box.kind not in PLUGS or box.serves not in ("", "counter", "washer"):
+            continue
+        serving_use.setdefault(room.use, set()).update(c.id for c in circuits if c.breaker_a >= 20)
+    wanted = (("kitchen", int(house.book.number("kitchen_circuits")), "210.11(C)(1)"), ("laundry", 1, "210.11(C)(2)"),
+              ("bath", 1, "210.11(C)(3)"), ("garage", 1, "210.11(C)(4)"))  # fmt: skip
+    for use, least, section in wanted:
+        here = {room.id: room for room in rooms if room.use == use}
+        if not here:
+            continue
+        serving = serving_use.get(use, set())
+        if len(serving) < least:
+            room = next(iter(here.values()))
+            yield finding(
+                "circuits-wanted", house.job.structure_of(room.level).id, None,
+                f"The {use} has {len(serving)} of {least} 20 A circuit{'s' * (least > 1)}",
+                "Propose circuits, or split its receptacles.", section, about="circuits", room=room.id,
+                measured=str(len(serving)), limit=str(least),
+            )  # fmt: skip
+
+
+def dark_rule(house: House) -> Iterator[Finding]:
+    """A floor whose lights all hang on one circuit, where it has three lit rooms or more."""
+    by_level: dict[str, dict[str, set[str]]] = {}
+    for box in house.job.boxes:
+        room = house.room_of(box)
+        if box.kind in LAMPS and room is not None and box.id in house.on:
+            lit = by_level.setdefault(room.level, {})
+            lit.setdefault(house.on[box.id][0].id, set()).add(room.id)
+    for level, circuits in by_level.items():
+        if len(circuits) == 1 and len(next(iter(circuits.values()))) >= 3:
+            circuit = next(c for c in house.job.circuits if c.id in circuits)
+            yield finding(
+                "all-dark", circuit.id, None, f"One trip of {circuit.name} darkens the whole floor",
+                f"{len(circuits[circuit.id])} rooms of {house.job.structure_of(level).name} have no other light.",
+                "common practice, no source", about="circuit",
+            )  # fmt: skip
+
+
+def runs_rule(house: House) -> Iterator[Finding]:
+    """A run that starts at a panel against the circuit of its label there."""
+    by_label = {(c.panel, label(c)): c for c in house.job.circuits if c.space}
+    for run in house.job.runs:
+        circuit = by_label.get((run.start, run.circuit))
+        if circuit is None or (run.breaker_a, run.wire_size) == (circuit.breaker_a, circuit.wire_size):
+            continue
+        as_circuit = {"breaker_a": circuit.breaker_a, "wire_size": circuit.wire_size}
+        as_run = {"breaker_a": run.breaker_a, "wire_size": run.wire_size}
+        yield finding(
+            "run-differs", run.id, None,
+            f"Run {run.circuit} is {run.breaker_a:g} A on {run.wire_size}, its circuit {circuit.breaker_a:g} A on "
+            f"{circuit.wire_size}", f"{run.name} and {circuit.name} are the same breaker.", "240.4",
+            measured=f"{run.breaker_a:g} A, {run.wire_size}", limit=f"{circuit.breaker_a:g} A, {circuit.wire_size}",
+            mends=[
+                Mend("Run as the circuit", [{"op": "set", "kind": "run", "id": run.id, "set": as_circuit}]),
+                Mend("Circuit as the run", [{"op": "set", "kind": "circuit", "id": circuit.id, "set": as_run}]),
+            ],
+        )  # fmt: skip
+
+
+RULES: tuple[Rule[House], ...] = (twice_rule, loose_rule, wanted_rule, dark_rule, runs_rule)

@@ -1,0 +1,236 @@
+"""Rules about a panel: its spaces, its bonding, its bars, its load, its feeder."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Any
+
+from levelrun.core.circuits.codes import finding
+from levelrun.core.circuits.service import LoadCalculation
+from levelrun.core.circuits.spaces import Occupied, label, leg_of, spaces_of
+from levelrun.core.findings import Finding, Mend
+from levelrun.core.job import Circuit, Panel
+from levelrun.core.rulebook import Rule
+
+SIZES = (12, 20, 24, 30, 40, 42, 60)
+
+
+@dataclass(frozen=True, kw_only=True)
+class PanelFacts:
+    """A panel with its spaces, its calculated load and the feeder that brings its power, None for a main panel.
+
+    `bigger`: breaker and wire of a feeder that would carry the load.
+    """
+
+    panel: Panel
+    where: Occupied
+    circuits: tuple[Circuit, ...]
+    feeder: Circuit | None
+    fed: bool
+    load: LoadCalculation
+    bigger: tuple[float, str] | None = None
+
+    @property
+    def untouched(self) -> bool:
+        """Nothing is said of it yet: a main panel without circuits, of which there is nothing to judge."""
+        return not self.circuits and not self.fed and self.panel.bonded
+
+
+def about(facts: PanelFacts, code: str, title: str, text: str, section: str, **more: object) -> Finding:
+    """A finding about this panel."""
+    room = facts.panel.room or ""
+    return finding(code, facts.panel.id, None, title, text, section, about="panel", room=room, **more)
+
+
+def change(panel: Panel, **values: object) -> dict[str, Any]:
+    """Edit that changes fields of a panel."""
+    return {"op": "set", "kind": "panel", "id": panel.id, "set": values}
+
+
+def put(circuit: Circuit, space: int, half: str = "") -> dict[str, Any]:
+    """Edit that puts a breaker on a space."""
+    return {"op": "put", "circuit": circuit.id, "space": space, "half": half}
+
+
+def spaces_rule(facts: PanelFacts) -> Iterator[Finding]:
+    panel = facts.panel
+    for space, here in sorted(facts.where.at.items()):
+        top = here[-1]
+        if space > panel.spaces:
+            yield about(
+                facts, "space-past", f"{label(top)} {top.name} is past space {panel.spaces}",
+                f"{panel.name} has {panel.spaces} spaces.", "408.36", mends=_elsewhere(facts, top),
+            )  # fmt: skip
+        halves = sorted(circuit.half for circuit in here)
+        if len(here) > 1 and halves != ["a", "b"]:
+            yield about(
+                facts, "space-taken", f"{top.name} stands on {here[0].name}",
+                f"Both want space {space}.", "408.36", mends=_elsewhere(facts, top),
+            )  # fmt: skip
+        if any(halves) and space not in panel.tandem_spaces:
+            allowed = ", ".join(str(s) for s in panel.tandem_spaces) or "none"
+            yield about(
+                facts, "tandem-plain", f"A tandem on space {space}", f"This panel takes tandems on: {allowed}.",
+                "408.36, 110.3(B)", measured=str(space), limit=allowed, mends=_elsewhere(facts, top),
+            )  # fmt: skip
+
+
+def _elsewhere(facts: PanelFacts, circuit: Circuit) -> list[Mend]:
+    place = facts.where.place_for(circuit)
+    return [Mend(f"Put it on {place[0]}{place[1]}", [put(circuit, *place)])] if place else []
+
+
+def short_rule(facts: PanelFacts) -> Iterator[Finding]:
+    panel, where = facts.panel, facts.where
+    if not where.unplaced:
+        return
+    edits: list[dict[str, Any]] = []
+    left = Occupied(panel, dict(where.at), [])
+    unfit: list[Circuit] = []
+    for circuit in sorted(where.unplaced, key=lambda c: -c.poles):
+        place = left.place_for(circuit)
+        if place is None:
+            unfit.append(circuit)
+            continue
+        placed = circuit.model_copy(update={"space": place[0], "half": place[1]})
+        for space in spaces_of(placed):
+            left.at.setdefault(space, []).append(placed)
+        edits.append(put(circuit, *place))
+    if not unfit:
+        names = ", ".join(circuit.name for circuit in where.unplaced[:4])
+        yield about(
+            facts, "circuit-unplaced", f"{len(where.unplaced)} circuits have no space yet",
+            f"{names}. {len(where.free)} spaces are free.", "408.4", measured=str(len(where.unplaced)), limit="0",
+            mends=[Mend("Put them on free spaces", edits)],
+        )  # fmt: skip
+        return
+    needed = sum(circuit.poles for circuit in unfit)
+    yield about(
+        facts, "panel-short", f"{panel.name} is short of {needed} space{'s' * (needed > 1)}",
+        f"{', '.join(c.name for c in unfit[:4])} fit{'s' * (len(unfit) == 1)} nowhere: {len(where.free)} free, "
+        f"{len(where.free_pairs)} of them with a pair below.", "408.36", measured=f"{len(where.free)} free",
+        limit=f"{sum(c.poles for c in where.unplaced)} wanted", mends=_room(facts, unfit, edits, left),
+    )  # fmt: skip
+
+
+def _room(facts: PanelFacts, unfit: list[Circuit], edits: list[dict[str, Any]], left: Occupied) -> list[Mend]:
+    """Ways to make room: tandems where the panel takes them, or the next bigger panel."""
+    panel = facts.panel
+    mends: list[Mend] = []
+    single = [c for c in unfit if c.poles == 1]
+    pairs = [
+        (space, left.at[space][0])
+        for space in panel.tandem_spaces
+        if len(left.at.get(space, [])) == 1
+        and left.at[space][0].half == ""
+        and left.at[space][0].poles == 1
+        and left.at[space][0].protection == "plain"
+    ]
+    plain = [c for c in single if c.protection == "plain"]
+    if single and len(plain) == len(unfit) and len(pairs) >= len(plain):
+        doubled = list(edits)
+        for circuit, (space, there) in zip(plain, pairs, strict=False):
+            doubled += [put(there, space, "a"), put(circuit, space, "b")]
+        spots = ", ".join(str(space) for space, _ in pairs[: len(plain)])
+        mends.append(Mend(f"Tandem on {spots}", doubled))
+    wanted = panel.spaces + 2 * sum(c.poles for c in unfit)
+    bigger = next((size for size in SIZES if size >= wanted), 84)
+    grown = Occupied(panel.model_copy(update={"spaces": bigger}), dict(left.at), [])
+    moved = [change(panel, spaces=bigger, neutral_holes=max(panel.neutral_holes, bigger)), *edits]
+    for circuit in sorted(unfit, key=lambda c: -c.poles):
+        place = grown.place_for(circuit)
+        if place is None:
+            return mends
+        placed = circuit.model_copy(update={"space": place[0], "half": place[1]})
+        for space in spaces_of(placed):
+            grown.at.setdefault(space, []).append(placed)
+        moved.append(put(circuit, *place))
+    mends.append(Mend(f"A panel of {bigger} spaces", moved))
+    return mends
+
+
+def multiwire_rule(facts: PanelFacts) -> Iterator[Finding]:
+    by_id = {circuit.id: circuit for circuit in facts.circuits}
+    for circuit in facts.circuits:
+        other = by_id.get(circuit.partner or "")
+        if other is None or circuit.id > other.id or circuit.space is None or other.space is None:
+            continue
+        if leg_of(circuit.space) != leg_of(other.space):
+            continue
+        place = facts.where.place_for(other, beside=circuit.space)
+        yield about(
+            facts, "multiwire-leg",
+            f"{label(circuit)} and {label(other)} share a neutral on leg {leg_of(circuit.space)}",
+            "The neutral would carry both; on opposite legs it carries the difference.", "210.4(B), 300.13(B)",
+            mends=[Mend(f"Put {label(other)} on {place[0]}", [put(other, *place)])] if place else [],
+        )  # fmt: skip
+
+
+def bonding_rule(facts: PanelFacts) -> Iterator[Finding]:
+    panel = facts.panel
+    if facts.fed and panel.bonded:
+        yield about(
+            facts, "bonded-sub", f"{panel.name}: the bonding screw is in",
+            "In a sub-panel neutral and ground stay apart. Take the screw right out, not just loose.",
+            "250.24(A)(5), 408.40", mends=[Mend("Screw out", [change(panel, bonded=False)])],
+        )  # fmt: skip
+    if not facts.fed and not panel.bonded:
+        yield about(
+            facts, "main-unbonded", f"{panel.name}: the bonding screw is out",
+            "In the main panel neutral and ground are joined.", "250.28",
+            mends=[Mend("Screw in", [change(panel, bonded=True)])],
+        )  # fmt: skip
+    if facts.fed and not panel.ground_bar:
+        yield about(
+            facts, "ground-bar", f"{panel.name} has no ground bar of its own",
+            "Grounds on the neutral bar join the two again.", "408.40",
+            mends=[Mend("Add a ground bar", [change(panel, ground_bar=True)])],
+        )  # fmt: skip
+    neutrals = sum(circuit.neutral for circuit in facts.circuits)
+    if neutrals > panel.neutral_holes:
+        yield about(
+            facts, "neutral-holes", f"{neutrals} neutrals, {panel.neutral_holes} holes",
+            "One neutral under each screw.", "408.41", measured=str(neutrals), limit=str(panel.neutral_holes),
+            mends=[Mend("A second neutral bar", [change(panel, neutral_holes=panel.neutral_holes + 12)])],
+        )  # fmt: skip
+
+
+def load_rule(facts: PanelFacts) -> Iterator[Finding]:
+    panel, amps = facts.panel, facts.load.amps
+    if facts.fed and facts.feeder is None:
+        yield about(
+            facts, "feeder-missing", f"{panel.name} has no feeder circuit",
+            "A run brings its power, but no breaker of another panel feeds it.", "215.2",
+        )  # fmt: skip
+        return
+    if facts.feeder is not None:
+        if amps > facts.feeder.breaker_a + 1e-9:
+            yield about(
+                facts, "feeder-small",
+                f"{panel.name} calculates to {amps:.0f} A on a {facts.feeder.breaker_a:g} A feeder",
+                "Calculated by article 220 from what is on it.", facts.load.rule, measured=f"{amps:.1f} A",
+                limit=f"{facts.feeder.breaker_a:g} A", mends=_bigger_feeder(facts, facts.feeder),
+            )  # fmt: skip
+    elif panel.main_a is not None and amps > panel.main_a + 1e-9:
+        mends = []
+        if panel.calculation == "standard":
+            mends.append(Mend("Calculate by the optional method", [change(panel, calculation="optional")]))
+        yield about(
+            facts, "main-over", f"{panel.name} calculates to {amps:.0f} A on a {panel.main_a:g} A main",
+            f"By the {facts.load.method} method.", facts.load.rule, measured=f"{amps:.1f} A",
+            limit=f"{panel.main_a:g} A", mends=mends,
+        )  # fmt: skip
+
+
+def _bigger_feeder(facts: PanelFacts, feeder: Circuit) -> list[Mend]:
+    if facts.bigger is None:
+        return []
+    breaker, size = facts.bigger
+    edits = [{"op": "set", "kind": "circuit", "id": feeder.id, "set": {"breaker_a": breaker, "wire_size": size}}]
+    if facts.panel.main_a is not None and facts.panel.main_a < breaker:
+        edits.append(change(facts.panel, main_a=breaker, bus_a=max(facts.panel.bus_a, breaker)))
+    return [Mend(f"{breaker:g} A feeder on {size}", edits)]
+
+
+RULES: tuple[Rule[PanelFacts], ...] = (spaces_rule, short_rule, multiwire_rule, bonding_rule, load_rule)

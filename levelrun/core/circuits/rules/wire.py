@@ -1,0 +1,215 @@
+"""Rules about a circuit's wire: breaker, aluminum, whip, drop, and how it is loaded."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Any
+
+from levelrun.core.circuits.codes import finding
+from levelrun.core.circuits.facts import CircuitView
+from levelrun.core.codebook.lookups import wire_sizes
+from levelrun.core.errors import LevelRunError
+from levelrun.core.findings import Finding, Mend
+from levelrun.core.measure import show
+from levelrun.core.rulebook import Rule
+from levelrun.core.trade.conductors.sizing import Demand, choose, standard_breaker, usable
+
+SMALL_AL_A = 30.0
+
+
+def about(view: CircuitView, code: str, title: str, text: str, section: str, **more: object) -> Finding:
+    """A finding about this circuit."""
+    return finding(code, view.circuit.id, None, title, text, section, about="circuit", **more)
+
+
+def change(view: CircuitView, **values: object) -> dict[str, Any]:
+    """Edit that changes fields of this circuit."""
+    return {"op": "set", "kind": "circuit", "id": view.circuit.id, "set": values}
+
+
+def demand(view: CircuitView, drop_limit: float | None = None, length_ft: float = 0.0) -> Demand:
+    """What the circuit's wire must carry."""
+    c = view.circuit
+    return Demand(
+        load_a=min(view.load_a, c.breaker_a),
+        breaker_a=c.breaker_a,
+        volts=float(c.volts),
+        material=c.material,
+        wiring=c.method,
+        length_ft=length_ft,
+        drop_limit_percent=drop_limit,
+    )
+
+
+def wire_rule(view: CircuitView) -> Iterator[Finding]:
+    """The breaker over its wire (240.4), except where a nameplate decides (240.4(G))."""
+    c = view.circuit
+    if c.nameplate:
+        return
+    if c.wire_size not in wire_sizes(view.book):
+        yield about(view, "breaker-wire", f"{c.wire_size!r} is no wire size", "Choose a listed size.", "310.16")
+        return
+    try:
+        wanted = choose(view.book, demand(view)).size
+        amps = usable(view.book, demand(view), c.wire_size)
+    except LevelRunError as error:
+        yield about(view, "breaker-wire", f"No wire for {c.breaker_a:g} A", error.message, "240.4")
+        return
+    order = wire_sizes(view.book)
+    if order.index(c.wire_size) >= order.index(wanted):
+        return
+    metal = " aluminum" if c.material == "al" else ""
+    mends = [Mend(f"Wire it in {wanted}{metal}", [change(view, wire_size=wanted)])]
+    if (least := _breaker_for(view)) is not None:
+        mends.append(Mend(f"{least:g} A breaker", [change(view, breaker_a=least)]))
+    yield about(
+        view,
+        "breaker-wire",
+        f"{c.breaker_a:g} A breaker on {c.wire_size}{metal}",
+        f"As it lies it carries {amps:.0f} A; {c.breaker_a:g} A wants {wanted}.",
+        "240.4(D), 310.16",
+        measured=f"{c.wire_size}{metal}",
+        limit=wanted,
+        mends=mends,
+    )
+
+
+def _breaker_for(view: CircuitView) -> float | None:
+    """The biggest standard breaker that the wire takes and that still carries the load."""
+    c = view.circuit
+    ratings = [float(row["rating_a"]) for row in view.book.table("240-6-breakers").rows]
+    order = wire_sizes(view.book)
+    for rating in sorted((r for r in ratings if r < c.breaker_a), reverse=True):
+        if rating < max(view.load_a, 15):
+            return None
+        probe = Demand(load_a=view.load_a, breaker_a=rating, material=c.material, wiring=c.method)
+        try:
+            if order.index(choose(view.book, probe).size) <= order.index(c.wire_size):
+                return rating
+        except LevelRunError:
+            continue
+    return None
+
+
+def aluminum_rule(view: CircuitView) -> Iterator[Finding]:
+    """Never 12 or 10 aluminum on a branch circuit."""
+    c = view.circuit
+    order = wire_sizes(view.book)
+    floor = f"{view.book.number('aluminum_floor'):g}"
+    if c.material == "al" and c.wire_size in order and order.index(c.wire_size) < order.index(floor):
+        copper = choose(view.book, Demand(load_a=view.load_a, breaker_a=c.breaker_a, wiring=c.method)).size
+        yield about(
+            view,
+            "aluminum-branch",
+            f"{c.wire_size} aluminum on a branch circuit",
+            "Small aluminum loosens under its screws. Feeders and ranges only, with listed lugs.",
+            "110.14, common practice",
+            measured=f"{c.wire_size} aluminum",
+            limit=f"{floor} aluminum",
+            mends=[Mend(f"{copper} copper", [change(view, material="cu", wire_size=copper)])],
+        )
+
+
+def whip_rule(view: CircuitView) -> Iterator[Finding]:
+    """Same gauge all the way, the whip too."""
+    c, order = view.circuit, wire_sizes(view.book)
+    if c.whip_size in order and c.wire_size in order and order.index(c.whip_size) < order.index(c.wire_size):
+        yield about(
+            view,
+            "whip-small",
+            f"A {c.whip_size} whip on a {c.wire_size} circuit",
+            f"The breaker is {c.breaker_a:g} A; the thin part burns first.",
+            "240.4, 110.14",
+            measured=c.whip_size,
+            limit=c.wire_size,
+            mends=[Mend(f"Whip in {c.wire_size}", [change(view, whip_size=c.wire_size)])],
+        )
+
+
+def load_rule(view: CircuitView) -> Iterator[Finding]:
+    """Expected load against the breaker, continuous load against 80 % of it (210.20, 210.19)."""
+    c = view.circuit
+    if c.nameplate:
+        return
+    share = view.book.scalar("continuous_percent")
+    if view.load_a > c.breaker_a + 1e-9:
+        yield about(
+            view,
+            "circuit-over",
+            f"{view.load_a:.1f} A expected on {c.breaker_a:g} A",
+            "More is expected at once than the breaker carries.",
+            "210.20",
+            measured=f"{view.load_a:.1f} A",
+            limit=f"{c.breaker_a:g} A",
+            mends=_bigger(view, view.load_a),
+        )
+        return
+    most = c.breaker_a * share.value / 100
+    if view.continuous_a > most + 1e-9:
+        yield about(
+            view,
+            "circuit-high",
+            f"{view.continuous_a:.1f} A continuous on {c.breaker_a:g} A",
+            f"Three hours and more: plan for {most:g} A.",
+            share.section,
+            measured=f"{view.continuous_a:.1f} A",
+            limit=f"{most:g} A",
+            mends=_bigger(view, view.continuous_a * 100 / share.value),
+        )
+
+
+def _bigger(view: CircuitView, amps: float) -> list[Mend]:
+    """A bigger breaker with its wire: for one appliance alone, never for a circuit of outlets."""
+    if len(view.context.boxes) != 1 or view.circuit.feeds is not None:
+        return []
+    try:
+        rating = standard_breaker(view.book, amps)
+        probe = Demand(
+            load_a=view.load_a, breaker_a=rating, material=view.circuit.material, wiring=view.circuit.method
+        )
+        size = choose(view.book, probe).size
+    except LevelRunError:
+        return []
+    return [Mend(f"{rating:g} A on {size}", [change(view, breaker_a=rating, wire_size=size)])]
+
+
+def drop_rule(view: CircuitView) -> Iterator[Finding]:
+    """Drop along the chain to its worst box, feeder and branch together (210.19, 215.2 notes)."""
+    worst = view.farthest
+    if worst is None or view.circuit.feeds is not None:
+        return
+    branch, total = view.book.scalar("drop_branch_percent"), view.book.scalar("drop_total_percent")
+    box, percent = worst
+    whole = percent + view.context.feeder_percent
+    over_branch = percent > branch.value
+    if not over_branch and whole <= total.value:
+        return
+    shown, limit = (percent, branch) if over_branch else (whole, total)
+    feet = sum(link.length_in or 0.0 for link in view.tree.path(box)) / 12
+    yield about(
+        view,
+        "circuit-drop",
+        f"Drops {shown:.1f} % to {view.boxes[box].name}",
+        f"{feet:.0f} ft of {view.circuit.wire_size}, {view.load_a:.1f} A expected; {limit.value:g} % is the advice"
+        f"{'' if over_branch else ', feeder and branch together'}.",
+        limit.section,
+        measured=f"{shown:.2f} %",
+        limit=f"{limit.value:g} %",
+        mends=_thicker(view, box, min(branch.value, total.value - view.context.feeder_percent)),
+    )
+
+
+def _thicker(view: CircuitView, box: str, most: float) -> list[Mend]:
+    """The next size that will do, with what it costs in copper."""
+    sizes = wire_sizes(view.book)
+    area = {row["size"]: float(row["area_cmil"]) for row in view.book.table("ch9-table8").rows}
+    for size in sizes[sizes.index(view.circuit.wire_size) + 1 :]:
+        percent = view.percent_at(box, False, size)
+        if percent is not None and percent <= most:
+            more = area[size] / area[view.circuit.wire_size]
+            label = f"Wire it in {size} ({percent:.1f} %, {more:.1f} × the metal over {show(round(view.length_in))})"
+            return [Mend(label, [change(view, wire_size=size)])]
+    return []
+
+
+RULES: tuple[Rule[CircuitView], ...] = (wire_rule, aluminum_rule, whip_rule, load_rule)

@@ -1,0 +1,260 @@
+"""Sentences about circuits: made, put on a space, chained, split, fed, protected."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable
+from typing import Any
+
+from levelrun.core.codebook.lookups import wire_sizes
+from levelrun.core.errors import LevelRunError
+from levelrun.core.job import Box, Circuit, Panel
+from levelrun.core.site.scene import Said, SceneReader
+from levelrun.core.trade.conductors.sizing import Demand, choose
+
+_UNIT = re.compile(r"(?P<n>\d+(?:\.\d+)?)\s*(?P<unit>amps\b|amp\b|a\b|volts\b|v\b)", re.IGNORECASE)
+STOPS = ("put", "on", "after", "in")
+
+
+def circuit(reader: SceneReader) -> Said:
+    """circuit 14 20a [240v] [12] [gfci|afci|dual] NAME: BOX BOX …: a breaker on space 14 with its boxes in order."""
+    panel = _panel(reader)
+    item: dict[str, Any] = {"panel": panel.id}
+    space = int(reader.number("a space of the panel", 0, 84))
+    item["space"] = space
+    if reader.phrase(["/"]) or reader.text[reader.pos : reader.pos + 1] == "/":
+        reader.pos += reader.text[reader.pos : reader.pos + 1] == "/"
+        reader.number("the second space", 0, 84)
+        item |= {"poles": 2, "volts": 240, "neutral": False}
+    name = ""
+    while not reader.over():
+        if reader.text[reader.pos : reader.pos + 1] == ":":
+            reader.pos += 1
+            break
+        _part(reader, item)
+        if not item.pop("_read", False):
+            name = _name(reader)
+    item["name"] = name or f"Circuit {space}"
+    if item.get("volts") == 240:
+        item.setdefault("poles", 2)
+    if "wire_size" not in item:
+        item["wire_size"] = _wire(reader, item)
+    chain = _boxes(reader) if not reader.over() else []
+    ident = _free(reader)
+    edits: list[dict[str, Any]] = [{"op": "add", "kind": "circuit", "item": {"id": ident, **item}}]
+    if chain:
+        edits.append({"op": "chain", "circuit": ident, "boxes": [box.id for box in chain]})
+    return Said(edits, panel=panel.id)
+
+
+def _part(reader: SceneReader, item: dict[str, Any]) -> None:
+    """One of: amperes, volts, protection, wire, aluminum; marks `_read` where one stood here."""
+    options = ["15a", "20a", "30a", "40a", "50a", "60a", "100a", "120v", "240v", "gfci", "afci", "dual", "aluminum"]
+    reader.expect([*options, "with neutral", "no neutral", "a name", ": boxes"])
+    item["_read"] = True
+    start = reader.pos
+    word = reader.phrase(["gfci", "afci", "dual", "plain", "aluminum", "with neutral", "no neutral", "wire"])
+    if word in ("gfci", "afci", "dual", "plain"):
+        item["protection"] = word
+    elif word == "aluminum":
+        item["material"] = "al"
+    elif word in ("with neutral", "no neutral"):
+        item["neutral"] = word == "with neutral"
+    elif word == "wire":
+        item["wire_size"] = reader.need(wire_sizes(reader.scene.book), "a wire size")
+    else:
+        match = _UNIT.match(reader.text, reader.pos)
+        if match is None:
+            item["_read"] = False
+            return
+        reader.pos = match.end()
+        if match["unit"].lower().startswith("v"):
+            if match["n"] not in ("120", "240"):
+                raise reader.refuse(f"{match['n']} V: allowed 120 or 240", start, ["120v", "240v"])
+            item |= {"volts": int(match["n"])}
+        else:
+            ratings = [row["rating_a"] for row in reader.scene.book.table("240-6-breakers").rows]
+            if f"{float(match['n']):g}" not in {f"{float(r):g}" for r in ratings}:
+                raise reader.refuse(f"{match['n']} A is no standard breaker", start, ratings[:12])
+            item["breaker_a"] = float(match["n"])
+
+
+def _name(reader: SceneReader) -> str:
+    reader.expect(["a name"])
+    end = reader.text.find(":", reader.pos)
+    stop = min((at for at in (end, reader.text.find("\n", reader.pos), reader.text.find(";", reader.pos)) if at >= 0),
+               default=len(reader.text))  # fmt: skip
+    said = reader.text[reader.pos : stop].strip()
+    if not said:
+        raise reader.fail("a name")
+    reader.pos = stop
+    return said[:60]
+
+
+def _wire(reader: SceneReader, item: dict[str, Any]) -> str:
+    amps = float(item.get("breaker_a", 20.0))
+    try:
+        return choose(
+            reader.scene.book,
+            Demand(load_a=amps, breaker_a=amps, wiring="NM-B", material=str(item.get("material", "cu"))),
+        ).size
+    except LevelRunError:
+        return "12"
+
+
+def _boxes(reader: SceneReader) -> list[Box]:
+    found: list[Box] = []
+    known = reader.boxes()
+    while not reader.over() and not _stop(reader):
+        if reader.phrase([">"]) or reader.text[reader.pos : reader.pos + 1] == ">":
+            reader.pos += reader.text[reader.pos : reader.pos + 1] == ">"
+        left = [name for name, box in known.items() if box not in found]
+        found.append(known[reader.need(left, "a box by its name")])
+    return found
+
+
+def _stop(reader: SceneReader) -> bool:
+    start = reader.pos
+    found = reader.phrase(STOPS) is not None
+    reader.pos = start
+    return found
+
+
+def _panel(reader: SceneReader) -> Panel:
+    if reader.phrase(["in"]):
+        panels = {panel.name: panel for panel in reader.scene.job.panels}
+        return panels[reader.need(panels, "a panel by its name")]
+    if reader.scene.panel is None:
+        reader.expect(["panel"])
+        raise reader.refuse("there is no panel yet: set one in Boxes with `panel` and a wall")
+    return reader.scene.panel
+
+
+def _free(reader: SceneReader) -> str:
+    taken = set(reader.scene.job.ids())
+    return next(f"c{n}" for n in range(1, 10_000) if f"c{n}" not in taken)
+
+
+def _known(reader: SceneReader) -> Circuit:
+    """A circuit by its space in the panel looked at, or by its name."""
+    panel = reader.scene.panel
+    own = [c for c in reader.scene.job.circuits if panel is not None and c.panel == panel.id]
+    named = {c.name: c for c in reader.scene.job.circuits}
+    named |= {reader.circuit_label(c): c for c in own if c.space}
+    return named[reader.need(named, "a circuit by its space, or its name")]
+
+
+def put(reader: SceneReader) -> Said:
+    """put 14 on 9: a breaker on another space; `on 9a`, `on 9b` for the halves of a tandem; `out` takes it out."""
+    found = _known(reader)
+    if reader.phrase(["out"]):
+        return Said([{"op": "put", "circuit": found.id, "space": None}], panel=found.panel)
+    reader.need(("on",), "on and a space")
+    space = int(reader.number("a space", 0, 84))
+    half = ""
+    if reader.text[reader.pos : reader.pos + 1] in ("a", "b"):
+        half = reader.text[reader.pos]
+        reader.pos += 1
+    return Said([{"op": "put", "circuit": found.id, "space": space, "half": half}], panel=found.panel)
+
+
+def chain(reader: SceneReader) -> Said:
+    """chain R-1 R-2 on 9 [after S-1]: boxes on a circuit one after another."""
+    boxes = _boxes(reader)
+    if not boxes:
+        raise reader.fail("a box by its name")
+    reader.need(("on",), "on and a circuit")
+    found = _known(reader)
+    after = found.chain[-1].box if found.chain else None
+    if reader.phrase(["after"]):
+        known = {name: box for name, box in reader.boxes().items() if any(h.box == box.id for h in found.chain)}
+        after = known[reader.need(known, f"a box of {found.name}")].id
+    if after in {box.id for box in boxes}:
+        after = None
+    edit = {"op": "chain", "circuit": found.id, "boxes": [box.id for box in boxes], "after": after}
+    return Said([edit], panel=found.panel)
+
+
+def unchain(reader: SceneReader) -> Said:
+    """unchain R-1 R-2: boxes off their circuits."""
+    boxes = _boxes(reader)
+    if not boxes:
+        raise reader.fail("a box by its name")
+    return Said([{"op": "unchain", "boxes": [box.id for box in boxes]}])
+
+
+def split(reader: SceneReader) -> Said:
+    """split 9 at R-3 [as NAME]: that box and all downstream of it to a new circuit of the same kind."""
+    found = _known(reader)
+    reader.need(("at",), "at and a box")
+    known = {name: box for name, box in reader.boxes().items() if any(h.box == box.id for h in found.chain)}
+    first = known[reader.need(known, f"a box of {found.name}")]
+    name = reader.name() if reader.phrase(["as"]) else f"{found.name} 2"[:60]
+    below, more = {first.id}, True
+    while more:
+        fresh = {hop.box for hop in found.chain if hop.after in below} - below
+        below |= fresh
+        more = bool(fresh)
+    hops = [h for h in found.chain if h.box in below]
+    ident = _free(reader)
+    item = found.model_dump() | {
+        "id": ident, "name": name, "space": None, "half": "", "partner": None, "tied": False,
+        "chain": [{"box": h.box, "after": None if h.box == first.id else h.after} for h in hops],
+    }  # fmt: skip
+    return Said(
+        [
+            {"op": "unchain", "boxes": [h.box for h in hops]},
+            {"op": "add", "kind": "circuit", "item": item},
+        ],
+        panel=found.panel,
+    )
+
+
+def feed(reader: SceneReader) -> Said:
+    """feed PANEL from 1 60a [wire 6]: a double-pole feeder of the panel looked at, four wires."""
+    panels = {panel.name: panel for panel in reader.scene.job.panels}
+    fed = panels[reader.need(panels, "a panel by its name")]
+    source = reader.scene.panel
+    if source is None or source.id == fed.id:
+        raise reader.refuse("look at the panel that feeds it first")
+    reader.need(("from",), "from and a space")
+    item: dict[str, Any] = {
+        "panel": source.id, "space": int(reader.number("a space", 0, 84)), "poles": 2, "volts": 240, "feeds": fed.id,
+        "name": f"{fed.name} feeder", "breaker_a": 60.0, "method": "SER",
+    }  # fmt: skip
+    while not reader.over():
+        _part(reader, item)
+        if not item.pop("_read", False):
+            raise reader.fail("amperes, wire or aluminum")
+    item.setdefault("wire_size", _wire(reader, item))
+    edits: list[dict[str, Any]] = [{"op": "add", "kind": "circuit", "item": {"id": _free(reader), **item}}]
+    if fed.bonded:
+        edits.append({"op": "set", "kind": "panel", "id": fed.id, "set": {"bonded": False}})
+    return Said(edits, panel=source.id)
+
+
+def pair(reader: SceneReader) -> Said:
+    """pair 9 with 11: two circuits that share a neutral, handles tied."""
+    one = _known(reader)
+    reader.need(("with",), "with and a circuit")
+    two = _known(reader)
+    if one.id == two.id:
+        raise reader.refuse("a circuit cannot share with itself")
+    return Said(
+        [
+            {"op": "set", "kind": "circuit", "id": a.id, "set": {"partner": b.id, "tied": True}}
+            for a, b in ((one, two), (two, one))
+        ],
+        panel=one.panel,
+    )
+
+
+VERBS: dict[str, Callable[[SceneReader], Said]] = {
+    "circuit": circuit,
+    "put": put,
+    "chain": chain,
+    "unchain": unchain,
+    "split": split,
+    "feed": feed,
+    "pair": pair,
+}

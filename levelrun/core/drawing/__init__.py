@@ -1,1 +1,0 @@
-"""Drawing models: plain coordinates in inches, no pixels. Screen, print and files draw the same."""

@@ -1,0 +1,176 @@
+"""Edits of a job: plain data in, a new job out. Mends, the entry line and forms all come through here."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from functools import reduce
+from operator import or_
+from typing import TYPE_CHECKING, Annotated, Any, Literal
+
+from pydantic import BaseModel, Field, TypeAdapter
+
+from levelrun.core.boxes.edits import rehung
+from levelrun.core.codebook import Codebook, load, notable
+from levelrun.core.editing import Changes, EditBase, Said, add_part, drop_part, fields_text, set_part, with_parts
+from levelrun.core.errors import EditError
+from levelrun.core.job import Job, job_book
+from levelrun.core.part import Id
+from levelrun.core.say import Scene, sentences
+from levelrun.core.subjects import KINDS, SUBJECTS
+
+if TYPE_CHECKING:
+    KindName = str
+else:
+    KindName = Literal[tuple(KINDS)]
+JOB_FIELDS = ("name", "rules", "remarks", "habits", "notes")
+
+
+class SetJob(EditBase):
+    """Change the job itself: name, rules, remarks, habits (whole)."""
+
+    op: Literal["set_job"]
+    set: Changes
+
+    def title(self) -> str:
+        return f"job {', '.join(self.set)}"
+
+    def apply(self, job: Job, book: Codebook) -> Job:
+        values = dict(self.set)
+        _check_notes(values.get("notes"), _book_named(values.get("rules", job.rules)))
+        for key in values:
+            if key not in JOB_FIELDS:
+                raise EditError(
+                    f"{key!r} cannot be set here; allowed: {', '.join(JOB_FIELDS)}",
+                    key=f"set.{key}",
+                    value=values[key],
+                    allowed=JOB_FIELDS,
+                )
+        changed = with_parts(job, **values)
+        return rehung(changed, job_book(changed)) if changed.habits.pole != job.habits.pole else changed
+
+
+class Add(EditBase):
+    """Add a part. Its id, and the name and height of a box, come where they are not given."""
+
+    op: Literal["add"]
+    kind: KindName
+    item: Changes
+
+    def title(self) -> str:
+        return f"add {self.kind} {self.item.get('name', '')}".strip()
+
+    def apply(self, job: Job, book: Codebook) -> Job:
+        return add_part(job, book, KINDS[self.kind], self.item)
+
+
+class Set(EditBase):
+    """Change fields of a part."""
+
+    op: Literal["set"]
+    kind: KindName
+    id: Id
+    set: Changes
+
+    def title(self) -> str:
+        return f"{self.kind} {fields_text(self.set)}"
+
+    def apply(self, job: Job, book: Codebook) -> Job:
+        return set_part(job, book, KINDS[self.kind], self.id, self.set)
+
+
+class Drop(EditBase):
+    """Remove a part that nothing uses."""
+
+    op: Literal["drop"]
+    kind: KindName
+    id: Id
+
+    def title(self) -> str:
+        return f"remove {self.kind}"
+
+    def apply(self, job: Job, book: Codebook) -> Job:
+        return drop_part(job, KINDS[self.kind], self.id)
+
+
+class Say(EditBase):
+    """Do what a typed line says about building, boxes or circuits. `room`, `level` and `panel` are what it is about
+    where the line names none; `verb` opens a sentence that has no verb of its own."""
+
+    op: Literal["say"]
+    text: Said
+    room: Id | None = None
+    level: Id | None = None
+    panel: Id | None = None
+    verb: Annotated[str, Field(max_length=20)] = ""
+
+    def title(self) -> str:
+        return self.text.strip().splitlines()[0] if self.text.strip() else "nothing"
+
+    def apply(self, job: Job, book: Codebook) -> Job:
+        """Sentence by sentence, each on the job as the ones before left it."""
+        room, level, panel = self.room, self.level, self.panel
+        for read in sentences(self.text):
+            said = read(
+                Scene(job=job, book=job_book(job), room_id=room, level_id=level, panel_id=panel, verb=self.verb)
+            )
+            job = apply_raw(job, said.edits)
+            room = said.room or (None if said.level else room)
+            level, panel = said.level or level, said.panel or panel
+        return job
+
+
+CLASSES: tuple[type[EditBase], ...] = (
+    *(SetJob, Add, Set, Drop, Say),
+    *(edit for subject in SUBJECTS for edit in subject.edits),
+)
+if TYPE_CHECKING:
+    Edit = EditBase
+else:
+    Edit = Annotated[reduce(or_, CLASSES), Field(discriminator="op")]
+EDITS: TypeAdapter[list[Edit]] = TypeAdapter(list[Edit])
+
+
+class EditList(BaseModel):
+    """Several edits that stand or fall together."""
+
+    edits: list[Edit] = Field(min_length=1, max_length=500)
+
+
+def apply(job: Job, edits: Sequence[EditBase]) -> Job:
+    """The job after the edits, all or none, each by the job's own rule set and notes as the one before left them.
+    Raises EditError or TextError that names the field."""
+    for edit in edits:
+        job = edit.apply(job, job_book(job))
+    return job
+
+
+def apply_raw(job: Job, edits: Sequence[dict[str, Any]]) -> Job:
+    """The job after edits given as plain data that this code itself made."""
+    return apply(job, EDITS.validate_python(list(edits)))
+
+
+def describe(edits: Sequence[EditBase]) -> str:
+    """A short name of some edits for undo, such as "leg 5: depth and 2 more"."""
+    more = f" and {len(edits) - 1} more" if len(edits) > 1 else ""
+    return (edits[0].title() + more)[:80]
+
+
+def _book_named(rules: Any) -> Codebook:
+    if not isinstance(rules, str):
+        raise EditError(f"rules {rules!r} is no rule set; allowed: the name of one", key="set.rules", value=rules)
+    return load(rules)
+
+
+def _check_notes(notes: Any, book: Codebook) -> None:
+    """Every note is on a number that a note may change."""
+    if notes is not None and not isinstance(notes, list | tuple):
+        raise EditError("notes: a list of local notes is wanted", key="set.notes", value=notes)
+    for index, note in enumerate(notes or ()):
+        key = note.get("key") if isinstance(note, dict) else None
+        if isinstance(key, str) and key not in notable(book):
+            raise EditError(
+                f"key {key!r} is no number that a local note may change",
+                key=f"set.notes.{index}.key",
+                value=key,
+                allowed=sorted(notable(book)),
+            )

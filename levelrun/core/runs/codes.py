@@ -1,0 +1,195 @@
+"""Codes of findings about runs."""
+
+from __future__ import annotations
+
+from levelrun.core.findings import Code, finder
+
+CODES: dict[str, Code] = {
+    "run-empty": Code(
+        "check",
+        "The run has no legs yet.",
+        "Nothing can be measured or bought.",
+        "Walk it: type the first leg.",
+        "runs",
+    ),
+    "open-end": Code(
+        "check",
+        "The last leg ends in no box, panel or equipment.",
+        "A length without an end is a guess.",
+        "Say what stands at the end.",
+        "runs",
+    ),
+    "method-not-allowed": Code(
+        "stop",
+        "The method may never be used in this place.",
+        "Wrong pipe or cable fails inspection, or the jacket fails.",
+        "Take an allowed method.",
+        "runs",
+    ),
+    "method-condition": Code(
+        "check",
+        "The method is allowed here only with something that is not recorded.",
+        "The condition is what keeps the cable whole.",
+        "Record that it is met, or take a method without the condition.",
+        "runs",
+    ),
+    "cover-short": Code(
+        "stop",
+        "The trench is too shallow for what lies in it.",
+        "A spade finds it.",
+        "Dig, or change the pipe.",
+        "runs",
+    ),
+    "cover-missing": Code(
+        "check",
+        "No depth is taped for a buried leg.",
+        "Depth is what the inspector measures.",
+        "Enter the depth.",
+        "runs",
+    ),
+    "fill-over": Code(
+        "stop", "More wire than the pipe may hold.", "Heat, and skinned insulation.", "A size up.", "runs"
+    ),
+    "ampacity-short": Code(
+        "stop",
+        "The wire as it lies carries less than its breaker or its load.",
+        "Heat, bundling or cool terminals take amperes away; the wire overheats.",
+        "Bigger wire.",
+        "runs",
+    ),
+    "pipe-under-note": Code(
+        "stop",
+        "A feeder's pipe is smaller than the authority here wants.",
+        "It fails inspection.",
+        "A size up.",
+        "runs",
+    ),
+    "ribbon": Code(
+        "check",
+        "Ribbon over every trench is asked here.",
+        "A spade meets the ribbon first.",
+        "Record the ribbon.",
+        "runs",
+    ),
+    "ground-small": Code(
+        "stop",
+        "A cable's ground does not grow with wires that were upsized for drop.",
+        "Upsized hots want an upsized ground.",
+        "Pipe with single wires, or a cable with a whole ground.",
+        "runs",
+    ),
+    "sleeve-tight": Code(
+        "stop", "The cable does not pass through its sleeve.", "It cannot be pulled in.", "A bigger sleeve.", "runs"
+    ),
+    "jam": Code(
+        "check", "Three wires may wedge side by side in a bend.", "The pull locks.", "Another size of pipe.", "runs"
+    ),
+    "size-unknown": Code(
+        "stop", "The size is not made, or missing.", "No numbers can be had.", "Choose a listed size.", "runs"
+    ),
+    "bends-over": Code(
+        "stop", "More than 360° of bend between pull points.", "The wire will not pull.", "Add a pull point.", "runs"
+    ),
+    "box-needed": Code(
+        "stop",
+        "Cable and pipe wires meet without a box.",
+        "A change of wiring needs a box that stays reachable.",
+        "Put a box there.",
+        "runs",
+    ),
+    "pull-point-buried": Code(
+        "stop", "A box or conduit body stands under ground.", "It must stay reachable.", "Use a sweep.", "runs"
+    ),
+    "breaker-over-wire": Code(
+        "stop",
+        "The breaker is too big for the wire.",
+        "The wire burns before the breaker opens.",
+        "Bigger wire.",
+        "runs",
+    ),
+    "wire-smaller": Code(
+        "stop", "A leg is wired smaller than its circuit.", "The thin part burns.", "Same gauge all the way.", "runs"
+    ),
+    "wires-short": Code(
+        "stop",
+        "A cable has fewer wires than the circuit needs.",
+        "A neutral or a hot is missing.",
+        "The next cable.",
+        "runs",
+    ),
+    "load-high": Code(
+        "check",
+        "The expected load is over 80 % of the breaker.",
+        "It trips on a long day.",
+        "Spread the load.",
+        "runs",
+    ),
+    "drop-high": Code(
+        "check",
+        "Voltage drop over the advice at the expected load.",
+        "Motors run hot, lights dim.",
+        "Wire up a size.",
+        "runs",
+    ),
+    "drop-at-breaker": Code(
+        "note",
+        "Voltage drop would be over the advice if the circuit ran at its breaker rating.",
+        "Two schools: compute at the breaker, or at the load really expected.",
+        "Keep it in mind when the load grows.",
+        "runs",
+    ),
+    "whip-long": Code(
+        "check",
+        "A whip of more than 6 ft.",
+        "Beyond 6 ft other support and grounding rules begin.",
+        "Shorten it.",
+        "runs",
+    ),
+    "expansion": Code(
+        "check",
+        "A straight of plastic pipe outdoors moves more than ¼ in.",
+        "It pulls out of its box.",
+        "An expansion fitting.",
+        "runs",
+    ),
+    "joint-missing": Code(
+        "check", "Two kinds of pipe meet with nothing between.", "They want a fitting.", "Name the coupling.", "runs"
+    ),
+    "turn-back": Code(
+        "check",
+        "A leg goes straight back on the one before.",
+        "Probably a slip of the pencil.",
+        "Look at it again.",
+        "runs",
+    ),
+    "path-short": Code(
+        "check",
+        "The path taped is shorter than the boxes stand apart.",
+        "One reading is wrong, and the cable is cut from it.",
+        "Tape it again, or move the box on the plan.",
+        "runs",
+    ),
+    "height-closure": Code(
+        "check",
+        "The heights taped do not meet.",
+        "One reading is wrong, and the pipe is cut from it.",
+        "Tape it again.",
+        "runs",
+    ),
+    "marks-first": Code(
+        "note",
+        "There is digging on this run.",
+        "Other services lie in the yard.",
+        "Call for marks, wait, then dig.",
+        "runs",
+    ),
+    "whole-pull": Code(
+        "note",
+        "Pipe is complete between pull points before wire goes in.",
+        "Threading piece by piece skins insulation and hides a bad joint; many do it, the code does not.",
+        "Dry-fit, measure, glue, then pull.",
+        "runs",
+    ),
+}
+
+finding = finder(CODES)

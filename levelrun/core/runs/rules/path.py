@@ -1,0 +1,277 @@
+"""Rules about the path: ends, joints, bends, pulls, heights that meet."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+
+from levelrun.core.findings import Finding, Mend
+from levelrun.core.measure import show
+from levelrun.core.rulebook import Rule
+from levelrun.core.runs.codes import finding
+from levelrun.core.runs.facts import RunView
+from levelrun.core.runs.mends import at_tape, bigger_pipe, put_box, set_leg
+from levelrun.core.runs.pulls import Pull, pulls_of
+from levelrun.core.trade.methods.conditions import is_buried
+
+CLOSURE_IN = 1.0
+APART_IN = 12.0
+
+
+def ends_rule(view: RunView) -> Iterator[Finding]:
+    """A run has legs, and its last leg ends at something."""
+    run = view.run
+    if not run.legs:
+        yield finding("run-empty", run.id, None, "No legs yet", "Walk it: type the first leg below.", "300.14")
+    elif view.joint_after(len(run.legs) - 1) not in ("box", "panel"):
+        yield finding(
+            "open-end",
+            run.id,
+            len(run.legs) - 1,
+            "The run ends in the open",
+            "Say what stands at the end: a box, a panel or the equipment.",
+            "300.15",
+            mends=[Mend("Put a box here", [put_box(view, len(run.legs) - 1)])],
+        )
+
+
+def _share_couplings(view: RunView, index: int) -> bool:
+    """PVC of either wall is glued into the same fittings."""
+    return {view.methods[index].family, view.methods[index + 1].family} == {"pvc"}
+
+
+def joints_rule(view: RunView) -> Iterator[Finding]:
+    """Cable against pipe wants a box; pipe against other pipe a fitting. PVC 40 and 80 share their couplings."""
+    for index in range(len(view.run.legs) - 1):
+        joint = view.joint_after(index)
+        if joint in ("box", "panel"):
+            continue
+        leg, after = view.run.legs[index], view.run.legs[index + 1]
+        piped, piped_after = view.piped(index), view.piped(index + 1)
+        if piped != piped_after or (not piped and _cable(view, index) != _cable(view, index + 1)):
+            yield _box_needed(view, index, joint)
+        elif piped and joint == "none" and leg.method != after.method and not _share_couplings(view, index):
+            yield finding(
+                "joint-missing",
+                view.run.id,
+                index,
+                f"{view.methods[index].name} meets {view.methods[index + 1].name}",
+                "Two kinds of pipe want a listed fitting between them.",
+                "300.15",
+                mends=[Mend("Coupling here", [set_leg(view, index, end={"kind": "coupling", "node": None})])],
+            )
+
+
+def _cable(view: RunView, index: int) -> tuple[str, str]:
+    leg = view.run.legs[index]
+    return view.carried(index) if leg.sleeve else (leg.method, leg.size)
+
+
+def _box_needed(view: RunView, index: int, joint: str) -> Finding:
+    a, b = view.methods[index].name, view.methods[index + 1].name
+    at_lb = " An LB is no place for a splice." if joint in ("lb", "body") else ""
+    return finding(
+        "box-needed",
+        view.run.id,
+        index,
+        f"{a} meets {b}: a box goes here",
+        f"Cable ends and single wires begin: splice in a box that stays reachable.{at_lb}",
+        "300.15, 314.29",
+        measured=joint if joint != "none" else "no box",
+        limit="a box",
+        mends=[Mend(f"Put a box at {at_tape(view, index)}", [put_box(view, index)])],
+    )
+
+
+def buried_point_rule(view: RunView) -> Iterator[Finding]:
+    """No box or conduit body at the bottom of a trench."""
+    legs = view.run.legs
+    for index in range(len(legs) - 1):
+        if view.joint_after(index) not in ("box", "lb", "body"):
+            continue
+        below = [i for i in (index, index + 1) if is_buried(view.facts[i]) and not view.placed[i].vertical]
+        if below:
+            yield finding(
+                "pull-point-buried",
+                view.run.id,
+                below[0],
+                f"{view.joint_name(index)} stands under ground",
+                "A box or conduit body stays reachable: sweep up to the wall and put it there.",
+                "314.29",
+                measured="under ground",
+                limit="reachable",
+                mends=[Mend("Take a sweep instead", [set_leg(view, index, end={"kind": "none", "node": None})])],
+            )
+
+
+def path_rule(view: RunView) -> Iterator[Finding]:
+    """Between two boxes on the plan the path taped is no shorter than they stand apart, across and up."""
+    spots = dict(view.context.spots)
+    at, length, rise = view.run.start, 0.0, 0.0
+    for index, leg in enumerate(view.run.legs):
+        vertical = view.placed[index].vertical
+        length, rise = length + leg.length_in, rise + (0.0 if not vertical else leg.length_in)
+        node = leg.end.node
+        if node is None:
+            continue
+        if at in spots and node in spots:
+            (x0, y0), (x1, y1) = spots[at], spots[node]
+            apart = math.hypot(x1 - x0, y1 - y0)
+            across = length - rise
+            if across < apart - max(APART_IN, 0.02 * apart):
+                yield finding(
+                    "path-short", view.run.id, index,
+                    f"{show(round(apart - across))} short of where {view.nodes[node].name} stands",
+                    f"{show(across)} are taped across; on the plan it is {show(round(apart))} from "
+                    f"{view.nodes[at].name} in a straight line.", "common practice, no source",
+                    measured=show(across), limit=show(round(apart)),
+                )  # fmt: skip
+        at, length, rise = node, 0.0, 0.0
+
+
+def turn_back_rule(view: RunView) -> Iterator[Finding]:
+    """A leg straight back on the one before is a slip."""
+    for placed in view.placed:
+        if placed.bend_deg == 180:
+            yield finding(
+                "turn-back",
+                view.run.id,
+                placed.index,
+                "This leg goes straight back",
+                f"It goes {placed.leg.go} right after the leg before went the other way.",
+                "common practice, no source",
+                measured="180°",
+                limit="90°",
+            )
+
+
+def pull_rules(view: RunView) -> Iterator[Finding]:
+    """Fill, jam and bends of every pull, and the order of work."""
+    found = pulls_of(view)
+    for pull in found:
+        yield from _fill(view, pull)
+        if not pull.total.ok:
+            yield _bends(view, pull)
+    long = next((pull for pull in found if pull.last > pull.first), None)
+    if long is not None:
+        yield finding(
+            "whole-pull",
+            view.run.id,
+            long.first,
+            "Finish each pull of pipe before wire goes in",
+            "Pipe is complete between pull points first. Threading piece by piece, as many do, "
+            "skins insulation and hides a bad joint.",
+            "300.18(A)",
+        )
+
+
+def _fill(view: RunView, pull: Pull) -> Iterator[Finding]:
+    filled = pull.fill
+    if filled is None or filled.limit_percent is None:
+        return
+    mend = bigger_pipe(view, pull.first, pull.last)
+    if not filled.fits:
+        yield finding(
+            "fill-over",
+            view.run.id,
+            pull.tight_leg,
+            f"Pull {pull.index + 1} is too full",
+            f"{filled.percent:.0f} % of the pipe is wire; {filled.limit_percent:g} % is the most.",
+            filled.rule,
+            measured=f"{filled.percent:.1f} %",
+            limit=f"{filled.limit_percent:g} %",
+            mends=[mend] if mend else [],
+        )
+    elif filled.jam_risk and pull.total.total_deg > 0:
+        yield finding(
+            "jam",
+            view.run.id,
+            pull.tight_leg,
+            f"Pull {pull.index + 1}: three wires may wedge",
+            f"Inner diameter is {filled.jam_ratio:.2f} times a wire; keep away from 2.8 to 3.2.",
+            view.book.scalar("jam_low").section,
+            measured=f"{filled.jam_ratio:.2f}",
+            limit="under 2.8 or over 3.2",
+        )
+
+
+def _bends(view: RunView, pull: Pull) -> Finding:
+    total, limit = pull.total.total_deg, pull.total.limit_deg
+    return finding(
+        "bends-over",
+        view.run.id,
+        pull.first,
+        f"Pull {pull.index + 1} bends {total - limit:g}° too much",
+        f"{total:g}° between {pull.start or 'its start'} and {pull.end or 'its end'}; {limit:g}° is the most. "
+        "A box or an LB starts a new count.",
+        pull.total.rule,
+        measured=f"{total:g}°",
+        limit=f"{limit:g}°",
+        mends=_pull_points(view, pull),
+    )
+
+
+def _pull_points(view: RunView, pull: Pull) -> list[Mend]:
+    options: list[tuple[float, int, str]] = []
+    for index in range(pull.first, pull.last):
+        if any(is_buried(view.facts[i]) and not view.placed[i].vertical for i in (index, index + 1)):
+            continue
+        corner = view.placed[index + 1].bend_deg
+        before = sum(b.deg for b in pull.bends if b.leg <= index)
+        after = pull.total.total_deg - before - corner
+        kind = "lb" if corner == 90 else "body"
+        options.append((max(before, after), index, kind))
+    options.sort()
+    return [
+        Mend(
+            f"Add {'an LB' if kind == 'lb' else 'a pull body'} at {at_tape(view, index)}",
+            [set_leg(view, index, end={"kind": kind, "node": None})],
+        )
+        for worst, index, kind in options[:2]
+        if worst <= pull.total.limit_deg
+    ]
+
+
+def closure_rule(view: RunView) -> Iterator[Finding]:
+    """Heights taped along a run inside one structure meet the height of its end."""
+    end = view.end
+    if end is None or end.structure != view.start.structure or end.id == view.start.id:
+        return
+    reached = view.placed[-1].y1
+    off = reached - end.height_in
+    if abs(off) <= CLOSURE_IN:
+        return
+    yield finding(
+        "height-closure",
+        view.run.id,
+        len(view.run.legs) - 1,
+        f"Heights miss {end.name} by {show(abs(off))}",
+        f"The legs end {show(abs(off))} {'above' if off > 0 else 'below'} where {end.name} stands "
+        f"({show(end.height_in)} over the floor).",
+        "common practice, no source",
+        measured=show(reached),
+        limit=show(end.height_in),
+        mends=_closing(view, off),
+    )
+
+
+def _closing(view: RunView, off: float) -> list[Mend]:
+    for placed in reversed(view.placed):
+        if not placed.vertical:
+            continue
+        length = placed.leg.length_in + (-off if placed.leg.go == "up" else off)
+        if length > 0:
+            label = f"Set leg {placed.index + 1} to {show(length)}"
+            return [Mend(label, [set_leg(view, placed.index, length_in=length)])]
+    return []
+
+
+RULES: tuple[Rule[RunView], ...] = (
+    ends_rule,
+    joints_rule,
+    buried_point_rule,
+    pull_rules,
+    turn_back_rule,
+    path_rule,
+    closure_rule,
+)

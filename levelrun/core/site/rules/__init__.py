@@ -1,0 +1,1 @@
+"""Findings about the building as drawn."""

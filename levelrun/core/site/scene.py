@@ -1,0 +1,139 @@
+"""What a typed sentence is about, and a reader that knows it."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass, field
+from functools import cached_property
+from typing import Any
+
+from levelrun.core.codebook import Codebook
+from levelrun.core.errors import TextError
+from levelrun.core.job import Box, Circuit, Job, Level, Panel, Room
+from levelrun.core.site.geometry import Wall, walls_of
+from levelrun.core.words import Reader
+
+SHORT = {"n": "north", "e": "east", "s": "south", "w": "west", "ne": "northeast", "se": "southeast",
+         "sw": "southwest", "nw": "northwest"}  # fmt: skip
+
+
+@dataclass(frozen=True, kw_only=True)
+class Scene:
+    """The job, and the room, level and panel that a sentence is about where it names none."""
+
+    job: Job
+    book: Codebook
+    room_id: str | None = None
+    level_id: str | None = None
+    panel_id: str | None = None
+    verb: str = ""
+
+    @cached_property
+    def room(self) -> Room | None:
+        """The room looked at."""
+        return next((room for room in self.job.rooms if room.id == self.room_id), None)
+
+    @cached_property
+    def level(self) -> Level | None:
+        """The level looked at: that of the room, the one named, else the first floor of the first structure."""
+        levels = [level for item in self.job.structures for level in item.levels]
+        wanted = self.room.level if self.room else self.level_id
+        found = next((level for level in levels if level.id == wanted), None)
+        floors = [level for level in levels if level.kind == "floor"]
+        return found or next(iter(floors or levels), None)
+
+    @cached_property
+    def panel(self) -> Panel | None:
+        """The panel looked at, else the first."""
+        panels = self.job.panels
+        return next((panel for panel in panels if panel.id == self.panel_id), panels[0] if panels else None)
+
+    def rooms(self) -> dict[str, Room]:
+        """Rooms by name; of equal names the one on the level looked at."""
+        level = self.level
+        ordered = sorted(self.job.rooms, key=lambda room: level is not None and room.level == level.id)
+        return {room.name: room for room in ordered}
+
+
+@dataclass(frozen=True)
+class Said:
+    """The edits of one sentence, and what it makes the next sentence be about."""
+
+    edits: list[dict[str, Any]] = field(default_factory=list)
+    room: str | None = None
+    level: str | None = None
+    panel: str | None = None
+
+
+class SceneReader(Reader):
+    """A reader that knows the names of a job."""
+
+    scene: Scene
+    verbs: tuple[str, ...] = ()
+
+    def refuse(self, message: str, at: int | None = None, allowed: list[str] | None = None) -> TextError:
+        """A refusal at a place of the text: by default where the last word was read."""
+        where = self.expected[0] if at is None else at
+        return TextError(
+            message, key="text", value=self.text[where:][:60], allowed=allowed or [],
+            at=self.origin[min(where, len(self.text))],
+        )  # fmt: skip
+
+    def room(self) -> Room:
+        """The room that a sentence is about: `in NAME` where it stands here, else the one looked at."""
+        if self.phrase(["in"]):
+            return self.room_named()
+        if self.scene.room is None:
+            self.expect(["in a room"])
+            raise self.refuse("no room is chosen: say `in` and its name", allowed=list(self.scene.rooms()))
+        return self.scene.room
+
+    def room_named(self) -> Room:
+        """A room by its name."""
+        rooms = self.scene.rooms()
+        return rooms[self.need(rooms, "a room by its name")]
+
+    def wall(self, room: Room) -> Wall:
+        """A wall of a room: north, n, south 2."""
+        walls = {wall.name: wall for wall in walls_of(room)}
+        short = {key: walls[full] for key, full in SHORT.items() if full in walls}
+        word = self.need({**walls, **short}, f"a wall of {room.name}")
+        return walls.get(word) or short[word]
+
+    def level(self) -> Level:
+        """The level looked at. Refuses where there is none."""
+        if self.scene.level is None:
+            self.expect(["structure"])
+            raise self.refuse("there is no level yet: say `structure` and its name first")
+        return self.scene.level
+
+    def boxes(self) -> dict[str, Box]:
+        """Boxes by name."""
+        return {box.name: box for box in self.scene.job.boxes}
+
+    def name(self, stops: tuple[str, ...] = ()) -> str:
+        """A new name: all words up to one of `stops`, a length, or the end of the sentence."""
+        self.expect(["a name"])
+        pattern = _name_end(stops)
+        match = pattern.search(self.text, self.pos)
+        said = self.text[self.pos : match.start() if match else None].strip(" ,:")
+        if not said:
+            raise self.fail("a name")
+        self.pos += len(self.text[self.pos : match.start() if match else None].rstrip())
+        return said
+
+    def position(self) -> float:
+        """A length that may be 0."""
+        return self.length()
+
+    def circuit_label(self, circuit: Circuit) -> str:
+        """How a circuit is called: by its spaces."""
+        from_space = circuit.space or 0
+        if not from_space:
+            return circuit.name
+        return f"{from_space}/{from_space + 2}" if circuit.poles == 2 else f"{from_space}{circuit.half}"
+
+
+def _name_end(stops: tuple[str, ...]) -> re.Pattern[str]:
+    words = "|".join(re.escape(word) for word in ("then", *stops))
+    return re.compile(rf"(?=\s*(?:$|\n|;|\b(?:{words})\b))")

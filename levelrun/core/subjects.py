@@ -1,0 +1,53 @@
+"""The one list of subjects, in the order of the work. Catalogue, kinds of parts, edits, sentences follow from it."""
+
+from __future__ import annotations
+
+from levelrun.core.boxes import codes as box_codes
+from levelrun.core.boxes import edits as box_edits
+from levelrun.core.boxes import words as box_words
+from levelrun.core.circuits import codes as circuit_codes
+from levelrun.core.circuits import edits as circuit_edits
+from levelrun.core.circuits import words as circuit_words
+from levelrun.core.editing import PartKind
+from levelrun.core.findings import Code
+from levelrun.core.runs import codes as run_codes
+from levelrun.core.runs import edits as run_edits
+from levelrun.core.site import codes as site_codes
+from levelrun.core.site import edits as site_edits
+from levelrun.core.site import words as site_words
+from levelrun.core.subject import Sentence, Subject
+
+SUBJECTS = (
+    Subject(
+        stage="walls",
+        kinds=site_edits.KINDS,
+        codes=site_codes.CODES,
+        edits=site_edits.EDITS,
+        sentences=site_words.VERBS,
+    ),
+    Subject(
+        stage="boxes",
+        kinds=box_edits.KINDS,
+        codes=box_codes.CODES,
+        edits=box_edits.EDITS,
+        sentences=box_words.VERBS,
+    ),
+    Subject(
+        stage="circuits",
+        kinds=circuit_edits.KINDS,
+        codes=circuit_codes.CODES,
+        edits=circuit_edits.EDITS,
+        sentences=circuit_words.VERBS,
+    ),
+    Subject(
+        stage="runs",
+        kinds=run_edits.KINDS,
+        codes=run_codes.CODES,
+        edits=run_edits.EDITS,
+        sentences={},
+    ),
+)
+
+KINDS: dict[str, PartKind] = {kind.name: kind for subject in SUBJECTS for kind in subject.kinds}
+CATALOGUE: dict[str, Code] = {code: entry for subject in SUBJECTS for code, entry in subject.codes.items()}
+SENTENCES: dict[str, Sentence] = {verb: read for subject in SUBJECTS for verb, read in subject.sentences.items()}

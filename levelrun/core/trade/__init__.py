@@ -1,0 +1,1 @@
+"""Calculations that need no job."""
