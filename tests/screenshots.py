@@ -65,7 +65,7 @@ def walls(page: Page) -> None:
     page.goto(page.url.replace("/runs", "/walls"))
     page.locator("[data-room-row='Kitchen']").click()
     page.wait_for_timeout(500)
-    page.locator("[data-wall='north']").click(position={"x": 40, "y": 5})
+    page.locator(".hit.wall[data-mark='north']").click(position={"x": 40, "y": 5})
     page.wait_for_timeout(300)
 
 

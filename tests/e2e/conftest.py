@@ -60,6 +60,11 @@ class Server:
         self.process.wait()
 
 
+def settled(page: Page) -> None:
+    """Waits until nothing is on its way: no request, no queued change."""
+    page.locator("html:not([data-busy])").wait_for(state="attached")
+
+
 @pytest.fixture
 def server(tmp_path: Path) -> Iterator[Server]:
     found = Server(tmp_path)
@@ -87,8 +92,9 @@ def open_page(browser: Browser, server: Server) -> Iterator[Callable[..., Page]]
         page.on(
             "request", lambda r: None if r.url.startswith((server.url, "data:", "blob:")) else faults.append(r.url)
         )
-        page.set_default_timeout(10_000)
+        page.set_default_timeout(3_000)
         page.goto(server.url)
+        settled(page)
         page.get_by_test_id("stops").wait_for()
         return page
 

@@ -92,7 +92,7 @@ def test_a_wall_is_dragged_with_its_lengths_shown_and_undone(open_page: Open) ->
     stage(page, 1)
     page.locator("[data-room-row='Kitchen']").click()
     expect(page.get_by_test_id("panel")).to_contain_text("168 ft²")
-    wall = page.locator("[data-wall='north']")
+    wall = page.locator(".hit.wall[data-mark='north']")
     box = wall.bounding_box()
     assert box
     x, y = box["x"] + 24, box["y"] + box["height"] / 2

@@ -1,8 +1,9 @@
-import { computed, onBeforeUnmount, onMounted, type Ref } from 'vue'
+import { computed, type Ref } from 'vue'
 
 import { api, ask, type Edit, type Problem } from '../api/client'
-import { stageKeys, tapMend } from '../shell/keys'
-import { type Picked, useJob } from '../stores/job'
+import { tapMend, useKeys } from '../stage/keys'
+import { useJob } from '../stores/job'
+import type { Picked } from '../stores/look'
 import { useNotice } from '../stores/notice'
 
 /** What the Walls and Boxes stages have in common: the entry line, edits that tell, keys, the room looked at. */
@@ -87,7 +88,8 @@ export function useRoomStage(
   }
 
   function keys(own: Record<string, () => void>) {
-    const onKey = stageKeys({
+    useKeys(
+      {
       '/': () => entry.value?.focus(),
       j: () => step(1),
       k: () => step(-1),
@@ -96,9 +98,9 @@ export function useRoomStage(
       Backspace: () => void remove(),
       Escape: () => (store.picked = null),
       ...own,
-    })
-    onMounted(() => window.addEventListener('keydown', onKey))
-    onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
+      },
+      ['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'],
+    )
   }
 
   const moveWall = (room: string, side: number, by: number) =>

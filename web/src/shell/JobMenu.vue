@@ -4,6 +4,7 @@ import { onMounted, ref } from 'vue'
 
 import { api, ask } from '../api/client'
 import { useJob } from '../stores/job'
+import { useLook } from '../stores/look'
 import { useNotice } from '../stores/notice'
 import HabitsDialog from './HabitsDialog.vue'
 import SiteDialog from './SiteDialog.vue'
@@ -13,9 +14,10 @@ const store = useJob()
 const notice = useNotice()
 const samples = ref<{ key: string; name: string }[]>([])
 const file = ref<HTMLInputElement | null>(null)
+const look = useLook()
 const open = ref(false)
-const site = ref(false)
-const habits = ref(false)
+const site = look.dialogOpen('site')
+const habits = look.dialogOpen('habits')
 const removing = ref(false)
 
 onMounted(async () => {
@@ -74,7 +76,7 @@ async function remove() {
         :key="item.id"
         :active="item.id === store.view?.id"
         :title="item.name"
-        :subtitle="`${item.runs} ${item.runs === 1 ? 'run' : 'runs'}`"
+        :subtitle="`${item.circuits} ${item.circuits === 1 ? 'circuit' : 'circuits'}`"
         @click="((open = false), store.open(item.id))"
       />
       <v-list-subheader>Start new, from</v-list-subheader>
@@ -96,6 +98,13 @@ async function remove() {
           :download="`${store.job?.name}.levelrun.json`"
         />
       </template>
+      <v-list-item
+        title="Back up all jobs"
+        subtitle="one data file, whole"
+        href="/api/backup"
+        download="levelrun-backup.sqlite3"
+        data-testid="backup"
+      />
       <v-list-item title="Bring in a file…" @click="file?.click()" />
       <v-list-item v-if="store.view" title="Remove this job…" @click="((open = false), (removing = true))" />
     </v-list>

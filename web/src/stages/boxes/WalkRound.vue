@@ -5,7 +5,7 @@ import type { RoundBox, WalkRound } from '../../api/client'
 import { tapeText } from '../../parts/planScale'
 import { covered, missingLabels, poleMarks, wallTitles } from './roundLabels'
 import { useSize } from '../../parts/useSize'
-import type { Picked } from '../../stores/job'
+import type { Picked } from '../../stores/look'
 
 /**
  * All walls of the room unrolled, clockwise: studs, openings, boxes, the hole line, what a 6 ft cord reaches.

@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
-import type { CircuitSummary, LooseBox, PanelPlan } from '../../api/client'
+import type { CircuitSummary, LooseBox, PanelRow } from '../../api/client'
 
 /** Circuits by panel, worst first; under them what is on no circuit yet. */
 const props = defineProps<{
   circuits: CircuitSummary[]
-  panels: PanelPlan[]
+  panels: PanelRow[]
   loose: LooseBox[]
   current: string | null
   panel: string | null

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
+import { computed, ref } from 'vue'
 
 import {
   api,
@@ -14,8 +14,9 @@ import EntryLine from '../../parts/EntryLine.vue'
 import PlanView from '../../parts/PlanView.vue'
 import type { XY } from '../../parts/planScale'
 import StageFrame from '../../parts/StageFrame.vue'
-import { stageKeys, tapMend } from '../../shell/keys'
+import { tapMend, useKeys } from '../../stage/keys'
 import { useJob } from '../../stores/job'
+import { useLook } from '../../stores/look'
 import { useNotice } from '../../stores/notice'
 import ChainView from './ChainView.vue'
 import CircuitList from './CircuitList.vue'
@@ -28,13 +29,14 @@ import ProposeDialog from './ProposeDialog.vue'
 const store = useJob()
 const notice = useNotice()
 const entry = ref<{ focus: () => void; start: (text: string) => void } | null>(null)
-const proposing = ref(false)
-const counting = ref(false)
-const loading = ref(false)
+const look = useLook()
+const proposing = look.dialogOpen('propose')
+const counting = look.dialogOpen('count')
+const loading = look.dialogOpen('load')
 const lasso = ref(false)
 const held = ref<string[]>([])
 
-const panel = computed(() => store.view?.panels.find((item) => item.id === store.panelId) ?? null)
+const panel = computed(() => store.view?.panel ?? null)
 const plan = computed(() => store.view?.circuit ?? null)
 const sourceName = computed(
   () => store.job?.panels.find((item) => item.id === plan.value?.summary.panel)?.name ?? '',
@@ -79,10 +81,10 @@ function step(by: number) {
 }
 async function pick(row: ChainRow) {
   const box = store.job?.boxes.find((item) => item.id === row.box)
-  if (box?.room) await store.lookRoom(box.room, { kind: 'box', id: box.id })
+  if (box?.room) await store.lookAt({ room: box.room, level: undefined, pick: `box.${box.id}` })
 }
 async function pickLoose(box: LooseBox) {
-  await store.lookRoom(box.room, { kind: 'box', id: box.id })
+  await store.lookAt({ room: box.room, level: undefined, pick: `box.${box.id}` })
   entry.value?.start(`chain ${box.name} on `)
 }
 
@@ -113,7 +115,8 @@ function take(boxes: string[]) {
   const own = new Set(store.job?.boxes.map((box) => box.id))
   held.value = [...new Set([...held.value, ...boxes.filter((id) => own.has(id))])]
 }
-const onKey = stageKeys({
+useKeys(
+  {
   '/': () => entry.value?.focus(),
   c: () => entry.value?.start(''),
   f: () => (proposing.value = true),
@@ -125,9 +128,9 @@ const onKey = stageKeys({
   ArrowRight: () => nudge(1),
   ArrowLeft: () => nudge(-1),
   Escape: () => ((held.value = []), (lasso.value = false)),
-})
-onMounted(() => window.addEventListener('keydown', onKey))
-onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
+  },
+  ['ArrowDown', 'ArrowUp', 'ArrowRight', 'ArrowLeft'],
+)
 </script>
 
 <template>
@@ -223,7 +226,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
           <button type="button" class="plain key" data-testid="open-count" @click="counting = true">
             Count…
           </button>
-          <router-link class="key" to="/sheets/directory">Directory</router-link>
+          <router-link class="key" :to="`/jobs/${store.view?.id}/sheets/directory`">Directory</router-link>
           <a v-if="store.view" class="key" :href="`/api/jobs/${store.view.id}/circuits.csv`">CSV</a>
         </p>
       </div>

@@ -8,8 +8,9 @@ const props = defineProps<{
   run: Run | null
   nodes: { id: string; name: string }[]
   sizes: string[]
-  edit: (edits: Edit[], label: string, look?: { run?: string }) => Promise<Problem | null>
+  edit: (edits: Edit[], label: string) => Promise<Problem | null>
 }>()
+const emit = defineEmits<{ added: [id: string] }>()
 const shown = defineModel<boolean>({ required: true })
 
 const blank = {
@@ -54,10 +55,10 @@ async function save() {
   const edit: Edit = props.run
     ? { op: 'set', kind: 'run', id, set: values }
     : { op: 'add', kind: 'run', item: { id, ...values } }
-  problem.value = await props.edit([edit], props.run ? `circuit of ${form.name}` : `new run ${form.name}`, {
-    run: id,
-  })
-  if (!problem.value) shown.value = false
+  problem.value = await props.edit([edit], props.run ? `circuit of ${form.name}` : `new run ${form.name}`)
+  if (problem.value) return
+  shown.value = false
+  if (!props.run) emit('added', id)
 }
 
 async function remove() {
