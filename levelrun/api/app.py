@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import AsyncIterator
+from contextlib import asynccontextmanager
 from pathlib import Path
 
 from fastapi import FastAPI
@@ -26,10 +28,18 @@ class Health(BaseModel):
     version: str
 
 
-def create_app(data: Path) -> FastAPI:
-    """The app over the data folder `data`, which is made where it is missing."""
-    app = FastAPI(title="Level Run", version=__version__, docs_url=None, redoc_url=None)
-    app.state.jobs = Jobs(Database(data / "levelrun.sqlite3"))
+def create_app(data: Path, *, read_only: bool = False) -> FastAPI:
+    """The app over the data folder `data`, which is made where it is missing. Raises StoreError for a data file that
+    cannot be used."""
+    db = Database(data / "levelrun.sqlite3", read_only=read_only)
+
+    @asynccontextmanager
+    async def life(app: FastAPI) -> AsyncIterator[None]:
+        yield
+        db.close()
+
+    app = FastAPI(title="Level Run", version=__version__, docs_url=None, redoc_url=None, lifespan=life)
+    app.state.jobs = Jobs(db)
     install(app)
     app.add_middleware(Guard)
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import logging
 from typing import Annotated, Any, Literal
 
 from fastapi import APIRouter, Query, Request
@@ -11,9 +12,9 @@ from pydantic import BaseModel, ConfigDict, Field
 from levelrun.api.plans import SuggestAnswer, as_job
 from levelrun.api.views import JobView, Look, answer
 from levelrun.core.edits import Edit, apply, describe
-from levelrun.core.errors import EditError
+from levelrun.core.errors import EditError, LevelRunError
 from levelrun.core.job import Job, Name
-from levelrun.core.plan import contexts, job_book, leg_alternatives
+from levelrun.core.plan import contexts, job_book, leg_alternatives, plan_whole
 from levelrun.core.runs.alternatives import Alternative
 from levelrun.core.say import Scene, suggest_words
 from levelrun.exchange.job_file import write_job
@@ -24,6 +25,8 @@ router = APIRouter(prefix="/api/jobs", tags=["jobs"])
 
 JobId = Annotated[str, Field(pattern=r"^[0-9a-f]{12}$")]
 Revision = Annotated[int, Field(ge=0, le=2**53)]
+StepId = Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{8,40}$")]
+log = logging.getLogger("levelrun")
 
 
 def jobs_of(request: Request) -> Jobs:
@@ -48,21 +51,24 @@ class SampleOut(BaseModel):
 
 
 class Edits(BaseModel):
-    """Edits made on a revision; all or none. `label` names them for undo."""
+    """Edits made on a revision; all or none. `label` names them for undo. `id` is made by the caller: the same id
+    again, after an answer was lost, changes nothing and answers with the job as it is."""
 
     model_config = ConfigDict(extra="forbid")
     revision: Revision
+    id: StepId | None = None
     edits: list[Edit] = Field(min_length=1, max_length=500)
-    label: Annotated[str, Field(max_length=80)] | None = None
+    label: Annotated[str, Field(max_length=500)] | None = None
     look: Look = Look()
     brief: bool = Field(False, description="Answer with what changed, not with the whole job")
 
 
 class Step(BaseModel):
-    """Undo or redo, on a revision."""
+    """Undo or redo, on a revision; `id` as of edits."""
 
     model_config = ConfigDict(extra="forbid")
     revision: Revision
+    id: StepId | None = None
     look: Look = Look()
     brief: bool = Field(False, description="Answer with what changed, not with the whole job")
 
@@ -118,21 +124,33 @@ def edit_job(request: Request, job_id: JobId, change: Edits) -> Response:
     """Make edits: one transaction, one undo step. 409 where the job has moved on."""
     jobs = jobs_of(request)
     label = change.label or describe(change.edits)
-    record = jobs.change(job_id, change.revision, label, lambda job: apply(job, change.edits))
+    record = jobs.change(job_id, change.revision, label, lambda job: _plannable(apply(job, change.edits)), change.id)
     return answer(record, change.look, since=change.revision if change.brief else None)
+
+
+def _plannable(job: Job) -> Job:
+    """The job, refused where the plan fails on it: kept, it could never be opened again."""
+    try:
+        plan_whole(job, job_book(job))
+    except LevelRunError:
+        raise
+    except Exception:
+        log.exception("an edit made a job that cannot be planned")
+        raise EditError("this cannot be planned, so nothing was changed; try other values", key="edits") from None
+    return job
 
 
 @router.post("/{job_id}/undo", response_model=JobView)
 def undo_job(request: Request, job_id: JobId, step: Step) -> Response:
     """Take back the last change."""
-    record = jobs_of(request).undo(job_id, step.revision)
+    record = jobs_of(request).undo(job_id, step.revision, step.id)
     return answer(record, step.look, since=step.revision if step.brief else None)
 
 
 @router.post("/{job_id}/redo", response_model=JobView)
 def redo_job(request: Request, job_id: JobId, step: Step) -> Response:
     """Make the last undone change again."""
-    record = jobs_of(request).redo(job_id, step.revision)
+    record = jobs_of(request).redo(job_id, step.revision, step.id)
     return answer(record, step.look, since=step.revision if step.brief else None)
 
 

@@ -7,6 +7,7 @@ import jsonschema
 import pytest
 from fastapi.testclient import TestClient
 
+from levelrun.api import jobs
 from levelrun.samples import sample
 from tests.conftest import PLANTED
 
@@ -32,6 +33,64 @@ def test_a_mend_is_an_edit_and_undo_brings_the_stop_back(client: TestClient) -> 
     assert (mended["stops"], mended["undo"], mended["revision"]) == (PLANTED - 1, "Set depth 18″", 2)
     back = client.post(f"/api/jobs/{view['id']}/undo", json={"revision": 2, "look": {"run": "h14"}}).json()
     assert (back["stops"], back["redo"], back["job"]) == (PLANTED, "Set depth 18″", view["job"])
+
+
+def test_the_same_step_sent_twice_is_made_once(client: TestClient) -> None:
+    """An answer that was lost: the step comes again with its id, on the old revision."""
+    view = demo(client)
+    url = f"/api/jobs/{view['id']}"
+    leg = {"go": "over", "length_in": 12.0, "place": "attic", "method": "NM-B"}
+    body = {"revision": 1, "id": "step-0001", "edits": [{"op": "add_leg", "run": "h16", "leg": leg}]}
+    first, again = (client.post(f"{url}/edits", json=body).json() for _ in range(2))
+    assert first["revision"] == again["revision"] == 2 and first["job"] == again["job"]
+    undo = {"revision": 2, "id": "step-0002"}
+    once, twice = (client.post(f"{url}/undo", json=undo).json() for _ in range(2))
+    assert once["revision"] == twice["revision"] == 3 and twice["job"] == view["job"]
+    other = client.post(f"{url}/edits", json={**body, "id": "step-0003"})
+    assert other.status_code == 409, "another id on an old revision is another window"
+
+
+def test_a_label_of_any_length_names_the_step(client: TestClient) -> None:
+    view = demo(client)
+    label = "Set the depth of every buried leg of this long feeder to 18 inches and say so, " * 3
+    change = {"op": "set_leg", "run": "h14", "leg": 5, "set": {"depth_in": 18}}
+    body = {"revision": 1, "edits": [change], "label": label}
+    assert client.post(f"/api/jobs/{view['id']}/edits", json=body).json()["undo"] == label
+
+
+def test_an_edit_goes_by_the_rules_that_the_one_before_set(client: TestClient) -> None:
+    view = demo(client)
+    url = f"/api/jobs/{view['id']}/edits"
+    edits = [
+        {"op": "set_job", "set": {"rules": "ca-2021"}},
+        {"op": "walk", "run": "h5", "text": "over 3' attic in nmd90 14-2"},
+    ]
+    done = client.post(url, json={"revision": 1, "edits": edits})
+    assert done.status_code == 200 and done.json()["job"]["rules"] == "ca-2021"
+    for wrong in ({"rules": 7}, {"notes": "many"}):
+        refused = client.post(url, json={"revision": 2, "edits": [{"op": "set_job", "set": wrong}]})
+        assert (refused.status_code, refused.json()["key"]) == (422, f"set.{next(iter(wrong))}")
+
+
+def test_what_cannot_be_planned_is_refused_and_the_job_opens_again(
+    client: TestClient, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    view = demo(client)
+    url = f"/api/jobs/{view['id']}"
+
+    def fails(*args: object) -> None:
+        raise ZeroDivisionError
+
+    body = {"revision": 1, "edits": [{"op": "set", "kind": "box", "id": "k1", "set": {"marked": True}}]}
+    with monkeypatch.context() as patched:
+        patched.setattr(jobs, "plan_whole", fails)
+        refused = client.post(f"{url}/edits", json=body)
+    assert refused.status_code == 422 and "nothing was changed" in refused.json()["detail"]
+    assert client.get(url).json()["revision"] == 1
+    assert client.post(f"{url}/edits", json=body).status_code == 200
+    tiny = {"op": "set_side", "room": view["job"]["rooms"][0]["id"], "set": {"spacing_in": 1e-320}}
+    assert client.post(f"{url}/edits", json={"revision": 2, "edits": [tiny]}).status_code == 422
+    assert client.get(url).status_code == 200
 
 
 def test_two_windows_cannot_overwrite_each_other(client: TestClient) -> None:

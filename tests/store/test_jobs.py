@@ -28,7 +28,7 @@ DEEPER = {"op": "set_leg", "run": "h14", "leg": 5, "set": {"depth_in": 18}}
 
 def test_a_failing_step_leaves_nothing_of_itself(tmp_path: Path) -> None:
     broken = (*MIGRATIONS, ("0002-broken", "CREATE TABLE extra (id TEXT) STRICT; CREATE TABLE job (id TEXT)"))
-    with pytest.raises(sqlite3.OperationalError):
+    with pytest.raises(StoreError, match="job already exists"):
         Database(tmp_path / "a.sqlite3", broken)
     db = Database(tmp_path / "a.sqlite3")
     with db.read() as rows:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 Raw = dict[str, Any]
+LEAST_SPACING_IN = 6.0
 
 
 def upgraded(raw: Raw) -> Raw:
@@ -31,3 +32,17 @@ def structure_upgraded(raw: Raw) -> Raw:
         crawl = {"id": f"{raw.get('id')}-crawl", "name": "Crawl space", "kind": "crawl"}
         levels.append({**crawl, "floor_in": under, "height_in": max(-under - 12, 12)})
     return {**kept, "levels": levels}
+
+
+def room_upgraded(raw: Raw) -> Raw:
+    """A room with studs nearer than any that are set, as older versions took them: at the nearest that are."""
+    sides = raw.get("sides")
+    if not isinstance(sides, list | tuple):
+        return raw
+    return {**raw, "sides": [_spaced(side) if isinstance(side, dict) else side for side in sides]}
+
+
+def _spaced(side: Raw) -> Raw:
+    spacing = side.get("spacing_in")
+    near = isinstance(spacing, int | float) and spacing < LEAST_SPACING_IN
+    return {**side, "spacing_in": LEAST_SPACING_IN} if near else side

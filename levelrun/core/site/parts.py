@@ -73,7 +73,7 @@ class Side(Frozen):
     """One wall of a room as framed and finished on this room's side. `first_stud_in` shifts the stud layout."""
 
     stud: StudKey = "2x4"
-    spacing_in: Annotated[float, Field(strict=True, gt=0, le=48)] = 16
+    spacing_in: Annotated[float, Field(strict=True, ge=6, le=48)] = 16
     first_stud_in: Annotated[float, Field(strict=True, ge=-24, le=24)] = 0
     bearing: StrictBool = False
     finish: FinishKey = "drywall"
