@@ -7,7 +7,7 @@ from functools import reduce
 from operator import or_
 from typing import TYPE_CHECKING, Annotated, Any, Literal
 
-from pydantic import BaseModel, Field, TypeAdapter
+from pydantic import Field, TypeAdapter
 
 from levelrun.core.boxes.edits import rehung
 from levelrun.core.codebook import Codebook, load, notable
@@ -128,12 +128,6 @@ if TYPE_CHECKING:
 else:
     Edit = Annotated[reduce(or_, CLASSES), Field(discriminator="op")]
 EDITS: TypeAdapter[list[Edit]] = TypeAdapter(list[Edit])
-
-
-class EditList(BaseModel):
-    """Several edits that stand or fall together."""
-
-    edits: list[Edit] = Field(min_length=1, max_length=500)
 
 
 def apply(job: Job, edits: Sequence[EditBase]) -> Job:

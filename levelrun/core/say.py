@@ -9,7 +9,7 @@ from levelrun.core.subjects import SENTENCES, SUBJECTS
 
 __all__ = ["Said", "Scene", "sentences", "suggest_words"]
 
-STAGES = {subject.stage: tuple(subject.sentences) for subject in SUBJECTS}
+STAGES: dict[str, tuple[str, ...]] = {subject.stage: tuple(subject.sentences) for subject in SUBJECTS}
 
 
 def sentences(text: str) -> Iterator[Callable[[Scene], Said]]:
@@ -49,7 +49,7 @@ def _half_a_verb(reader: SceneReader) -> bool:
 
 def suggest_words(scene: Scene, text: str, stage: str) -> tuple[int, list[str]]:
     """Where the word being typed starts, and the words that may stand there; a stage's own verbs come first."""
-    own = {str(name): verbs for name, verbs in STAGES.items()}.get(stage, ())
+    own = STAGES.get(stage, ())
     reader = SceneReader(text)
     reader.scene = scene
     reader.verbs = (*own, *(verb for verb in SENTENCES if verb not in own))

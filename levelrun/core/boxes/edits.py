@@ -94,10 +94,7 @@ def _hung(job: Job, book: Codebook, box: Box) -> float:
     """The height of a box by the story pole, or the one it has."""
     if box.room is None or box.fixed or (box.model and box.model not in box_models(book)):
         return box.height_in
-    try:
-        room = job.room(box.room)
-    except KeyError:
-        return box.height_in
+    room = job.room(box.room)
     level = next(item for item in job.structure_of(room.level).levels if item.id == room.level)
     own = [item for item in job.fixtures if item.room == room.id]
     found = hung(book, job.habits.pole, box, room, level, own)

@@ -14,7 +14,7 @@ from levelrun.core.circuits.panel_load import calculated, leg_loads
 from levelrun.core.circuits.places import box_places
 from levelrun.core.circuits.rules import house
 from levelrun.core.circuits.rules import panel as panel_rules
-from levelrun.core.circuits.rules.house import house_of, loose_boxes
+from levelrun.core.circuits.rules.house import house_of
 from levelrun.core.circuits.rules.panel import PanelFacts
 from levelrun.core.circuits.service import LoadCalculation
 from levelrun.core.circuits.spaces import label, occupied
@@ -82,7 +82,7 @@ def plan_wiring(job: Job, book: Codebook, rooms: Sequence[RoomContext]) -> Wirin
                 room_name=names.get(b.room or "", ""),
                 structure=b.structure,
             )
-            for b in loose_boxes(whole)
+            for b in whole.loose
         ]
         findings = [f for c in circuits for f in c.findings] + [f for p in panels for f in p.findings]
         findings += judged(book, house.RULES, whole) if job.circuits else []

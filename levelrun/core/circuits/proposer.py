@@ -14,7 +14,7 @@ from levelrun.core.circuits.grouping import fewest_groups
 from levelrun.core.circuits.places import box_places
 from levelrun.core.circuits.protection import asked
 from levelrun.core.circuits.routing import shortest_order
-from levelrun.core.circuits.rules.house import House, house_of, loose_boxes
+from levelrun.core.circuits.rules.house import House, house_of
 from levelrun.core.circuits.spaces import Occupied, occupied, spaces_of
 from levelrun.core.circuits.usual import is_continuous, usual_of, watts
 from levelrun.core.codebook import Codebook
@@ -82,7 +82,7 @@ def proposing(job: Job, book: Codebook, rooms: Sequence[RoomContext]) -> Iterato
     """The same one by one as each is settled, with the count of all, so that long work shows how far it is."""
     house = house_of(job, book)
     where = stands(job, book, rooms)
-    loose = [box for box in loose_boxes(house) if box.kind != "junction"]
+    loose = [box for box in house.loose if box.kind != "junction"]
     by_panel: dict[str, list[Box]] = {}
     for box in loose:
         panel = _panel_for(job, box)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from functools import cached_property
 
 from levelrun.core.circuits.codes import finding
 from levelrun.core.circuits.spaces import label
@@ -31,6 +32,16 @@ class House:
         """The room of a box."""
         return self.rooms.get(box.room or "")
 
+    @cached_property
+    def loose(self) -> list[Box]:
+        """Boxes in rooms that want wire and are on no circuit and no run."""
+        touched = {leg.end.node for run in self.job.runs for leg in run.legs if leg.end.node}
+        return [
+            box
+            for box in self.job.boxes
+            if box.room is not None and box.kind in WIRED and box.id not in self.on and box.id not in touched
+        ]
+
 
 def house_of(job: Job, book: Codebook) -> House:
     """The look-ups of a job."""
@@ -39,16 +50,6 @@ def house_of(job: Job, book: Codebook) -> House:
         for box in {hop.box for hop in circuit.chain}:
             on.setdefault(box, []).append(circuit)
     return House(job, book, {room.id: room for room in job.rooms}, {box.id: box for box in job.boxes}, on)
-
-
-def loose_boxes(house: House) -> list[Box]:
-    """Boxes in rooms that want wire and are on no circuit and no run."""
-    touched = {leg.end.node for run in house.job.runs for leg in run.legs if leg.end.node}
-    return [
-        box
-        for box in house.job.boxes
-        if box.room is not None and box.kind in WIRED and box.id not in house.on and box.id not in touched
-    ]
 
 
 def twice_rule(house: House) -> Iterator[Finding]:
@@ -72,7 +73,7 @@ def twice_rule(house: House) -> Iterator[Finding]:
 
 def loose_rule(house: House) -> Iterator[Finding]:
     by_structure: dict[str, list[Box]] = {}
-    for box in loose_boxes(house):
+    for box in house.loose:
         by_structure.setdefault(box.structure, []).append(box)
     names = {item.id: item.name for item in house.job.structures}
     for structure, boxes in by_structure.items():
