@@ -6,13 +6,14 @@ STAMPS := .make
 PYSRC := $(shell find levelrun -name '*.py' -o -name '*.csv' -o -name '*.toml' -o -name '*.json' | grep -v web_dist)
 WEBSRC := $(shell find web/src web/public -type f -not -name schema.d.ts) web/index.html web/vite.config.ts
 
-.PHONY: demo test lint bench screenshots dev docs clean
+.PHONY: demo test lint bench fuzz screenshots dev docs clean
 .DELETE_ON_ERROR:
 
 demo: $(STAMPS)/python $(STAMPS)/web
 	.venv/bin/levelrun serve --demo --data $(DATA) --port $(PORT)
 
 test: $(STAMPS)/python-dev $(STAMPS)/web $(STAMPS)/chromium
+	cd web && npx vitest run --reporter dot
 	$(PY) -m pytest
 
 lint: $(STAMPS)/python-dev $(STAMPS)/web
@@ -20,10 +21,13 @@ lint: $(STAMPS)/python-dev $(STAMPS)/web
 	.venv/bin/ruff format --check -q levelrun tests
 	.venv/bin/mypy
 	.venv/bin/lint-imports
-	cd web && npx eslint src && npx prettier --check --log-level warn src && npx vue-tsc --noEmit
+	cd web && npx eslint src tests && npx prettier --check --log-level warn src tests && npx vue-tsc --noEmit
 
 bench: $(STAMPS)/python-dev
 	$(PY) -W ignore -m tests.bench
+
+fuzz: $(STAMPS)/python-dev
+	LEVELRUN_FUZZ=180 $(PY) -m pytest tests/api/test_fuzz.py
 
 screenshots: $(STAMPS)/python-dev $(STAMPS)/web $(STAMPS)/chromium
 	$(PY) -m tests.screenshots

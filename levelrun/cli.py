@@ -1,4 +1,7 @@
-"""Command line: serve, demo data, check a job file, export, the interface's types."""
+"""Command line: serve, check a job file, back up the data, print the schema, the OpenAPI document, made pages.
+
+The server and what it needs are imported only by the commands that use them, so that the others answer at once.
+"""
 
 from __future__ import annotations
 
@@ -6,50 +9,69 @@ import argparse
 import gc
 import json
 import os
+import socket
 import sys
 import tempfile
+import threading
 from collections.abc import Sequence
+from contextlib import closing
 from pathlib import Path
-
-import uvicorn
+from typing import TYPE_CHECKING
 
 from levelrun import __version__
-from levelrun.api.app import create_app
-from levelrun.api.guard import LOCAL
-from levelrun.core.errors import LevelRunError
-from levelrun.core.job import Job
-from levelrun.core.plan import Plan, names_of, plan
-from levelrun.exchange.job_file import job_schema, read_job
-from levelrun.exchange.pages import write_pages
-from levelrun.samples import sample
-from levelrun.store import Database, Jobs
+
+if TYPE_CHECKING:
+    from levelrun.core.job import Job
+    from levelrun.core.plan import Plan
 
 DEFAULT_DATA = Path("~/.local/share/levelrun").expanduser()
+DEFAULT_PORT = 8765
+LOOPBACK = ("127.0.0.1", "localhost", "::1")
+
+
+class CommandError(Exception):
+    """A command cannot do what was asked; its text is the one line that is printed."""
 
 
 def main(argv: Sequence[str] | None = None) -> int:
-    """Run one command; returns the exit status."""
+    """Run one command; returns the exit status: 0 fine, 1 a stop was found, 2 refused."""
     args = _parser().parse_args(argv)
     try:
         return int(args.run(args))
-    except (LevelRunError, OSError) as error:
+    except Exception as error:
+        if not _is_told(error):
+            raise
         print(f"levelrun: {error}", file=sys.stderr)
         return 2
 
 
+def _is_told(error: Exception) -> bool:
+    """Whether an error is one whose text is meant for a person."""
+    from levelrun.core.errors import LevelRunError
+    from levelrun.store.errors import StoreError
+
+    return isinstance(error, CommandError | LevelRunError | StoreError | OSError)
+
+
 def _parser() -> argparse.ArgumentParser:
-    parser = argparse.ArgumentParser(prog="levelrun", description=__doc__)
+    parser = argparse.ArgumentParser(prog="levelrun", description="Plans each run of cable or pipe in a building.")
     parser.add_argument("--version", action="version", version=f"levelrun {__version__}")
     commands = parser.add_subparsers(required=True, metavar="command")
     serve = commands.add_parser("serve", help="serve the interface on this machine")
     serve.add_argument("--host", default="127.0.0.1", help="a loopback address")
-    serve.add_argument("--port", type=int, default=int(os.environ.get("LEVELRUN_PORT", "8765")))
+    serve.add_argument("--port", type=int, help=f"default: LEVELRUN_PORT, else {DEFAULT_PORT}")
     serve.add_argument("--data", type=Path, default=DEFAULT_DATA, help="folder of the data file")
     serve.add_argument("--demo", action="store_true", help="add the demo job where there is no job yet")
+    serve.add_argument("--read-only", action="store_true", help="change nothing: jobs can be read and exported")
     serve.set_defaults(run=_serve)
     check = commands.add_parser("check", help="print the findings of a job file; exit 1 on a stop")
-    check.add_argument("file", type=Path)
+    check.add_argument("file", help="a job file, or - for standard input")
+    check.add_argument("--json", action="store_true", help="print the whole plan as JSON")
     check.set_defaults(run=_check)
+    backup = commands.add_parser("backup", help="write a whole copy of the data, also while it is served")
+    backup.add_argument("file", type=Path)
+    backup.add_argument("--data", type=Path, default=DEFAULT_DATA, help="folder of the data file")
+    backup.set_defaults(run=_backup)
     commands.add_parser("schema", help="print the JSON Schema of a job file").set_defaults(run=_schema)
     docs = commands.add_parser("docs", help="write the pages made from the data into a folder")
     docs.add_argument("folder", type=Path)
@@ -59,28 +81,77 @@ def _parser() -> argparse.ArgumentParser:
     return parser
 
 
+def _port(said: int | None) -> int:
+    """The port asked for. Raises CommandError that says what is allowed."""
+    text = str(said) if said is not None else os.environ.get("LEVELRUN_PORT", str(DEFAULT_PORT))
+    port = int(text) if text.isascii() and text.isdigit() and len(text) < 6 else 0
+    if not 1 <= port <= 65535:
+        where = "--port" if said is not None else "LEVELRUN_PORT"
+        raise CommandError(f"{where} {text!r} is no port; allowed: 1 to 65535")
+    return port
+
+
+def _listening(host: str, port: int) -> socket.socket:
+    """The socket, taken before anything is said or opened. Raises CommandError where it is not free."""
+    family = socket.AF_INET6 if ":" in host else socket.AF_INET
+    found = socket.socket(family, socket.SOCK_STREAM, socket.IPPROTO_TCP)  # named, so that answers are not held back
+    found.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+    try:
+        found.bind((host, port))
+    except OSError as error:
+        found.close()
+        raise CommandError(
+            f"{host}:{port} is not free ({error.strerror}); stop what uses it, or choose another with --port"
+        ) from None
+    return found
+
+
 def _serve(args: argparse.Namespace) -> int:
-    if args.host not in LOCAL:
-        raise LevelRunError(f"--host {args.host} is not loopback; allowed: 127.0.0.1, localhost, ::1")
-    if args.demo:
-        jobs = Jobs(Database(args.data / "levelrun.sqlite3"))
-        if not jobs.list():
-            jobs.create(sample("quince-hollow"))
-    print(f"Level Run at http://{args.host}:{args.port}  (data in {args.data})", flush=True)
-    gc.set_threshold(100_000, 50, 100)  # plans are kept; searching them for garbage at every edit costs more
-    uvicorn.run(create_app(args.data), host=args.host, port=args.port, log_level="warning")
+    if args.host not in LOOPBACK:
+        raise CommandError(f"--host {args.host} is not loopback; allowed: {', '.join(LOOPBACK)}")
+    port = _port(args.port)
+    with closing(_listening(args.host, port)) as listening:
+        import uvicorn
+
+        from levelrun.api.app import create_app
+        from levelrun.api.long import ready
+
+        app = create_app(args.data, read_only=args.read_only)
+        threading.Thread(target=app.state.worker.warm, args=(ready,), daemon=True).start()
+        if args.demo and not app.state.jobs.list():
+            from levelrun.samples import sample
+
+            app.state.jobs.create(sample("quince-hollow"))
+        shown = f"[{args.host}]" if ":" in args.host else args.host
+        print(f"Level Run at http://{shown}:{port}  (data in {args.data})", flush=True)
+        if app.state.jobs.db.read_only:
+            print("The data file cannot be written: jobs can be read and exported, not changed.", flush=True)
+        gc.set_threshold(100_000, 50, 100)  # plans are kept; searching them for garbage at every edit costs more
+        server = uvicorn.Server(uvicorn.Config(app, log_level="warning", timeout_graceful_shutdown=3))
+        server.run(sockets=[listening])
     return 0
 
 
 def _check(args: argparse.Namespace) -> int:
-    job = read_job(args.file.read_bytes())
+    from levelrun.core.plan import plan
+    from levelrun.exchange.job_file import read_job
+
+    data = sys.stdin.buffer.read() if args.file == "-" else Path(args.file).read_bytes()
+    job = read_job(data)
     planned = plan(job)
-    print(findings_table(job, planned))
+    if args.json:
+        from pydantic import TypeAdapter
+
+        print(TypeAdapter(type(planned)).dump_json(planned, indent=1).decode())
+    else:
+        print(findings_table(job, planned))
     return 1 if planned.stops else 0
 
 
 def findings_table(job: Job, planned: Plan) -> str:
     """The findings as a table of plain text, worst first."""
+    from levelrun.core.plan import names_of
+
     names = names_of(job)
     rows = [("", "about", "leg", "finding", "measured", "limit", "section")]
     rows += [
@@ -102,18 +173,36 @@ def findings_table(job: Job, planned: Plan) -> str:
     return "\n".join(lines)
 
 
+def _backup(args: argparse.Namespace) -> int:
+    from levelrun.store.db import Database
+
+    source = args.data / "levelrun.sqlite3"
+    if not source.exists():
+        raise CommandError(f"{source} is not there; name its folder with --data")
+    with closing(Database(source, read_only=True)) as db:
+        db.backup(args.file)
+    print(args.file)
+    return 0
+
+
 def _schema(args: argparse.Namespace) -> int:
+    from levelrun.exchange.job_file import job_schema
+
     print(json.dumps(job_schema(), indent=2))
     return 0
 
 
 def _docs(args: argparse.Namespace) -> int:
+    from levelrun.exchange.pages import write_pages
+
     for path in write_pages(args.folder, args.tests):
         print(path)
     return 0
 
 
 def _openapi(args: argparse.Namespace) -> int:
+    from levelrun.api.app import create_app
+
     with tempfile.TemporaryDirectory() as folder:
         print(json.dumps(create_app(Path(folder)).openapi(), indent=1))
     return 0

@@ -9,30 +9,31 @@ from pathlib import Path
 from playwright.sync_api import Page, sync_playwright
 
 from tests.e2e.conftest import FLAGS, Server
+from tests.e2e.hands import settled
 
 OUT = Path(__file__).parent.parent / "docs" / "screenshots"
 
 
-def look(page: Page, run: str) -> None:
-    """Open a run."""
-    page.locator(f"[data-run={run}]").click()
-    page.wait_for_timeout(500)
+def to(page: Page, path: str) -> None:
+    """Open an address of the job: a stage with its look, or a sheet."""
+    page.goto("/".join(page.url.split("/")[:5]) + "/" + path)
+    settled(page)
 
 
 def runs(page: Page) -> None:
     """A trench too shallow."""
-    look(page, "h14")
+    to(page, "runs?run=h14")
 
 
 def pulls(page: Page) -> None:
     """Too many bends between pull points."""
-    look(page, "h1")
+    to(page, "runs?run=h1")
 
 
 def basement(page: Page) -> None:
     """The dark theme, on an overhead feeder."""
     page.get_by_label("Light or dark").click()
-    look(page, "s7")
+    to(page, "runs?run=s7")
 
 
 def pocket(page: Page) -> None:
@@ -53,7 +54,7 @@ def rules(page: Page) -> None:
 
 def metric(page: Page) -> None:
     """The shed run by the Canadian set, metric first."""
-    look(page, "h14")
+    to(page, "runs?run=h14")
     rules(page)
     page.get_by_role("button", name="Go by CA 2021").click()
     page.get_by_role("button", name="Done").click()
@@ -62,32 +63,32 @@ def metric(page: Page) -> None:
 
 def walls(page: Page) -> None:
     """The kitchen with one of its walls picked."""
-    page.goto(page.url.replace("/runs", "/walls"))
+    to(page, "walls")
     page.locator("[data-room-row='Kitchen']").click()
     page.wait_for_timeout(500)
-    page.locator("[data-wall='north']").click(position={"x": 40, "y": 5})
+    page.locator(".hit.wall[data-mark='north']").click(position={"x": 40, "y": 5})
     page.wait_for_timeout(300)
 
 
 def site(page: Page) -> None:
     """All structures on the site."""
-    page.goto(page.url.replace("/runs", "/walls"))
+    to(page, "walls")
     page.get_by_test_id("site-tab").click()
     page.wait_for_timeout(400)
 
 
 def boxes(page: Page) -> None:
     """A box set for another finish than its wall gets, in the common room unrolled."""
-    page.goto(page.url.replace("/runs", "/boxes"))
+    to(page, "boxes")
     page.locator("[data-room-row='Common room']").click()
     page.wait_for_timeout(400)
-    page.locator("[data-round-box='R-2']").click()
+    page.locator(".hit.box[data-mark='R-2']").click()
     page.wait_for_timeout(400)
 
 
 def kitchen(page: Page) -> None:
     """The kitchen's walls to true scale."""
-    page.goto(page.url.replace("/runs", "/boxes"))
+    to(page, "boxes")
     page.locator("[data-room-row='Kitchen']").click()
     page.wait_for_timeout(400)
     page.get_by_role("button", name="True scale").click()
@@ -96,21 +97,21 @@ def kitchen(page: Page) -> None:
 
 def boxes_phone(page: Page) -> None:
     """Boxes of a room, to be ticked on the frame."""
-    page.goto(page.url.replace("/runs", "/boxes"))
+    to(page, "boxes")
     page.locator("[data-room-row='Common room']").click()
     page.wait_for_timeout(400)
 
 
 def circuits(page: Page) -> None:
     """A circuit without its arc-fault protection."""
-    page.goto(page.url.replace("/runs", "/circuits"))
+    to(page, "circuits")
     page.locator("[data-circuit='Common room']").click()
     page.wait_for_timeout(500)
 
 
 def panel(page: Page) -> None:
     """A sub-panel short of spaces."""
-    page.goto(page.url.replace("/runs", "/circuits"))
+    to(page, "circuits")
     page.locator("[data-panel-row='Panel S']").click()
     page.wait_for_timeout(500)
     page.locator("article[data-code=panel-short]").scroll_into_view_if_needed()
@@ -118,13 +119,13 @@ def panel(page: Page) -> None:
 
 def directory(page: Page) -> None:
     """The directory for the panel doors."""
-    page.goto(page.url.replace("/runs", "/sheets/directory"))
+    to(page, "sheets/directory")
     page.wait_for_timeout(600)
 
 
 def schedule(page: Page) -> None:
     """The box schedule."""
-    page.goto(page.url.replace("/runs", "/sheets/boxes"))
+    to(page, "sheets/box-schedule")
     page.wait_for_timeout(600)
 
 
@@ -157,7 +158,7 @@ def main() -> None:
         for name, ((width, height), act) in VIEWS.items():
             page = browser.new_context(viewport={"width": width, "height": height}).new_page()
             page.goto(server.url)
-            page.wait_for_selector("[data-testid=strip]")
+            settled(page)
             act(page)
             page.wait_for_timeout(400)
             page.screenshot(path=OUT / f"{name}.png")

@@ -1,5 +1,8 @@
 """The command line."""
 
+import io
+import json
+import socket
 from importlib import resources
 from pathlib import Path
 
@@ -25,3 +28,26 @@ def test_a_bad_file_is_one_line_and_exit_2(tmp_path: Path, capsys: pytest.Captur
     assert main(["serve", "--host", "0.0.0.0", "--data", str(tmp_path)]) == 2
     lines = capsys.readouterr().err.strip().splitlines()
     assert len(lines) == 3 and all(line.startswith("levelrun: ") for line in lines)
+
+
+def test_check_reads_standard_input_and_prints_json(
+    monkeypatch: pytest.MonkeyPatch, capsys: pytest.CaptureFixture[str]
+) -> None:
+    data = (SAMPLES / "quince-hollow.levelrun.json").read_bytes()
+    monkeypatch.setattr("sys.stdin", io.TextIOWrapper(io.BytesIO(data)))
+    assert main(["check", "-", "--json"]) == 1
+    assert json.loads(capsys.readouterr().out)["stops"] > 0
+
+
+def test_a_port_that_is_none_or_not_free_is_one_line(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch, capsys: pytest.CaptureFixture[str]
+) -> None:
+    monkeypatch.setenv("LEVELRUN_PORT", "abc")
+    assert main(["serve", "--data", str(tmp_path)]) == 2
+    with socket.socket() as taken:
+        taken.bind(("127.0.0.1", 0))
+        taken.listen()
+        assert main(["serve", "--port", str(taken.getsockname()[1]), "--data", str(tmp_path)]) == 2
+    told = capsys.readouterr()
+    assert "LEVELRUN_PORT 'abc'" in told.err and "is not free" in told.err
+    assert told.out == "", "nothing is said to be served before it is"

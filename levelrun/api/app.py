@@ -2,58 +2,81 @@
 
 from __future__ import annotations
 
+import tempfile
+from collections.abc import AsyncIterator
+from contextlib import asynccontextmanager
 from pathlib import Path
 
-from fastapi import FastAPI
+from fastapi import FastAPI, Request
+from fastapi.middleware.gzip import GZipMiddleware
 from fastapi.responses import FileResponse
-from fastapi.staticfiles import StaticFiles
 from pydantic import BaseModel
-from starlette.exceptions import HTTPException
+from starlette.background import BackgroundTask
 
 from levelrun import __version__
-from levelrun.api import building, calc, circuits, jobs, plans, rules
+from levelrun.api import calc, jobs, plans, rules, stages, standins, web
+from levelrun.api.common import PROBLEMS, attachment
 from levelrun.api.guard import Guard
 from levelrun.api.problems import install
+from levelrun.api.worker import Worker
 from levelrun.store import Database, Jobs
 
-WEB = Path(__file__).parent.parent / "web_dist"
+DATA_FILE = "levelrun.sqlite3"
 
 
 class Health(BaseModel):
-    """That the server is up."""
+    """That the server is up. `read_only`: nothing can be changed, jobs can be read and exported."""
 
     status: str
     version: str
+    read_only: bool
 
 
-def create_app(data: Path) -> FastAPI:
-    """The app over the data folder `data`, which is made where it is missing."""
-    app = FastAPI(title="Level Run", version=__version__, docs_url=None, redoc_url=None)
-    app.state.jobs = Jobs(Database(data / "levelrun.sqlite3"))
+def create_app(data: Path, *, read_only: bool = False) -> FastAPI:
+    """The app over the data folder `data`, which is made where it is missing. Raises StoreError for a data file that
+    cannot be used."""
+    db = Database(data / DATA_FILE, read_only=read_only)
+
+    @asynccontextmanager
+    async def life(app: FastAPI) -> AsyncIterator[None]:
+        yield
+        app.state.worker.close()
+        db.close()
+
+    app = FastAPI(
+        title="Level Run",
+        version=__version__,
+        docs_url=None,
+        redoc_url=None,
+        lifespan=life,
+        responses=PROBLEMS,
+        strict_content_type=False,
+    )
+    app.state.jobs = Jobs(db)
+    app.state.worker = Worker()
     install(app)
+    app.add_middleware(GZipMiddleware, minimum_size=2000, compresslevel=1)
     app.add_middleware(Guard)
 
     @app.get("/api/health", tags=["plan"])
     def health() -> Health:
         """That the server is up, and its version."""
-        return Health(status="ok", version=__version__)
+        return Health(status="ok", version=__version__, read_only=db.read_only)
 
-    app.include_router(calc.router)
-    app.include_router(plans.router)
-    app.include_router(jobs.router)
-    app.include_router(rules.router)
-    app.include_router(building.router)
-    app.include_router(circuits.router)
-    if WEB.is_dir():
-        app.mount("/assets", StaticFiles(directory=WEB / "assets"), name="assets")
+    @app.get("/api/backup", tags=["jobs"], response_class=FileResponse)
+    def backup(request: Request) -> FileResponse:
+        """A whole copy of all jobs, as one data file, while the store is in use."""
+        folder = tempfile.TemporaryDirectory()
+        copy = Path(folder.name) / DATA_FILE
+        db.backup(copy)
+        return FileResponse(
+            copy,
+            media_type="application/vnd.sqlite3",
+            headers=attachment("levelrun-backup.sqlite3"),
+            background=BackgroundTask(folder.cleanup),
+        )
 
-        @app.get("/{path:path}", include_in_schema=False)
-        def page(path: str) -> FileResponse:
-            """The interface; unknown addresses under /api stay 404."""
-            if path.startswith("api/"):
-                raise HTTPException(404, f"no such address: /{path}")
-            file = WEB / path
-            inside = file.resolve().is_relative_to(WEB.resolve()) and file.is_file()
-            return FileResponse(file if inside else WEB / "index.html")
-
+    for part in (calc, plans, jobs, rules, stages, standins):
+        app.include_router(part.router)
+    web.install(app)
     return app

@@ -2,33 +2,31 @@
 
 from __future__ import annotations
 
+import logging
 from typing import Annotated, Any, Literal
 
-from fastapi import APIRouter, Query, Request
+from fastapi import APIRouter, Request
 from fastapi.responses import Response
 from pydantic import BaseModel, ConfigDict, Field
 
+from levelrun.api.common import JobId, Revision, attachment, jobs_of, json_answer
+from levelrun.api.head import FindingRef, Head, head_of, refs_of
+from levelrun.api.looking import Look, planned_of
+from levelrun.api.patch import PatchOp, changed
 from levelrun.api.plans import SuggestAnswer, as_job
-from levelrun.api.views import JobView, Look, answer
+from levelrun.api.stages import StageName, view_of
 from levelrun.core.edits import Edit, apply, describe
-from levelrun.core.errors import EditError
-from levelrun.core.job import Job, Name
-from levelrun.core.plan import contexts, job_book, leg_alternatives
-from levelrun.core.runs.alternatives import Alternative
+from levelrun.core.errors import EditError, LevelRunError
+from levelrun.core.job import Job, job_book
+from levelrun.core.part import Name
 from levelrun.core.say import Scene, suggest_words
 from levelrun.exchange.job_file import write_job
 from levelrun.samples import SAMPLES, sample
-from levelrun.store import JobRow, Jobs
+from levelrun.store import JobRecord, JobRow
 
+log = logging.getLogger("levelrun")
 router = APIRouter(prefix="/api/jobs", tags=["jobs"])
-
-JobId = Annotated[str, Field(pattern=r"^[0-9a-f]{12}$")]
-Revision = Annotated[int, Field(ge=0, le=2**53)]
-
-
-def jobs_of(request: Request) -> Jobs:
-    jobs: Jobs = request.app.state.jobs
-    return jobs
+StepId = Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{8,40}$")]
 
 
 class NewJob(BaseModel):
@@ -47,24 +45,49 @@ class SampleOut(BaseModel):
     name: str
 
 
-class Edits(BaseModel):
+class Step(BaseModel):
+    """A step on a revision: undo or redo. `id` is made by the caller: the same id again, after an answer was lost,
+    changes nothing and answers with the job as it is. `stage` and `look`: what the caller has before its eyes."""
+
+    model_config = ConfigDict(extra="forbid")
+    revision: Revision
+    id: StepId | None = None
+    stage: StageName = "runs"
+    look: Look = Look()
+
+
+class Edits(Step):
     """Edits made on a revision; all or none. `label` names them for undo."""
 
-    model_config = ConfigDict(extra="forbid")
-    revision: Revision
     edits: list[Edit] = Field(min_length=1, max_length=500)
-    label: Annotated[str, Field(max_length=80)] | None = None
-    look: Look = Look()
-    brief: bool = Field(False, description="Answer with what changed, not with the whole job")
+    label: Annotated[str, Field(max_length=500)] | None = None
 
 
-class Step(BaseModel):
-    """Undo or redo, on a revision."""
+class Opened(BaseModel):
+    """A job as said, with its head and where its stops and checks are."""
 
-    model_config = ConfigDict(extra="forbid")
-    revision: Revision
-    look: Look = Look()
-    brief: bool = Field(False, description="Answer with what changed, not with the whole job")
+    head: Head
+    refs: list[FindingRef]
+    job: Job
+
+
+class Whole(BaseModel):
+    """What a caller has, whole: where there is nothing that it could be changed from."""
+
+    refs: list[FindingRef]
+    job: Job
+    view: dict[str, Any]
+
+
+class Answer(BaseModel):
+    """What a step made of a job: its head, and of the rest the JSON Patch that leads there from the revision before;
+    or all of it, where that revision is not what the step was made on."""
+
+    head: Head
+    refs: list[PatchOp]
+    job: list[PatchOp]
+    view: list[PatchOp]
+    whole: Whole | None
 
 
 @router.get("")
@@ -79,7 +102,7 @@ def list_samples() -> list[SampleOut]:
     return [SampleOut(key=key, name=name) for key, name in SAMPLES.items()]
 
 
-@router.post("", status_code=201, response_model=JobView)
+@router.post("", status_code=201, response_model=Opened)
 def create_job(request: Request, new: NewJob) -> Response:
     """Keep a new job."""
     if new.job is not None:
@@ -92,13 +115,20 @@ def create_job(request: Request, new: NewJob) -> Response:
         raise EditError("say what the job starts from", key="name", allowed=["sample", "job", "name"])
     if new.name is not None:
         job = job.model_copy(update={"name": new.name})
-    return answer(jobs_of(request).create(job), Look(), 201)
+    _plannable(job)
+    return _opened(request, jobs_of(request).create(job), 201)
 
 
-@router.get("/{job_id}", response_model=JobView)
-def get_job(request: Request, job_id: JobId, look: Annotated[Look, Query()]) -> Response:
-    """A job with its plan, and what `look` names drawn whole."""
-    return answer(jobs_of(request).get(job_id), look)
+@router.get("/{job_id}", response_model=Opened)
+def get_job(request: Request, job_id: JobId) -> Response:
+    """A job as said, with its head and its findings by reference."""
+    return _opened(request, jobs_of(request).get(job_id))
+
+
+def _opened(request: Request, record: JobRecord, status: int = 200) -> Response:
+    planned = planned_of(record.job)
+    body = Opened(head=head_of(record, planned), refs=refs_of(planned), job=record.job)
+    return json_answer(request, body, record.revision, status)
 
 
 @router.post("/{job_id}/opened", status_code=204)
@@ -113,37 +143,61 @@ def delete_job(request: Request, job_id: JobId) -> None:
     jobs_of(request).delete(job_id)
 
 
-@router.post("/{job_id}/edits", response_model=JobView)
+@router.post("/{job_id}/edits", response_model=Answer)
 def edit_job(request: Request, job_id: JobId, change: Edits) -> Response:
-    """Make edits: one transaction, one undo step. 409 where the job has moved on."""
-    jobs = jobs_of(request)
+    """Make edits: one transaction, one undo step. 409 where the job has moved on. What cannot be planned is refused
+    before anything is kept."""
     label = change.label or describe(change.edits)
-    record = jobs.change(job_id, change.revision, label, lambda job: apply(job, change.edits))
-    return answer(record, change.look, since=change.revision if change.brief else None)
+
+    def made(job: Job) -> Job:
+        after = apply(job, change.edits)
+        _plannable(after)
+        return after
+
+    record = jobs_of(request).change(job_id, change.revision, label, made, change.id)
+    return _answer(request, record, change)
 
 
-@router.post("/{job_id}/undo", response_model=JobView)
+@router.post("/{job_id}/undo", response_model=Answer)
 def undo_job(request: Request, job_id: JobId, step: Step) -> Response:
     """Take back the last change."""
-    record = jobs_of(request).undo(job_id, step.revision)
-    return answer(record, step.look, since=step.revision if step.brief else None)
+    return _answer(request, jobs_of(request).undo(job_id, step.revision, step.id), step)
 
 
-@router.post("/{job_id}/redo", response_model=JobView)
+@router.post("/{job_id}/redo", response_model=Answer)
 def redo_job(request: Request, job_id: JobId, step: Step) -> Response:
     """Make the last undone change again."""
-    record = jobs_of(request).redo(job_id, step.revision)
-    return answer(record, step.look, since=step.revision if step.brief else None)
+    return _answer(request, jobs_of(request).redo(job_id, step.revision, step.id), step)
 
 
-@router.get("/{job_id}/runs/{run_id}/legs/{leg}/alternatives")
-def alternatives(request: Request, job_id: JobId, run_id: str, leg: int) -> list[Alternative]:
-    """What may go on one leg, best first."""
-    job = jobs_of(request).get(job_id).job
-    for context in contexts(job):
-        if context.run.id == run_id and 0 <= leg < len(context.run.legs):
-            return leg_alternatives(job_book(job), context, leg)
-    raise EditError(f"no leg {leg + 1} of run {run_id!r} in this job", key="leg", value=leg)
+def _plannable(job: Job) -> None:
+    """Refuses a job that the plan fails on: kept, it could never be opened again."""
+    try:
+        planned_of(job)
+    except LevelRunError:
+        raise
+    except Exception:
+        log.exception("an edit made a job that cannot be planned")
+        raise EditError("this cannot be planned, so nothing was changed; try other values", key="edits") from None
+
+
+def _answer(request: Request, record: JobRecord, step: Step) -> Response:
+    """What the step made. Where the caller had the state before, only what differs."""
+    after = planned_of(record.job)
+    view = view_of(after, step.stage, step.look)
+    head, refs = head_of(record, after), refs_of(after)
+    if record.before is None or record.revision != step.revision + 1:
+        whole = Whole(refs=refs, job=record.job, view=view.model_dump(mode="json"))
+        return json_answer(request, Answer(head=head, refs=[], job=[], view=[], whole=whole), record.revision)
+    before = planned_of(record.before)
+    body = Answer(
+        head=head,
+        refs=list(changed(refs_of(before), refs)),
+        job=list(changed(record.before, record.job)),
+        view=list(changed(view_of(before, step.stage, step.look), view)),
+        whole=None,
+    )
+    return json_answer(request, body, record.revision)
 
 
 class SuggestQuestion(BaseModel):
@@ -152,9 +206,9 @@ class SuggestQuestion(BaseModel):
     model_config = ConfigDict(extra="forbid")
     text: Annotated[str, Field(max_length=20_000)]
     stage: Literal["walls", "boxes", "circuits"] = "walls"
-    room: str | None = None
-    level: str | None = None
-    panel: str | None = None
+    room: Annotated[str, Field(max_length=40)] | None = None
+    level: Annotated[str, Field(max_length=40)] | None = None
+    panel: Annotated[str, Field(max_length=40)] | None = None
     verb: Annotated[str, Field(max_length=20)] = ""
 
 
@@ -171,8 +225,4 @@ def suggest(request: Request, job_id: JobId, q: SuggestQuestion) -> SuggestAnswe
 def export_job(request: Request, job_id: JobId) -> Response:
     """The job as its file."""
     job = jobs_of(request).get(job_id).job
-    return Response(
-        write_job(job),
-        media_type="application/json",
-        headers={"Content-Disposition": 'attachment; filename="job.levelrun.json"'},
-    )
+    return Response(write_job(job), media_type="application/json", headers=attachment("job.levelrun.json"))

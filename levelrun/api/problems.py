@@ -12,24 +12,45 @@ from pydantic import ValidationError
 from starlette.exceptions import HTTPException
 from starlette.responses import Response
 
+from levelrun.api.worker import TooLongError
 from levelrun.core.errors import LevelRunError
-from levelrun.store import NoSuchJobError, NothingToUndoError, StaleRevisionError, StoreError
+from levelrun.store import (
+    BusyStoreError,
+    FullStoreError,
+    NoSuchJobError,
+    NothingToUndoError,
+    ReadOnlyStoreError,
+    StaleRevisionError,
+    StoreError,
+)
 
 
 def problem(status: int, title: str, detail: str, **more: Any) -> Response:
     """An answer of type application/problem+json. `more` adds key, value, allowed, at and their like."""
     body = {"type": "about:blank", "title": title, "status": status, "detail": detail, **more}
-    return Response(json.dumps(body, default=str), status, media_type="application/problem+json")
+    text = json.dumps(body, default=str, ensure_ascii=True)
+    return Response(text, status, media_type="application/problem+json")
 
 
 def _short(value: Any) -> Any:
     """A value that was refused, safe to show: never NaN, never a megabyte."""
     if isinstance(value, float) and not math.isfinite(value):
         return str(value)
+    if isinstance(value, int) and not -(2**53) < value < 2**53:
+        return "a number too large to show"
     if isinstance(value, bool | int | float) or value is None:
-        return value if len(str(value)) < 60 else f"{str(value)[:57]}..."
-    text = value if isinstance(value, str) else repr(value)
+        return value
+    text = value if isinstance(value, str) else _told(value)
+    text = text.encode("utf-8", "replace").decode()
     return text if len(text) <= 120 else f"{text[:117]}..."
+
+
+def _told(value: Any) -> str:
+    """A value as text: of a long list or object its beginning only, never a number that cannot be written out."""
+    try:
+        return repr(value)
+    except (ValueError, RecursionError):
+        return "a value too large to show"
 
 
 ALLOWED_FROM_CONTEXT = {
@@ -98,6 +119,8 @@ def install(app: FastAPI) -> None:
 
     @app.exception_handler(LevelRunError)
     async def _core(request: Request, error: LevelRunError) -> Response:
+        if isinstance(error, TooLongError):
+            return problem(503, "Stopped", error.message)
         more: dict[str, Any] = {"key": error.key, "value": _short(error.value), "allowed": error.allowed}
         if error.at is not None:
             more["at"] = error.at
@@ -112,6 +135,10 @@ def install(app: FastAPI) -> None:
             return problem(409, "Changed elsewhere", detail, key="revision", value=error.sent, current=error.current)
         if isinstance(error, NothingToUndoError):
             return problem(409, "Nothing there", str(error))
+        if isinstance(error, FullStoreError):
+            return problem(507, "Disk full", str(error))
+        if isinstance(error, BusyStoreError | ReadOnlyStoreError):
+            return problem(503, "Not written", str(error))
         return problem(500, "Store", str(error))
 
     @app.exception_handler(HTTPException)
@@ -119,7 +146,9 @@ def install(app: FastAPI) -> None:
         detail = str(error.detail)
         if error.status_code == 400:
             detail = "the body is not JSON that can be read"
-        return problem(error.status_code, "Refused" if error.status_code < 500 else "Failed", detail)
+        answer = problem(error.status_code, "Refused" if error.status_code < 500 else "Failed", detail)
+        answer.headers.update(error.headers or {})
+        return answer
 
     @app.exception_handler(Exception)
     async def _any(request: Request, error: Exception) -> Response:

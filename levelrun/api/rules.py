@@ -8,10 +8,10 @@ from fastapi import APIRouter, Request
 from fastapi.responses import PlainTextResponse
 from pydantic import BaseModel, ConfigDict, Field
 
-from levelrun.api.jobs import JobId, jobs_of
+from levelrun.api.common import JobId, attachment, jobs_of
 from levelrun.core.codebook import load, notable, rule_sets
-from levelrun.core.job import LocalNote
-from levelrun.core.plan import RuleChange, compare, job_book
+from levelrun.core.job import LocalNote, job_book
+from levelrun.core.plan import RuleChange, compare
 from levelrun.exchange.entries import Entry, search
 from levelrun.exchange.notes_file import read_notes, write_notes
 
@@ -89,7 +89,7 @@ def read_notes_text(q: NotesText) -> list[LocalNote]:
 def notes_file(request: Request, job_id: JobId) -> PlainTextResponse:
     """The job's local notes as a TOML file."""
     text = write_notes(jobs_of(request).get(job_id).job.notes)
-    return PlainTextResponse(text, headers={"Content-Disposition": 'attachment; filename="local-notes.toml"'})
+    return PlainTextResponse(text, headers=attachment("local-notes.toml"))
 
 
 @router.get("/jobs/{job_id}/notes/status")

@@ -206,6 +206,13 @@ def show(inches: float) -> str:
     return format_length(inches).replace("'", "′").replace('"', "″")
 
 
+def show_area(square_feet: float) -> str:
+    """An area for reading, whole square feet; metric: square metres to a tenth."""
+    if _UNITS.get() == "metric":
+        return f"{square_feet * (12 * 0.0254) ** 2:.1f} m²"
+    return f"{square_feet:.0f} ft²"
+
+
 def show_inches(inches: float) -> str:
     """Inches only, for reading: 18 -> 18″. To the nearest 1/16; metric: 457 mm."""
     if _UNITS.get() == "metric":

@@ -13,7 +13,7 @@ import ezdxf
 from ezdxf import recover
 from ezdxf.document import Drawing
 from ezdxf.entities import DXFEntity
-from shapely import LineString, Point, Polygon, polygonize, unary_union
+from shapely import LineString, Point, Polygon, STRtree, polygonize, unary_union
 
 from levelrun.core.boxes.drawn.floor import DrawnRoom
 from levelrun.core.errors import LevelRunError
@@ -26,6 +26,7 @@ UNITS: dict[int, tuple[str, float]] = {
 LEAST_FT2, MOST_FT2 = 4.0, 20_000.0
 MOST_ENTITIES = 50_000
 MOST_ROOMS = 200
+MOST_LINES, MOST_MEETINGS = 10_000, 10_000
 LAYERS = {"rooms": 8, "walls": 7, "openings": 30, "fixtures": 52, "boxes": 5, "names": 3}
 
 
@@ -123,7 +124,7 @@ def read_rooms(data: bytes, layers: Sequence[str], units: str) -> list[DxfRoom]:
     chosen = [entity for entity in space if entity.dxf.layer in layers]
     outlines = [Polygon(points) for entity in chosen if (points := _outline(entity)) and len(points) > 2]
     lines = [LineString(pair) for entity in chosen for pair in _segments(entity) if pair[0] != pair[1]]
-    outlines += list(polygonize([unary_union(lines)]).geoms) if lines else []
+    outlines += list(polygonize([unary_union(_bearable(lines))]).geoms) if lines else []
     sound = [shape for shape in outlines if shape.is_valid and _size_ok(shape.area * factor**2 / 144)]
     if not sound:
         raise DxfError(
@@ -137,6 +138,19 @@ def read_rooms(data: bytes, layers: Sequence[str], units: str) -> list[DxfRoom]:
     return _named(sound, space, factor)
 
 
+def _bearable(lines: list[LineString]) -> list[LineString]:
+    """The lines, where they are a plan's: walls meet; thousands of crossings would take for ever."""
+    if len(lines) > MOST_LINES:
+        raise DxfError(f"{len(lines)} lines; allowed: up to {MOST_LINES}. Choose fewer layers", key="layers")
+    tree, meetings = STRtree(lines), 0
+    for at in range(0, len(lines), 50):
+        some = lines[at : at + 50]
+        meetings += tree.query(some, predicate="intersects").shape[1] - len(some)
+        if meetings > 2 * MOST_MEETINGS:
+            raise DxfError(f"lines that meet over {MOST_MEETINGS} times. Choose fewer layers", key="layers")
+    return lines
+
+
 def _size_ok(square_feet: float) -> bool:
     return LEAST_FT2 <= square_feet <= MOST_FT2
 
@@ -144,13 +158,14 @@ def _size_ok(square_feet: float) -> bool:
 def _named(shapes: Sequence[Any], space: Iterable[DXFEntity], factor: float) -> list[DxfRoom]:
     words = [entity for entity in space if entity.dxftype() in ("TEXT", "MTEXT")]
     largest_first = sorted(words, key=_letter_height, reverse=True)
-    texts = [(_text(entity), _place(entity)) for entity in largest_first]
+    texts = [(word, _place(entity)) for entity in largest_first if (word := _text(entity))]
+    places = STRtree([Point(at) for _, at in texts])
     rooms: list[DxfRoom] = []
     used: set[str] = set()
     ordered = sorted(shapes, key=lambda shape: (-shape.bounds[3], shape.bounds[0]))
     for index, shape in enumerate(ordered, 1):
-        inside = [word for word, at in texts if word and shape.contains(Point(at))]
-        name = (inside or [f"Room {index}"])[0][:60]
+        inside = places.query(shape, predicate="contains")
+        name = (texts[min(inside)][0] if len(inside) else f"Room {index}")[:60]
         name = name if name.casefold() not in used else f"{name[:54]} {index}"
         used.add(name.casefold())
         corners = [(_sixteenth(x * factor), _sixteenth(y * factor)) for x, y in shape.simplify(1e-6).exterior.coords]

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 import tomllib
 from collections.abc import Sequence
 
@@ -13,6 +14,7 @@ from levelrun.core.job import LocalNote
 
 FORMAT = "levelrun-notes"
 MAX_BYTES = 200_000
+LINE = re.compile(r"\s*(?:#.*|\[\[ *note *\]\]\s*(?:#.*)?|[A-Za-z0-9_-]{1,60}\s*=\s*[^\s\[{].*)?")
 
 
 class NotesFileError(LevelRunError):
@@ -29,6 +31,10 @@ def read_notes(text: str) -> tuple[LocalNote, ...]:
     """Notes from TOML text. Raises NotesFileError that names the place."""
     if len(text) > MAX_BYTES:
         raise NotesFileError(f"the file is over {MAX_BYTES // 1000} kB", key="text")
+    for number, line in enumerate(text.splitlines(), 1):
+        if not LINE.fullmatch(line):  # keys in keys would cost the square of their length in memory
+            said = line.strip()[:40]
+            raise NotesFileError(f"line {number}: {said!r}; allowed: [[note]], or key = value", key="text")
     try:
         raw = tomllib.loads(text)
     except (tomllib.TOMLDecodeError, RecursionError) as error:

@@ -247,8 +247,18 @@ CREATE TABLE hop (
 ) STRICT
 """
 
+STEPS = """
+CREATE TABLE step (
+  job_id TEXT NOT NULL REFERENCES job(id) ON DELETE CASCADE,
+  id TEXT NOT NULL,
+  revision INTEGER NOT NULL,
+  PRIMARY KEY (job_id, id)
+) STRICT
+"""
+
 MIGRATIONS: tuple[tuple[str, str], ...] = (
     ("0001-first", FIRST),
     ("0002-building", BUILDING),
     ("0003-circuits", CIRCUITS),
+    ("0004-steps", STEPS),
 )

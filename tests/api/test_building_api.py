@@ -1,4 +1,4 @@
-"""The building and circuits over the wire: sentences, brief answers, lists, what is refused."""
+"""The building and circuits over the wire: views and patches, lists, what is refused."""
 
 from __future__ import annotations
 
@@ -9,63 +9,112 @@ import pytest
 from fastapi.testclient import TestClient
 
 from levelrun.samples import sample
+from tests.api.opened import OpenJob
+from tests.large import large_house
 
 
 @pytest.fixture
-def demo(client: TestClient) -> dict[str, Any]:
-    found: dict[str, Any] = client.post("/api/jobs", json={"sample": "quince-hollow"}).json()
-    return found
+def demo(client: TestClient) -> OpenJob:
+    return OpenJob.demo(client)
 
 
-def edit(client: TestClient, view: dict[str, Any], *edits: dict[str, Any], **more: Any) -> Any:
-    body = {"revision": view["revision"], "edits": list(edits), **more}
-    return client.post(f"/api/jobs/{view['id']}/edits", json=body)
+def same_as_fetched(page: OpenJob) -> bool:
+    """What the page has by patches against what the server gives whole."""
+    opened = page.client.get(page.url).json()
+    assert page.job == opened["job"]
+    assert page.refs == opened["refs"]
+    assert page.view == page.fetched()
+    return bool(page.head == opened["head"])
 
 
-def merged(job: dict[str, Any], changed: dict[str, Any]) -> dict[str, Any]:
-    """What the interface does with a brief answer."""
-    whole = {**job, **changed["head"]}
-    for kind in {*changed["parts"], *changed["order"]}:
-        parts = {part["id"]: part for part in whole[kind]} | {
-            part["id"]: part for part in changed["parts"].get(kind, [])
-        }
-        whole[kind] = [parts[ident] for ident in changed["order"].get(kind, list(parts))]
-    return whole
+LOOKS = [("walls", {}), ("boxes", {"room": "KITCHEN"}), ("circuits", {"circuit": "ch14"}), ("runs", {"run": "h16"}),
+         ("directory", {})]  # fmt: skip
 
 
-def test_a_brief_answer_makes_the_same_job_as_a_whole_one(client: TestClient, demo: dict[str, Any]) -> None:
-    here, view = demo["job"], demo
+@pytest.mark.parametrize(("stage", "look"), LOOKS)
+def test_patches_make_the_same_page_as_a_fresh_one(client: TestClient, stage: str, look: dict[str, str]) -> None:
+    page = OpenJob.demo(client)
+    kitchen = next(room["id"] for room in page.job["rooms"] if room["name"] == "Kitchen")
+    page.stage, page.look = stage, {key: value.replace("KITCHEN", kitchen) for key, value in look.items()}
+    page.view = page.fetched()
     steps: list[list[dict[str, Any]]] = [
         [{"op": "say", "text": "room Larder 6' x 5' north of Kitchen; fill", "level": "house-floor"}],
-        [{"op": "move_wall", "room": demo["job"]["rooms"][0]["id"], "side": 1, "by_in": 6}],
+        [{"op": "move_wall", "room": kitchen, "side": 1, "by_in": 6}],
         [{"op": "set_job", "set": {"name": "Other"}}],
-        [{"op": "drop", "kind": "fixture", "id": demo["job"]["fixtures"][0]["id"]}],
-        [{"op": "chain", "circuit": "ch9", "boxes": ["b31"] if "b31" in str(demo["job"]["boxes"]) else ["k1"]}],
+        [{"op": "drop", "kind": "fixture", "id": page.job["fixtures"][0]["id"]}],
+        [{"op": "chain", "circuit": "ch9", "boxes": ["k1"]}],
+        [{"op": "set", "kind": "circuit", "id": "ch14", "set": {"breaker_a": 30.0}}],
+        [{"op": "drop_leg", "run": "h16", "leg": 0}, {"op": "set_job", "set": {"rules": "us-2020"}}],
     ]
     for edits in steps:
-        view = edit(client, view, *edits, brief=True).json()
-        assert view["job"] is None
-        here = merged(here, view["changed"])
-        assert here == client.get(f"/api/jobs/{demo['id']}").json()["job"]
-    for way in ("undo", "undo", "redo"):
-        view = client.post(f"/api/jobs/{demo['id']}/{way}", json={"revision": view["revision"], "brief": True}).json()
-        here = merged(here, view["changed"])
-        assert here == client.get(f"/api/jobs/{demo['id']}").json()["job"]
+        assert page.edit(*edits)["whole"] is None
+        assert same_as_fetched(page)
+    for way in ("undo", "undo", "redo", "undo", "undo"):
+        assert page.go(way)["whole"] is None
+        assert same_as_fetched(page)
 
 
-def test_what_is_looked_at_comes_drawn(client: TestClient, demo: dict[str, Any]) -> None:
-    kitchen = next(room["id"] for room in demo["job"]["rooms"] if room["name"] == "Kitchen")
-    view = client.get(f"/api/jobs/{demo['id']}", params={"room": kitchen, "circuit": "ch14", "run": "h16"}).json()
+def test_the_same_step_sent_twice_is_made_once(client: TestClient, demo: OpenJob) -> None:
+    """An answer that was lost: the step comes again with its id, on the old revision."""
+    before = demo.step
+    leg = {"go": "over", "length_in": 12.0, "place": "attic", "method": "NM-B"}
+    edits = [{"op": "add_leg", "run": "h16", "leg": leg}]
+    body = {**before, "edits": edits, "id": "step-0001"}
+    first, again = (client.post(f"{demo.url}/edits", json=body) for _ in range(2))
+    assert (first.status_code, again.status_code) == (200, 200)
+    assert first.json()["head"] == again.json()["head"]
+    assert again.json()["whole"]["job"] == client.get(demo.url).json()["job"]
+    undone = {**before, "revision": 2, "id": "step-0002"}
+    back = [client.post(f"{demo.url}/undo", json=undone).json() for _ in range(2)]
+    assert back[1]["whole"]["job"] == demo.job and back[0]["head"] == back[1]["head"]
+    other = client.post(f"{demo.url}/edits", json={**body, "id": "step-0003"})
+    assert other.status_code == 409, "another id on an old revision is another window"
+
+
+def test_what_is_looked_at_comes_drawn(client: TestClient, demo: OpenJob) -> None:
+    kitchen = next(room["id"] for room in demo.job["rooms"] if room["name"] == "Kitchen")
+    view = OpenJob(client, client.get(demo.url).json(), "boxes", room=kitchen).view
     assert view["room"]["planned"]["summary"]["name"] == "Kitchen"
     assert view["level"]["level"] == "house-floor"
-    assert view["circuit"]["summary"]["label"] == "14"
-    assert view["focus"]["summary"]["id"] == "h16"
     around = view["room"]["round"]
     assert around["length_in"] == 2 * (168 + 144)
     assert [wall["name"] for wall in around["walls"]] == ["north", "east", "south", "west"]
     assert all(rect["x1"] > rect["x0"] and rect["y1"] > rect["y0"] for rect in around["studs"] + around["openings"])
-    gone = client.get(f"/api/jobs/{demo['id']}", params={"room": "nope", "circuit": "nope"}).json()
+    gone = OpenJob(client, client.get(demo.url).json(), "boxes", room="nope").view
     assert gone["room"]["planned"]["summary"]["verdict"] == "stop", "the worst stands in for what is gone"
+    circuits = OpenJob(client, client.get(demo.url).json(), "circuits", circuit="ch14").view
+    assert circuits["circuit"]["summary"]["label"] == "14"
+    assert circuits["panel"]["id"] == circuits["circuit"]["summary"]["panel"]
+    assert circuits["level"]["level"], "the level of the circuit's first box is drawn"
+
+
+def test_what_the_caller_has_is_not_sent_again(client: TestClient, demo: OpenJob) -> None:
+    first = client.get(f"{demo.url}/stages/walls")
+    tag = first.headers["etag"]
+    same = client.get(f"{demo.url}/stages/walls", headers={"if-none-match": tag})
+    assert (same.status_code, same.content) == (304, b"")
+    demo.edit({"op": "set_job", "set": {"name": "Other"}})
+    assert client.get(f"{demo.url}/stages/walls", headers={"if-none-match": tag}).status_code == 200
+
+
+@pytest.mark.parametrize("stage", ["walls", "boxes", "circuits", "runs"])
+def test_no_answer_to_an_edit_is_over_30_kb(client: TestClient, stage: str) -> None:
+    house = large_house()
+    opened = client.post("/api/jobs", json={"job": house.model_dump(mode="json")}).json()
+    look = {"room": "big-r7", "circuit": "big-c9", "run": "big4", "panel": "big-p"}
+    page = OpenJob(client, opened, stage, **look)
+    edits: list[dict[str, Any]] = [
+        {"op": "set", "kind": "box", "id": "x7", "set": {"marked": True}},
+        {"op": "set", "kind": "box", "id": "x7", "set": {"at_in": 23.5}},
+        {"op": "move_wall", "room": "big-r7", "side": 1, "by_in": 1.0},
+        {"op": "put", "circuit": "big-c9", "space": 61},
+        {"op": "set_leg", "run": "big4", "leg": 2, "set": {"length_in": 301.0}},
+        {"op": "drop", "kind": "opening", "id": "big-o7"},
+    ]
+    for change in edits:
+        answer = page.send(change)
+        page.taken(answer)
+        assert len(answer.content) < 30_000, (change["op"], len(answer.content))
 
 
 @pytest.mark.parametrize(
@@ -88,14 +137,14 @@ def test_what_is_looked_at_comes_drawn(client: TestClient, demo: dict[str, Any])
     ],
 )  # fmt: skip
 def test_an_edit_that_cannot_be_names_its_field_and_keeps_nothing(
-    client: TestClient, demo: dict[str, Any], change: dict[str, Any], key: str
+    client: TestClient, demo: OpenJob, change: dict[str, Any], key: str
 ) -> None:
-    change = json.loads(json.dumps(change).replace('"m1"', f'"{demo["job"]["rooms"][0]["id"]}"')
-                        .replace('"o1"', f'"{demo["job"]["openings"][0]["id"]}"'))  # fmt: skip
-    answer = edit(client, demo, change)
+    change = json.loads(json.dumps(change).replace('"m1"', f'"{demo.job["rooms"][0]["id"]}"')
+                        .replace('"o1"', f'"{demo.job["openings"][0]["id"]}"'))  # fmt: skip
+    answer = demo.send(change)
     assert answer.status_code == 422, answer.text[:300]
     assert key in answer.json()["key"] and answer.json()["detail"]
-    assert client.get(f"/api/jobs/{demo['id']}").json()["revision"] == demo["revision"]
+    assert client.get(demo.url).json()["head"] == demo.head
 
 
 @pytest.mark.parametrize("number", ["NaN", "Infinity", "-1", "1e99", '"ten"'])
@@ -106,23 +155,24 @@ def test_the_count_refuses_numbers_that_are_none(client: TestClient, number: str
     assert answer.headers["content-type"] == "application/problem+json"
 
 
-def test_proposals_come_line_by_line_and_keep_nothing(client: TestClient, demo: dict[str, Any]) -> None:
-    answer = client.post(f"/api/jobs/{demo['id']}/propose")
+def test_proposals_come_line_by_line_and_keep_nothing(client: TestClient, demo: OpenJob) -> None:
+    answer = client.post(f"{demo.url}/propose")
     lines = [json.loads(line) for line in answer.text.splitlines()]
     assert lines and all(line["of"] == len(lines) for line in lines)
-    assert client.get(f"/api/jobs/{demo['id']}").json()["revision"] == demo["revision"]
-    taken = edit(client, demo, *(change for line in lines for change in line["edits"])).json()
-    assert taken["loose"] == []
+    assert client.get(demo.url).json()["head"] == demo.head
+    page = OpenJob(client, client.get(demo.url).json(), "circuits")
+    page.edit(*(change for line in lines for change in line["edits"]))
+    assert page.view["loose"] == []
 
 
-def test_lists_go_out_as_csv_without_formulas(client: TestClient, demo: dict[str, Any]) -> None:
-    named = edit(client, demo, {"op": "set", "kind": "box", "id": "k1", "set": {"name": "=HYPERLINK(1)"}}).json()
-    text = client.get(f"/api/jobs/{named['id']}/boxes.csv").text
+def test_lists_go_out_as_csv_without_formulas(client: TestClient, demo: OpenJob) -> None:
+    demo.edit({"op": "set", "kind": "box", "id": "k1", "set": {"name": "=HYPERLINK(1)"}})
+    text = client.get(f"{demo.url}/boxes.csv").text
     rows = [line.split(",") for line in text.splitlines()]
     placed = [box for box in sample("quince-hollow").boxes if box.room]
     assert len(rows) == len(placed) + 1
     assert any(cell == "'=HYPERLINK(1)" for row in rows for cell in row)
-    circuits = client.get(f"/api/jobs/{named['id']}/circuits.csv").text.splitlines()
+    circuits = client.get(f"{demo.url}/circuits.csv").text.splitlines()
     assert circuits[0].startswith("panel,space,circuit")
     assert len(circuits) == len(sample("quince-hollow").circuits) + 1
 
@@ -133,7 +183,7 @@ def test_the_laser_tape_says_that_it_is_simulated(client: TestClient) -> None:
     assert first["inches"] > 0 and first["text"].endswith(("'", '"'))
 
 
-def test_completion_knows_the_names_of_the_job(client: TestClient, demo: dict[str, Any]) -> None:
+def test_completion_knows_the_names_of_the_job(client: TestClient, demo: OpenJob) -> None:
     ask = {"text": "chain R-1 on ", "stage": "circuits", "panel": "ph"}
-    options = client.post(f"/api/jobs/{demo['id']}/suggest", json=ask).json()["options"]
+    options = client.post(f"{demo.url}/suggest", json=ask).json()["options"]
     assert "14" in options and "1/3" in options and "Common room" in options

@@ -20,6 +20,7 @@ def test_fill(calc: Calc) -> None:
 def test_cover_supports_bends_drop(calc: Calc) -> None:
     assert calc("cover", method="UF-B", above="driveway", volts=120, amps=20, gfci=True)["cover_in"] == 12
     assert calc("supports", method="EMT", size="1/2", length_in=600, start="panel", end="none")["count"] == 5
+    assert calc("supports", method="NM-B", size=None, length_in=120) == calc("supports", method="NM-B", length_in=120)
     assert calc("bends", bends_deg=[90, 90, 90, 90, 10])["ok"] is False
     assert calc("drop", volts=120, amps=12, length_ft=100, size="12", material="cu")["drop_v"] == pytest.approx(4.752)
 
@@ -57,6 +58,8 @@ BAD = [
     ("cover", {"method": "UF-B", "above": "driveway", "volts": "120", "amps": 20}, "volts", ""),
     ("cover", {"method": "UF-B", "above": "driveway", "volts": 120, "amps": 20, "gfci": "yes"}, "gfci", ""),
     ("supports", {"method": "OVERHEAD", "length_in": 12}, "method", "NM-B"),
+    ("conductor", {"load_a": 10, "material": ""}, "material", "al"),
+    ("box-fill", {"devices": [{"size": "", "straps": 1}], "clamps": True}, "size", "12"),
     ("supports", {"method": "EMT", "size": "7", "length_in": 12}, "size", "3/4"),
     ("supports", {"method": "EMT", "length_in": 1e300}, "length_in", "120000"),
     ("bends", {"bends_deg": [-1]}, "bends_deg.0", "0.0 or more"),

@@ -7,50 +7,84 @@ import jsonschema
 import pytest
 from fastapi.testclient import TestClient
 
+from levelrun.api import looking
 from levelrun.samples import sample
+from tests.api.opened import OpenJob
 from tests.conftest import PLANTED
 
 
-def demo(client: TestClient) -> dict[str, Any]:
-    answer = client.post("/api/jobs", json={"sample": "quince-hollow"})
-    assert answer.status_code == 201
-    found: dict[str, Any] = answer.json()
-    return found
-
-
 def test_a_mend_is_an_edit_and_undo_brings_the_stop_back(client: TestClient) -> None:
-    view = client.get(f"/api/jobs/{demo(client)['id']}", params={"run": "h14"}).json()
-    stop = view["focus"]["findings"][0]
-    assert (stop["code"], view["stops"]) == ("cover-short", PLANTED)
-    body = {
-        "revision": 1,
-        "edits": stop["mends"][0]["edits"],
-        "label": stop["mends"][0]["label"],
-        "look": {"run": "h14"},
-    }
-    mended = client.post(f"/api/jobs/{view['id']}/edits", json=body).json()
-    assert (mended["stops"], mended["undo"], mended["revision"]) == (PLANTED - 1, "Set depth 18″", 2)
-    back = client.post(f"/api/jobs/{view['id']}/undo", json={"revision": 2, "look": {"run": "h14"}}).json()
-    assert (back["stops"], back["redo"], back["job"]) == (PLANTED, "Set depth 18″", view["job"])
+    page = OpenJob.demo(client, "runs", run="h14")
+    was = page.job
+    stop = page.view["focus"]["findings"][0]
+    assert (stop["code"], page.head["stops"]) == ("cover-short", PLANTED)
+    page.edit(*stop["mends"][0]["edits"], label=stop["mends"][0]["label"])
+    assert (page.head["stops"], page.head["undo"], page.head["revision"]) == (PLANTED - 1, "Set depth 18″", 2)
+    page.go("undo")
+    assert (page.head["stops"], page.head["redo"], page.job) == (PLANTED, "Set depth 18″", was)
 
 
 def test_two_windows_cannot_overwrite_each_other(client: TestClient) -> None:
-    view = demo(client)
-    edit = {"revision": 1, "edits": [{"op": "drop", "kind": "run", "id": "h8"}]}
-    assert client.post(f"/api/jobs/{view['id']}/edits", json=edit).status_code == 200
-    late = client.post(f"/api/jobs/{view['id']}/edits", json=edit)
+    page = OpenJob.demo(client)
+    assert page.send({"op": "drop", "kind": "run", "id": "h8"}).status_code == 200
+    late = page.send({"op": "drop", "kind": "run", "id": "h8"})
     assert late.status_code == 409
     assert (late.json()["key"], late.json()["current"]) == ("revision", 2)
 
 
+def test_a_label_of_any_length_names_the_step(client: TestClient) -> None:
+    page = OpenJob.demo(client)
+    label = "Set the depth of every buried leg of this long feeder to 18 inches and say so, " * 3
+    page.edit({"op": "set_leg", "run": "h14", "leg": 5, "set": {"depth_in": 18}}, label=label)
+    assert page.head["undo"] == label
+
+
+def test_an_edit_goes_by_the_rules_and_notes_that_the_one_before_set(client: TestClient) -> None:
+    page = OpenJob.demo(client)
+    note = {"id": "n1", "key": "cover_least_in", "value": 30.0, "who": "Inspector", "when": "2026-11-02"}
+    page.edit(
+        {"op": "set_job", "set": {"rules": "ca-2021"}},
+        {"op": "walk", "run": "h5", "text": "over 3' attic in nmd90 14-2"},
+        {"op": "set_job", "set": {"notes": [note]}},
+    )
+    assert page.job["rules"] == "ca-2021" and page.job["runs"][-1]
+    refused = page.send({"op": "set_job", "set": {"rules": 7}})
+    assert (refused.status_code, refused.json()["key"]) == (422, "set.rules")
+    refused = page.send({"op": "set_job", "set": {"notes": "many"}})
+    assert (refused.status_code, refused.json()["key"]) == (422, "set.notes")
+
+
+def test_a_job_that_cannot_be_planned_is_refused_and_opens_again(
+    client: TestClient, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    page = OpenJob.demo(client)
+
+    def fails(*args: object) -> None:
+        raise ZeroDivisionError
+
+    change = {"op": "set", "kind": "box", "id": "k1", "set": {"marked": True}}
+    with monkeypatch.context() as patched:
+        patched.setattr(looking, "plan_whole", fails)
+        refused = page.send(change)
+    assert refused.status_code == 422 and "nothing was changed" in refused.json()["detail"]
+    assert client.get(page.url).json()["head"]["revision"] == 1
+    assert page.send(change).status_code == 200
+    tiny = {"op": "set_side", "room": page.job["rooms"][0]["id"], "set": {"spacing_in": 1e-320}}
+    assert (client.post(f"{page.url}/edits", json={"revision": 2, "edits": [tiny]})).status_code == 422
+    assert client.get(f"{page.url}/stages/boxes").status_code == 200
+
+
 def test_a_job_file_goes_out_and_comes_in_and_fits_its_schema(client: TestClient) -> None:
-    view = demo(client)
-    text = client.get(f"/api/jobs/{view['id']}/export").text
+    page = OpenJob.demo(client)
+    text = client.get(f"{page.url}/export").text
     jsonschema.Draft202012Validator(client.get("/api/job-schema").json()).validate(json.loads(text))
     again = client.post("/api/jobs", json={"job": json.loads(text)}).json()
-    assert again["job"] == view["job"] and again["id"] != view["id"]
+    assert again["job"] == page.job and again["head"]["id"] != page.head["id"]
     planned = client.post("/api/plan", json={"job": json.loads(text)}).json()
     assert planned["stops"] == PLANTED and len(client.get("/api/jobs").json()) == 2
+
+
+JSON = {"content-type": "application/json"}
 
 
 def _job(**changes: Any) -> dict[str, Any]:
@@ -100,12 +134,19 @@ def test_a_broken_body_is_refused_and_the_server_lives(client: TestClient, body:
 
 
 def test_a_body_without_a_length_is_counted_while_it_is_read(client: TestClient) -> None:
-    answer = client.post("/api/plan", content=(b" " * 65536 for _ in range(300)))
+    answer = client.post("/api/plan", content=(b" " * 65536 for _ in range(300)), headers=JSON)
     assert answer.status_code == 413
 
 
 @pytest.mark.parametrize(
-    "headers", [{"host": "evil.example"}, {"host": "["}, {"origin": "http://evil.example"}, {"origin": "null"}]
+    "headers",
+    [
+        {"host": "evil.example"},
+        {"host": "["},
+        {"origin": "http://evil.example"},
+        {"origin": "null"},
+        {"origin": "http://127.0.0.1:9"},
+    ],
 )
 def test_foreign_host_and_origin_are_refused(client: TestClient, headers: dict[str, str]) -> None:
     answer = client.get("/api/health", headers=headers)

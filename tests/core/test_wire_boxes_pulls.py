@@ -202,6 +202,28 @@ def test_hand_bends(book: Codebook) -> None:
         assert refused.value.key == key
 
 
+@pytest.mark.parametrize(
+    ("kind", "angle", "taken"),
+    [
+        ("stub", None, True),
+        ("stub", 90.0, True),
+        ("stub", 89.0, False),
+        ("offset", 89.0, True),
+        ("offset", 90.0, False),
+    ],
+)
+def test_a_stub_is_bent_square_and_an_offset_is_not(
+    book: Codebook, kind: str, angle: float | None, taken: bool
+) -> None:
+    if taken:
+        assert hand_bend(book, kind, "EMT", "3/4", 4, angle, 12).marks_in
+        return
+    with pytest.raises(LevelRunError) as refused:
+        hand_bend(book, kind, "EMT", "3/4", 4, angle, 12)
+    assert refused.value.key == "angle_deg"
+    assert refused.value.allowed == ["90" if kind == "stub" else "under 90"]
+
+
 def test_pull_boxes_expansion_and_holes(book: Codebook) -> None:
     """314.28: 8 x 3 in straight; 6 x 3 + 2 + 2 angle. 352.44: 14 ft over 80 F. IRC R602.6, R502.8; 300.4."""
     assert pull_box(book, ["3", "2"], []).length_in == 24

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import http.client
+import json
 import os
 import shutil
 import socket
@@ -11,10 +13,14 @@ import time
 import urllib.request
 from collections.abc import Callable, Iterator
 from pathlib import Path
+from typing import Any
 
 import pytest
-from playwright.sync_api import Browser, Page, sync_playwright
+from playwright.sync_api import Browser, BrowserContext, Page, expect, sync_playwright
 
+from tests.e2e.hands import settled
+
+expect.set_options(timeout=30_000)  # a machine that is kept busy by something else is slow, not wrong
 FLAGS = [
     "--no-sandbox",
     "--disable-gpu",
@@ -60,9 +66,29 @@ class Server:
         self.process.wait()
 
 
+def call(server: Server, method: str, path: str, body: object = None) -> dict[str, Any]:
+    """One request; its JSON, which is an answer and no problem."""
+    connection = http.client.HTTPConnection("127.0.0.1", server.port, timeout=10)
+    text = None if body is None else json.dumps(body)
+    connection.request(method, path, text, {"content-type": "application/json"} if text else {})
+    answer = connection.getresponse()
+    found: dict[str, Any] = json.loads(answer.read())
+    assert answer.status < 300, found
+    return found
+
+
 @pytest.fixture
 def server(tmp_path: Path) -> Iterator[Server]:
+    """A server of the test's own, to be killed."""
     found = Server(tmp_path)
+    yield found
+    found.kill()
+
+
+@pytest.fixture(scope="session")
+def shared(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Server]:
+    """The one server of all tests that leave it running."""
+    found = Server(tmp_path_factory.mktemp("shared"))
     yield found
     found.kill()
 
@@ -77,20 +103,32 @@ def browser() -> Iterator[Browser]:
 
 
 @pytest.fixture
-def open_page(browser: Browser, server: Server) -> Iterator[Callable[..., Page]]:
-    """A window on the server; requests that would leave the machine and faults on the page fail the test."""
-    faults: list[str] = []
+def job(shared: Server) -> str:
+    """A copy of the demo of the test's own, the job last opened; its id."""
+    answer = call(shared, "POST", "/api/jobs", {"sample": "quince-hollow"})
+    return str(answer["head"]["id"])
 
-    def make(width: int = 1280, height: int = 800) -> Page:
-        page = browser.new_context(viewport={"width": width, "height": height}).new_page()
+
+@pytest.fixture
+def open_page(browser: Browser, shared: Server, job: str) -> Iterator[Callable[..., Page]]:
+    """A window on the job; requests that would leave the machine and faults on the page fail the test."""
+    faults: list[str] = []
+    contexts: list[BrowserContext] = []
+
+    def make(width: int = 1280, height: int = 800, path: str = "/", **more: Any) -> Page:
+        context = browser.new_context(viewport={"width": width, "height": height}, **more)
+        contexts.append(context)
+        page = context.new_page()
         page.on("pageerror", lambda error: faults.append(str(error)))
         page.on(
-            "request", lambda r: None if r.url.startswith((server.url, "data:", "blob:")) else faults.append(r.url)
+            "request", lambda r: None if r.url.startswith((shared.url, "data:", "blob:")) else faults.append(r.url)
         )
-        page.set_default_timeout(10_000)
-        page.goto(server.url)
-        page.get_by_test_id("stops").wait_for()
+        page.set_default_timeout(45_000)
+        page.goto(shared.url + path.format(job=job))
+        settled(page)
         return page
 
     yield make
+    for context in contexts:
+        context.close()
     assert faults == []

@@ -8,7 +8,7 @@ import ezdxf
 from playwright.sync_api import Page, expect
 
 from tests.conftest import PLANTED
-from tests.e2e.test_runs_stage import stops
+from tests.e2e.hands import LINE, new_job, say, stage, stops
 
 Open = Callable[..., Page]
 CABIN = [
@@ -23,38 +23,6 @@ CABIN = [
     ],
     ["fill every room", "panel in Main west 5' spaces 12"],
 ]  # fmt: skip
-
-
-LINE = "form input.num"
-STAGES = ("walls", "boxes", "circuits", "runs")
-
-
-def stage(page: Page, number: int) -> int:
-    """Another stage by its key; the count of keys."""
-    page.keyboard.press("Escape")
-    page.keyboard.press(str(number))
-    expect(page).to_have_url(re.compile(f"/{STAGES[number - 1]}$"))
-    return 2
-
-
-def say(page: Page, text: str) -> int:
-    """One sentence on the entry line by keyboard; the count of keys."""
-    line = page.locator(LINE)
-    keys = len(text) + 1
-    if not line.evaluate("element => element === document.activeElement"):
-        page.keyboard.press("/")
-        keys += 1
-    page.keyboard.type(text)
-    page.keyboard.press("Enter")
-    expect(line).to_have_value("")
-    return keys
-
-
-def new_job(page: Page) -> None:
-    page.get_by_test_id("job-menu").click()
-    page.get_by_test_id("job-list").get_by_text("Empty", exact=True).click()
-    page.wait_for_timeout(200)
-    page.keyboard.press("Escape")
 
 
 def test_an_empty_job_becomes_a_cabin_with_all_its_boxes_by_keyboard(open_page: Open) -> None:
@@ -92,7 +60,7 @@ def test_a_wall_is_dragged_with_its_lengths_shown_and_undone(open_page: Open) ->
     stage(page, 1)
     page.locator("[data-room-row='Kitchen']").click()
     expect(page.get_by_test_id("panel")).to_contain_text("168 ft²")
-    wall = page.locator("[data-wall='north']")
+    wall = page.locator(".hit.wall[data-mark='north']")
     box = wall.bounding_box()
     assert box
     x, y = box["x"] + 24, box["y"] + box["height"] / 2
@@ -130,7 +98,7 @@ def test_a_receptacle_is_added_by_its_mend_dragged_and_marked(open_page: Open) -
     stage(page, 2)
     page.locator("[data-room-row='Common room']").click()
     expect(page.locator("[data-box-row='R-1']").get_by_role("checkbox")).to_be_checked()
-    page.goto(page.url.replace("/boxes", "/sheets/boxes"))
+    page.goto(re.sub(r"/boxes.*", "/sheets/box-schedule", page.url))
     expect(page.get_by_test_id("box-sheet")).to_contain_text("16″")
 
 
@@ -162,9 +130,9 @@ def test_a_drawing_is_brought_in_once_its_unit_is_confirmed(open_page: Open, tmp
     broken = tmp_path / "broken.dxf"
     broken.write_text("no drawing")
     page.get_by_test_id("dxf-file").set_input_files(broken)
-    expect(dialog).to_contain_text("not a DXF drawing")
+    expect(dialog).to_contain_text("not a DXF drawing", timeout=30_000)
     page.get_by_test_id("dxf-file").set_input_files(path)
-    expect(dialog).to_contain_text("names no unit. It is 14.0 wide")
+    expect(dialog).to_contain_text("names no unit. It is 14.0 wide", timeout=30_000)
     expect(dialog.get_by_role("button", name="Bring in the rooms")).to_be_disabled()
     dialog.get_by_label("One unit of the drawing is one of").click(force=True)
     page.get_by_role("option", name="feet", exact=True).click()

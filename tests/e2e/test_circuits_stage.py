@@ -5,8 +5,8 @@ from collections.abc import Callable
 from playwright.sync_api import Page, expect
 
 from tests.conftest import PLANTED
-from tests.e2e.test_building import CABIN, new_job, say, stage
-from tests.e2e.test_runs_stage import stops
+from tests.e2e.hands import new_job, say, stage, stops
+from tests.e2e.test_building import CABIN
 
 Open = Callable[..., Page]
 
@@ -21,14 +21,16 @@ def test_cabin_with_boxes_is_wired_by_proposal_moved_split_and_printed(open_page
     stage(page, 3)
     page.get_by_test_id("propose").click()
     dialog = page.get_by_test_id("proposals")
-    expect(dialog.get_by_test_id("accept")).to_be_enabled()
+    expect(dialog.get_by_test_id("accept")).to_be_enabled(timeout=30_000)
     taken = int((dialog.get_by_test_id("accept").text_content() or "").split()[-1])
     assert taken >= 2
     dialog.get_by_test_id("accept").click()
     expect(dialog).to_have_count(0)
+    drawing = page.get_by_test_id("panel-drawing")
+    expect(drawing.locator("[data-breaker]")).to_have_count(taken)
+    page.locator("[data-fold]").click()
     expect(page.locator("[data-circuit]")).to_have_count(taken)
     page.locator("[data-circuit^='Outlets']").first.click()
-    drawing = page.get_by_test_id("panel-drawing")
     moved = drawing.locator(".breaker.here")
     label = moved.get_attribute("data-breaker")
     source, panel = moved.bounding_box(), drawing.bounding_box()

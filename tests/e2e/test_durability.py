@@ -4,7 +4,7 @@ import http.client
 import json
 import threading
 
-from tests.e2e.conftest import Server
+from tests.e2e.conftest import Server, call
 
 
 def post(server: Server, path: str, body: object) -> tuple[int, dict]:  # type: ignore[type-arg]
@@ -14,15 +14,8 @@ def post(server: Server, path: str, body: object) -> tuple[int, dict]:  # type: 
     return answer.status, json.loads(answer.read())
 
 
-def get(server: Server, path: str) -> dict:  # type: ignore[type-arg]
-    connection = http.client.HTTPConnection("127.0.0.1", server.port, timeout=5)
-    connection.request("GET", path)
-    found: dict = json.loads(connection.getresponse().read())  # type: ignore[type-arg]
-    return found
-
-
 def test_acknowledged_edits_outlive_kill_9(server: Server) -> None:
-    job = get(server, "/api/jobs")[0]["id"]  # type: ignore[index]
+    job = call(server, "GET", "/api/jobs")[0]["id"]  # type: ignore[index]
     acknowledged: list[float] = []
 
     def burst() -> None:
@@ -34,7 +27,7 @@ def test_acknowledged_edits_outlive_kill_9(server: Server) -> None:
             except (OSError, http.client.HTTPException, ValueError):
                 return
             assert status == 200
-            revision = body["revision"]
+            revision = body["head"]["revision"]
             acknowledged.append(500 + step / 16)
 
     worker = threading.Thread(target=burst)
@@ -44,8 +37,8 @@ def test_acknowledged_edits_outlive_kill_9(server: Server) -> None:
     server.kill()
     worker.join()
     server.start()
-    after = get(server, f"/api/jobs/{job}?run=h14")
+    after = call(server, "GET", f"/api/jobs/{job}")
     length = next(run for run in after["job"]["runs"] if run["id"] == "h14")["legs"][5]["length_in"]
     assert length >= acknowledged[-1]
-    assert after["revision"] >= len(acknowledged) + 1
-    assert post(server, f"/api/jobs/{job}/undo", {"revision": after["revision"]})[0] == 200
+    assert after["head"]["revision"] >= len(acknowledged) + 1
+    assert post(server, f"/api/jobs/{job}/undo", {"revision": after["head"]["revision"]})[0] == 200

@@ -6,7 +6,7 @@ from pathlib import Path
 from playwright.sync_api import Page, expect
 
 from tests.conftest import PLANTED
-from tests.e2e.test_runs_stage import look, stops
+from tests.e2e.hands import look, stops
 
 Open = Callable[..., Page]
 
@@ -62,7 +62,7 @@ def test_a_number_opens_its_source_and_words_find_rules(open_page: Open) -> None
     page = open_page()
     look(page, "h14")
     page.locator("[data-figure='cover-5']").click()
-    page.get_by_role("button", name="Look up the source").click()
+    page.get_by_test_id("reason").get_by_role("button", name="Look up the source").click()
     entries = page.get_by_test_id("entries")
     expect(entries).to_contain_text("300.5(A)")
     search = page.get_by_test_id("rule-search").locator("input")

@@ -8,18 +8,9 @@ from pathlib import Path
 from playwright.sync_api import Page, expect
 
 from tests.conftest import PLANTED
+from tests.e2e.hands import look, settled, stage, stops
 
 Open = Callable[..., Page]
-
-
-def stops(page: Page, count: int) -> None:
-    word = "stop" if count == 1 else "stops"
-    expect(page.get_by_test_id("stops")).to_have_text(f"{count} {word}")
-
-
-def look(page: Page, run: str) -> None:
-    page.locator(f"[data-run={run}]").click()
-    expect(page.locator(f"[data-run={run}]")).to_have_attribute("aria-current", "true")
 
 
 def test_stop_reason_mend_undo_and_reload(open_page: Open) -> None:
@@ -122,6 +113,7 @@ def test_a_new_job_run_and_file(open_page: Open, tmp_path: Path) -> None:
     page.get_by_test_id("job-list").get_by_text("Shed", exact=True).click()
     expect(page.get_by_test_id("job-menu")).to_contain_text("Shed")
     stops(page, 0)
+    stage(page, 4)
     page.get_by_test_id("add-run").click()
     form = page.get_by_test_id("run-form")
     form.get_by_label("Name", exact=True).fill("Door light")
@@ -165,7 +157,7 @@ def test_keys_walk_the_findings_and_mend(open_page: Open) -> None:
     expect(page.get_by_test_id("keys")).to_have_count(0)
     for _ in range(5):
         page.keyboard.press("n")
-        page.wait_for_timeout(120)
+        settled(page)
     page.keyboard.press("n")
     expect(page.locator("article.stop").first).to_be_visible()
     page.keyboard.press("m")

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+from typing import Any
 
 import ezdxf
 import pytest
@@ -12,6 +13,7 @@ from shapely import Polygon
 from levelrun.core.errors import LevelRunError
 from levelrun.exchange.dxf import inspect, read_rooms
 from levelrun.samples import sample
+from tests.api.opened import OpenJob
 
 
 def drawing(units: int, per: float) -> bytes:
@@ -58,8 +60,8 @@ def test_a_damaged_drawing_is_refused(data: bytes) -> None:
 
 
 def test_a_level_goes_out_and_comes_back_the_same(client: TestClient) -> None:
-    view = client.post("/api/jobs", json={"sample": "quince-hollow"}).json()
-    data = client.get(f"/api/jobs/{view['id']}/levels/house-floor/plan.dxf").content
+    page = OpenJob.demo(client)
+    data = client.get(f"{page.url}/levels/house-floor/plan.dxf").content
     document = ezdxf.read(io.StringIO(data.decode()))
     assert document.header["$INSUNITS"] == 1
     job = sample("quince-hollow")
@@ -73,16 +75,20 @@ def test_a_level_goes_out_and_comes_back_the_same(client: TestClient) -> None:
 
 
 def test_bringing_in_is_one_edit_and_a_refusal_keeps_nothing(client: TestClient) -> None:
-    view = client.post("/api/jobs", json={"sample": "shed"}).json()
-    level = view["job"]["structures"][0]["levels"][0]["id"]
-    url = f"/api/jobs/{view['id']}/levels/{level}/dxf"
-    query = {"revision": view["revision"], "units": "inches", "layer": ["A-ROOM", "A-WALL"]}
-    rooms = len(view["job"]["rooms"])
-    bad = client.post(url, params={**query, "layer": ["NOPE"]}, content=drawing(1, 1))
+    page = OpenJob(client, client.post("/api/jobs", json={"sample": "shed"}).json(), "walls")
+    level = page.job["structures"][0]["levels"][0]["id"]
+    query = {"level": level, "units": "inches", "layer": ["A-ROOM", "A-WALL"]}
+    rooms = len(page.job["rooms"])
+    binary = {"content-type": "application/octet-stream"}
+
+    def ask(data: bytes, **more: object) -> Any:
+        return client.post("/api/dxf/rooms", params={**query, **more}, content=data, headers=binary)
+
+    bad = ask(drawing(1, 1), layer=["NOPE"])
     assert (bad.status_code, bad.json()["key"]) == (422, "layers")
-    assert client.post(url, params=query, content=b"x" * 9_000_000).status_code == 413
-    assert client.get(f"/api/jobs/{view['id']}").json()["revision"] == view["revision"]
-    done = client.post(url, params=query, content=drawing(1, 1)).json()
-    assert len(done["job"]["rooms"]) == rooms + 2
-    back = client.post(f"/api/jobs/{view['id']}/undo", json={"revision": done["revision"]}).json()
-    assert len(back["job"]["rooms"]) == rooms
+    assert ask(b"x" * 9_000_000).status_code == 413
+    found = ask(drawing(1, 1)).json()
+    page.edit(*found["edits"], label=found["label"])
+    assert len(page.job["rooms"]) == rooms + 2
+    page.go("undo")
+    assert len(page.job["rooms"]) == rooms

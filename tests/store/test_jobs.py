@@ -28,7 +28,7 @@ DEEPER = {"op": "set_leg", "run": "h14", "leg": 5, "set": {"depth_in": 18}}
 
 def test_a_failing_step_leaves_nothing_of_itself(tmp_path: Path) -> None:
     broken = (*MIGRATIONS, ("0002-broken", "CREATE TABLE extra (id TEXT) STRICT; CREATE TABLE job (id TEXT)"))
-    with pytest.raises(sqlite3.OperationalError):
+    with pytest.raises(StoreError, match="job already exists"):
         Database(tmp_path / "a.sqlite3", broken)
     db = Database(tmp_path / "a.sqlite3")
     with db.read() as rows:
@@ -156,3 +156,20 @@ def test_a_job_file_of_the_first_version_is_read() -> None:
     job = read_job(json.dumps(raw))
     assert job.format_version == 2
     assert job.structures[0].ceiling_in == 84
+
+
+def test_a_value_under_a_later_least_is_raised_to_it_on_opening(tmp_path: Path) -> None:
+    """An older version took joists an inch apart and a staple every inch: the job opens, and nothing else changes."""
+    db = Database(tmp_path / "levelrun.sqlite3")
+    made = Jobs(db).create(sample("quince-hollow"))
+    floor = made.job.structures[0].levels[0].id
+    with db.write() as rows:
+        rows.execute("UPDATE level SET joist_spacing_in = 1, joist_depth_in = 0.5 WHERE id = ?", (floor,))
+        rows.execute("UPDATE job SET habits = json_set(habits, '$.staple_spacing_in', 1)")
+    opened = Jobs(db).get(made.id).job
+    level = opened.structures[0].levels[0]
+    assert (level.joist_spacing_in, level.joist_depth_in) == (6, 1)
+    assert opened.habits.staple_spacing_in == 6
+    assert opened.rooms == made.job.rooms
+    assert opened.boxes == made.job.boxes
+    db.close()

@@ -1,67 +1,118 @@
 <script setup lang="ts">
-import { onBeforeUnmount, onMounted, ref } from 'vue'
+import { computed, defineAsyncComponent, onMounted, ref, watch, watchEffect } from 'vue'
 import { useTheme } from 'vuetify'
 
-import AppHeader from './shell/AppHeader.vue'
-import PocketDrawer from './pocket/PocketDrawer.vue'
-import RulesDialog from './rules/RulesDialog.vue'
-import KeysDialog from './shell/KeysDialog.vue'
-import { useJump } from './shell/jump'
-import { isTyping } from './shell/keys'
+import { traffic } from './api/client'
 import { dropReading } from './parts/tape'
-import { STAGES, router } from './router'
+import { router } from './router'
+import AppHeader from './shell/AppHeader.vue'
+import { useJump } from './shell/jump'
+import NoSuchPlace from './shell/NoSuchPlace.vue'
+import { installKeys, useKeys } from './stage/keys'
+import { SHEETS, STAGES } from './stage/stages'
+import { everShown } from './stage/whenShown'
 import { useJob } from './stores/job'
+import { isText, keep, kept } from './stores/keep'
+import { useLook } from './stores/look'
 import { useNotice } from './stores/notice'
+import { useRules } from './stores/rules'
+
+const KeysDialog = defineAsyncComponent(() => import('./shell/KeysDialog.vue'))
+const PocketDrawer = defineAsyncComponent(() => import('./pocket/PocketDrawer.vue'))
+const RulesDialog = defineAsyncComponent(() => import('./rules/RulesDialog.vue'))
 
 const store = useJob()
+const look = useLook()
 const notice = useNotice()
+const rules = useRules()
 const theme = useTheme()
-const keys = ref(false)
-const pocket = ref(false)
 const jump = useJump()
+const keys = look.dialogOpen('keys')
+const pocket = look.dialogOpen('pocket')
+const keysUsed = everShown(() => keys.value)
+const pocketUsed = everShown(() => pocket.value)
+const rulesUsed = everShown(() => rules.shown)
+const system = window.matchMedia('(prefers-color-scheme: dark)')
 
 function swapTheme() {
   const next = theme.global.name.value === 'bench' ? 'basement' : 'bench'
   theme.change(next)
-  localStorage.setItem('levelrun-theme', next)
+  keep('theme', next)
+}
+function followSystem() {
+  const saved = kept('theme', isText)
+  theme.change(saved === 'bench' || saved === 'basement' ? saved : system.matches ? 'basement' : 'bench')
 }
 
-function onKey(event: KeyboardEvent) {
-  const letter = event.key.toLowerCase()
-  if (isTyping(event)) return
-  const plainKey = !event.ctrlKey && !event.metaKey && !event.altKey
-  const stage = plainKey ? STAGES[Number(event.key) - 1] : undefined
-  if (event.key === '?') keys.value = true
-  else if (event.key === 'Escape' && keys.value) keys.value = false
-  else if (stage) void router.push(stage.path)
-  else if (letter === 'n' && plainKey) void jump.next()
-  else if (letter === 't' && plainKey) void dropReading()
-  else if (letter === 'p' && !event.ctrlKey && !event.metaKey) pocket.value = true
-  else if ((event.ctrlKey || event.metaKey) && letter === 'z')
-    void (event.shiftKey ? store.redo() : store.undo())
-  else if ((event.ctrlKey || event.metaKey) && letter === 'y') void store.redo()
-  else return
-  event.preventDefault()
-}
+useKeys({
+  ...Object.fromEntries(STAGES.map((stage, i) => [`${i + 1}`, () => look.go({}, stage.key)])),
+  '?': () => (keys.value = true),
+  n: () => void jump.next(),
+  t: () => void dropReading(),
+  p: () => (pocket.value = true),
+  'ctrl+z': () => void store.undo(),
+  'ctrl+shift+z': () => void store.redo(),
+  'ctrl+y': () => void store.redo(),
+})
+
+const title = computed(() => {
+  const stage = look.sheet
+    ? SHEETS.find((item) => item.key === look.sheet)?.name
+    : STAGES.find((item) => item.key === look.stage)?.name
+  const what = {
+    walls: store.room?.name,
+    boxes: store.room?.name,
+    circuits: store.view?.circuit?.summary.name,
+    runs: store.plan?.summary.name,
+  }[look.stage]
+  return [look.sheet ? null : what, stage, store.job?.name, 'Level Run'].filter(Boolean).join(' · ')
+})
+watchEffect(() => (document.title = title.value))
+
+/** Anything on its way: tests wait for it to be over. */
+const busy = computed(() => store.loading || store.busy || traffic.asking > 0)
+watch(busy, (now) => document.documentElement.toggleAttribute('data-busy', now), {
+  immediate: true,
+  flush: 'post',
+})
+const slow = ref(false)
+let timer = 0
+watch(
+  () => traffic.asking > 0,
+  (now) => {
+    clearTimeout(timer)
+    if (now) timer = window.setTimeout(() => (slow.value = true), 1500)
+    else slow.value = false
+  },
+)
 
 onMounted(() => {
-  const saved = localStorage.getItem('levelrun-theme')
-  if (saved === 'bench' || saved === 'basement') theme.change(saved)
-  window.addEventListener('keydown', onKey)
-  void store.start()
+  followSystem()
+  system.addEventListener('change', followSystem)
+  installKeys(() => !!look.dialog || rules.shown)
+  look.follow(router)
+  void router.isReady().then(() => store.start())
 })
-onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
 </script>
 
 <template>
   <v-app>
+    <a href="#work" class="skip no-print">To the work</a>
     <div class="frame">
       <AppHeader @keys="keys = true" @theme="swapTheme" @pocket="pocket = !pocket" />
-      <div class="work"><router-view /></div>
+      <p v-if="traffic.away" class="away" role="alert" data-testid="away">
+        Level Run is not answering. Nothing is lost: what you did waits here and goes on by itself when it is
+        back.
+      </p>
+      <p v-else-if="slow" class="away mild" role="status">Waiting for Level Run…</p>
+      <main id="work" class="work" tabindex="-1">
+        <NoSuchPlace v-if="store.missing" :why="store.missing" />
+        <router-view v-else />
+      </main>
     </div>
-    <KeysDialog v-model="keys" />
-    <RulesDialog />
-    <PocketDrawer v-model="pocket" />
+    <KeysDialog v-if="keysUsed" v-model="keys" />
+    <RulesDialog v-if="rulesUsed" />
+    <PocketDrawer v-if="pocketUsed" v-model="pocket" />
     <v-snackbar v-model="notice.shown" :timeout="notice.tone === 'stop' ? 9000 : 5000" location="bottom left">
       <span data-testid="notice">{{ notice.text }}</span>
       <template v-if="notice.action" #actions>
@@ -80,6 +131,29 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
 .work {
   flex: 1;
   min-height: 0;
+  outline: none;
+}
+.skip {
+  position: absolute;
+  left: -999px;
+  top: 4px;
+  z-index: 20;
+  padding: 8px 14px;
+  background: var(--card);
+  color: var(--ink);
+}
+.skip:focus {
+  left: 8px;
+}
+.away {
+  margin: 0;
+  padding: 6px 14px;
+  background: var(--stop-wash);
+  color: var(--ink);
+  font-weight: 600;
+}
+.away.mild {
+  background: var(--check-wash);
 }
 @media print {
   .frame {

@@ -3,7 +3,7 @@ import '@fontsource/barlow/latin-500.css'
 import '@fontsource/barlow/latin-600.css'
 import '@fontsource/barlow-semi-condensed/latin-500.css'
 import '@fontsource/barlow-semi-condensed/latin-600.css'
-import 'vuetify/styles'
+import 'vuetify/styles/core'
 import './style.css'
 
 import { createPinia } from 'pinia'

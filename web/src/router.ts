@@ -1,30 +1,19 @@
 import { createRouter, createWebHistory } from 'vue-router'
 
-import DirectorySheet from './sheets/DirectorySheet.vue'
-import BoxSheet from './sheets/BoxSheet.vue'
-import BoxesStage from './stages/boxes/BoxesStage.vue'
-import { KEYS as BOX_KEYS } from './stages/boxes/boxKeys'
-import CircuitsStage from './stages/circuits/CircuitsStage.vue'
-import { KEYS as CIRCUIT_KEYS } from './stages/circuits/circuitKeys'
-import RunsStage from './stages/runs/RunsStage.vue'
-import { KEYS as RUN_KEYS } from './stages/runs/runKeys'
-import WallsStage from './stages/walls/WallsStage.vue'
-import { KEYS as WALL_KEYS } from './stages/walls/wallKeys'
+import NoSuchPlace from './shell/NoSuchPlace.vue'
+import { SHEETS, STAGES } from './stage/stages'
 
-/** Finished stages, in the order of the work. The header shows these and no others. */
-export const STAGES = [
-  { path: '/walls', name: 'Walls', component: WallsStage, keys: WALL_KEYS },
-  { path: '/boxes', name: 'Boxes', component: BoxesStage, keys: BOX_KEYS },
-  { path: '/circuits', name: 'Circuits', component: CircuitsStage, keys: CIRCUIT_KEYS },
-  { path: '/runs', name: 'Runs', component: RunsStage, keys: RUN_KEYS },
-]
-
+/** Addresses: a job, its stage or sheet, and in the query what is looked at. */
 export const router = createRouter({
   history: createWebHistory(),
   routes: [
-    ...STAGES.map(({ path, component }) => ({ path, component })),
-    { path: '/sheets/boxes', component: BoxSheet },
-    { path: '/sheets/directory', component: DirectorySheet },
-    { path: '/:rest(.*)*', redirect: '/runs' },
+    { path: '/', component: { render: () => null } },
+    ...STAGES.map((stage) => ({ path: `/jobs/:job/:stage(${stage.key})`, component: stage.load })),
+    ...SHEETS.map((sheet) => ({
+      path: `/jobs/:job/sheets/${sheet.key}`,
+      component: sheet.load,
+      meta: { sheet: sheet.key },
+    })),
+    { path: '/:rest(.*)*', component: NoSuchPlace },
   ],
 })

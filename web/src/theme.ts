@@ -10,7 +10,7 @@ const light = {
   chalk: '#2B5C9E',
   lime: '#C9DB3B',
   'lime-deep': '#7F8F10',
-  stop: '#C33B22',
+  stop: '#B63118',
   check: '#8F5A00',
   'check-mark': '#C98508',
   fine: '#3F7A45',

@@ -126,7 +126,7 @@ class HandBendQuestion(Question):
     raceway: Key = "EMT"
     size: Key = "1/2"
     rise_in: Annotated[float, Field(strict=True, gt=0, le=240)] | None = None
-    angle_deg: Annotated[float, Field(strict=True, gt=0, lt=90)] | None = None
+    angle_deg: Annotated[float, Field(strict=True, ge=1, le=90)] | None = None
     distance_in: Annotated[float, Field(strict=True, gt=0, le=1200)] | None = None
     width_in: Annotated[float, Field(strict=True, gt=0, le=600)] | None = None
 

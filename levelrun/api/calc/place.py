@@ -51,7 +51,7 @@ class SupportsQuestion(Question):
     """One straight of pipe or cable between two ends."""
 
     method: Key
-    size: Key = ""
+    size: Key | None = Field("", description="Trade size of a pipe; of a cable none")
     length_in: Annotated[float, Field(strict=True, gt=0, le=120_000)]
     start: Literal["box_clamped", "box_no_clamp", "panel", "none"] = "box_clamped"
     end: Literal["box_clamped", "box_no_clamp", "panel", "none"] = "box_clamped"
@@ -73,7 +73,7 @@ def calc_supports(q: SupportsQuestion) -> SupportsAnswer:
     book = q.book()
     if q.size and method(book, q.method).kind == "raceway":
         raceway(book, q.method, q.size)
-    answer = supports(book, q.method, q.size, q.length_in, q.start, q.end)
+    answer = supports(book, q.method, q.size or "", q.length_in, q.start, q.end)
     return SupportsAnswer(**answer.__dict__, count=answer.count, basis=basis_of(book, "supports"))
 
 

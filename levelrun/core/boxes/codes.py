@@ -78,6 +78,13 @@ CODES: dict[str, Code] = {
     "box-off-wall": Code(
         "stop", "The box stands past the end of its wall.", "There is no wall.", "Move it.", "boxes"
     ),
+    "box-off-room": Code(
+        "stop",
+        "The box stands outside of its room.",
+        "Nothing is there to hold it, and the cable goes to the wrong place.",
+        "Move it into the room.",
+        "boxes",
+    ),
     "boxes-overlap": Code("stop", "Two boxes take the same place.", "They do not fit.", "Move one.", "boxes"),
     "box-set-out": Code(
         "stop",

@@ -12,10 +12,12 @@ from levelrun.core.boxes.pole import hung
 from levelrun.core.codebook import Codebook
 from levelrun.core.editing import EditBase, PartKind, add_part, made, next_name, users_of, with_parts
 from levelrun.core.errors import EditError
-from levelrun.core.job import Job
+from levelrun.core.job import Job, Room
+from levelrun.core.measure import show
 from levelrun.core.part import Id
 from levelrun.core.site.edits import room_of
 from levelrun.core.site.framing import finish_in
+from levelrun.core.site.geometry import is_inside
 
 LETTERS = {
     "receptacle": "R", "switch": "S", "light": "L", "fan": "F", "smoke": "SM", "junction": "J", "device": "D",
@@ -58,6 +60,15 @@ def _in_its_room(job: Job, values: dict[str, Any]) -> dict[str, Any]:
     return values
 
 
+def _refuse_outside(room: Room, x_in: Any, y_in: Any) -> None:
+    """Raises EditError for a place of the plan that is not in the room."""
+    known = isinstance(x_in, int | float) and isinstance(y_in, int | float)
+    if known and not is_inside(room.corners, (x_in, y_in)):
+        xs, ys = [x for x, _ in room.corners], [y for _, y in room.corners]
+        sizes = f"{show(max(xs) - min(xs))} by {show(max(ys) - min(ys))}"
+        raise EditError(f"x_in {x_in:g}, y_in {y_in:g} is not inside {room.name}, {sizes}", key="x_in", value=x_in)
+
+
 def stand_panel(job: Job, book: Codebook, values: dict[str, Any]) -> dict[str, Any]:
     """A new panel with the structure of its room and a name where it has none."""
     return {"name": next_name(job, "P"), **_in_its_room(job, values)}
@@ -70,6 +81,7 @@ def stand_box(job: Job, book: Codebook, values: dict[str, Any]) -> dict[str, Any
     room = next((item for item in job.rooms if item.id == values.get("room")), None)
     if room is None:
         return values
+    _refuse_outside(room, values.get("x_in"), values.get("y_in"))
     side = values.get("side")
     if isinstance(side, int) and 0 <= side < len(room.sides):
         values.setdefault("set_out_in", 0.0 if values.get("outdoors") else finish_in(room.sides[side]))
@@ -84,6 +96,8 @@ def stand_box(job: Job, book: Codebook, values: dict[str, Any]) -> dict[str, Any
 def settle_box(job: Job, book: Codebook, box_id: str, keys: set[str]) -> Job:
     """A box whose height is typed keeps it; one that is placed anew hangs by the pole."""
     box = next(item for item in job.boxes if item.id == box_id)
+    if box.room and keys & {"room", "x_in", "y_in"}:
+        _refuse_outside(job.room(box.room), box.x_in, box.y_in)
     if "height_in" in keys and box.room and "fixed" not in keys:
         fixed = box.model_copy(update={"fixed": True})
         job = with_parts(job, boxes=tuple(fixed if item is box else item for item in job.boxes))

@@ -54,8 +54,8 @@ class Panel(Stood):
     """A panel. `height_in` is its lower edge over the structure's main floor."""
 
     height_in: Height = 48
-    width_in: Annotated[float, Field(strict=True, gt=0, le=48)] = 14.5
-    tall_in: Annotated[float, Field(strict=True, gt=0, le=60)] = 30
+    width_in: Annotated[float, Field(strict=True, ge=3, le=48)] = 14.5
+    tall_in: Annotated[float, Field(strict=True, ge=3, le=60)] = 30
     spaces: Annotated[int, Field(strict=True, ge=2, le=84)] = 20
     main_a: Amperes | None = Field(100, description="Main breaker in the panel; null: lugs only")
     bus_a: Amperes = 125

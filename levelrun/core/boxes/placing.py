@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from bisect import bisect_right
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from typing import Any
@@ -67,13 +68,20 @@ def on_studs(view: RoomView, face: Face, low: float, high: float, wide: float) -
             yield at, _cost(view, face, at)
             at += STEP_IN
         return
-    full = face.full_studs
-    for stud in full:
+    middles = [stud.at_in for stud in face.full_studs]
+    openings = _low(face)
+    for stud in face.full_studs:
         for at in (stud.left_in - half, stud.right_in + half):
-            clash = any(abs(other.at_in - at) < half + STUD_IN / 2 - 1e-6 for other in full)
-            in_opening = any(o.at_in - TRIM_IN < at + half and at - half < o.to_in + TRIM_IN for o in _low(face))
-            if low + half - 1e-6 <= at <= high - half + 1e-6 and not clash and not in_opening:
+            if not low + half - 1e-6 <= at <= high - half + 1e-6 or _meets(middles, at, half + STUD_IN / 2 - 1e-6):
+                continue
+            if not any(o.at_in - TRIM_IN < at + half and at - half < o.to_in + TRIM_IN for o in openings):
                 yield at, _cost(view, face, at)
+
+
+def _meets(middles: list[float], at: float, within: float) -> bool:
+    """Whether one of the studs, their middles from left to right, stands nearer than `within`."""
+    index = bisect_right(middles, at - within)
+    return index < len(middles) and middles[index] < at + within
 
 
 def _low(face: Face) -> list[Seen]:

@@ -36,6 +36,7 @@ class BoxPlan:
     kind: str
     model: str
     verdict: str
+    at: str
     lines: list[BoxLine]
     figures: list[Figure]
     entering: list[Entering]
@@ -73,7 +74,11 @@ def plan_room(book: Codebook, context: RoomContext) -> RoomPlanned:
     """Plans one room. Kept for as long as nothing that it touches changes."""
     view = RoomView(book, context)
     found = judged(book, RULES, view)
-    boxes = [_box(view, box, [f for f in found if f.subject == box.id]) for box in view.boxes]
+    about: dict[str, list[Finding]] = {}
+    for item in found:
+        about.setdefault(item.subject, []).append(item)
+    reach = _reach(view)
+    boxes = [_box(view, box, about.get(box.id, []), reach.get(box.id, "")) for box in view.boxes]
     return RoomPlanned(_summary(view, found), found, boxes)
 
 
@@ -94,7 +99,7 @@ def _summary(view: RoomView, found: list[Finding]) -> RoomSummary:
     )
 
 
-def _box(view: RoomView, box: Box, found: list[Finding]) -> BoxPlan:
+def _box(view: RoomView, box: Box, found: list[Finding], reach: str) -> BoxPlan:
     figure = fill.fill_figure(view, box)
     return BoxPlan(
         id=box.id,
@@ -102,25 +107,41 @@ def _box(view: RoomView, box: Box, found: list[Finding]) -> BoxPlan:
         kind=box.kind,
         model=view.model(box).name,
         verdict=worst(found),
+        at=_at(view, box),
         lines=_lines(view, box),
         figures=[figure] if figure else [],
         entering=list(view.entering.get(box.id, ())),
-        why=why(view, box),
+        why=why(view, box, reach),
     )
+
+
+def _at(view: RoomView, box: Box) -> str:
+    """Its place in a few words: along its wall, or from two walls."""
+    if box.side is not None and box.at_in is not None:
+        return f"{view.faces[box.side].wall.name.capitalize()} {show(box.at_in)}"
+    readings = _from_walls(view, box)
+    return f"{readings[0]} from west, {readings[1]} from south" if readings else ""
+
+
+def _from_walls(view: RoomView, box: Box) -> tuple[str, str] | None:
+    """The two tape readings of what hangs on no wall: from the west wall, from the south wall."""
+    spot = view.spot(box)
+    if spot is None:
+        return None
+    west, south = min(x for x, _ in view.room.corners), min(y for _, y in view.room.corners)
+    return show(spot[0] - west), show(spot[1] - south)
 
 
 def _lines(view: RoomView, box: Box) -> list[BoxLine]:
     model = view.model(box)
     up = view.over_floor(box)
     if box.side is None or box.at_in is None:
-        spot = view.spot(box)
-        xs = [x for x, _ in view.room.corners]
-        ys = [y for _, y in view.room.corners]
-        if spot is None:
+        readings = _from_walls(view, box)
+        if readings is None:
             return []
         return [
-            BoxLine("From the west wall", show(spot[0] - min(xs))),
-            BoxLine("From the south wall", show(spot[1] - min(ys))),
+            BoxLine("From the west wall", readings[0]),
+            BoxLine("From the south wall", readings[1]),
             BoxLine("Floor mark", "same two readings, before the board goes up"),
             BoxLine("Box", model.name),
         ]
@@ -164,8 +185,8 @@ def stud_text(view: RoomView, box: Box) -> str:
     return f"stud {face.full_studs.index(stud) + 1}, {which} face"
 
 
-def why(view: RoomView, box: Box) -> str:
-    """Why a box stands where it does, in one line."""
+def why(view: RoomView, box: Box, reach: str) -> str:
+    """Why a box stands where it does, in one line; `reach` is what it says for a receptacle of a wall space."""
     use = pole_use(box, view.room, view.fixtures)
     if box.serves and box.serves != "counter":
         return f"Serves the {box.serves.replace('_', ' ')}."
@@ -179,18 +200,23 @@ def why(view: RoomView, box: Box) -> str:
         return {"light": "A light for the room.", "smoke": "One in every bedroom and outside it."}.get(box.kind, "")
     if use == "counter":
         return "No point of the counter may be over 24 in from one."
+    return reach
+
+
+def _reach(view: RoomView) -> dict[str, str]:
+    """How far the wall goes on from each receptacle that counts for it, by box id."""
+    found: dict[str, str] = {}
     for space in wall_spaces(view):
-        if box.id in space.receptacles:
-            places = sorted((view.unrolled(b) or 0.0) for b in view.boxes if b.id in space.receptacles)
-            own = view.unrolled(box) or 0.0
-            index = places.index(own)
-            left = own - (places[index - 1] if index else space.from_in)
-            right = (places[index + 1] if index + 1 < len(places) else space.to_in) - own
-            return (
+        counted = set(space.receptacles)
+        placed = sorted((view.unrolled(box) or 0.0, box.id) for box in view.boxes if box.id in counted)
+        places = [space.from_in, *(at for at, _ in placed), space.to_in]
+        for index, (at, key) in enumerate(placed, 1):
+            left, right = at - places[index - 1], places[index + 1] - at
+            found[key] = (
                 f"{show(left % view.around_in)} to the left and {show(right % view.around_in)} to the right stay "
                 f"within reach: 6 ft to an end, 12 ft to the next."
             )
-    return ""
+    return found
 
 
 def _beside(at: float, low: float, high: float) -> bool:

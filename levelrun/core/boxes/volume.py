@@ -63,6 +63,8 @@ def box_volume(
         raise LevelRunError(
             "conductors: clamps and fittings count by the largest wire; none is given", key="conductors"
         )
+    for size in present:
+        allowance(book, size)
     largest = max(present, key=order.index) if present else ""
     if clamps:
         parts.append(_part("clamps", 1, allowance(book, largest)))

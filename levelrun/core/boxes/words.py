@@ -8,6 +8,8 @@ from typing import Any
 from levelrun.core.boxes.catalogue import box_models, usual_model
 from levelrun.core.boxes.pole import centre_of
 from levelrun.core.job import PoleMark, Room
+from levelrun.core.measure import show
+from levelrun.core.site.geometry import is_inside
 from levelrun.core.site.scene import Said, SceneReader
 
 KINDS: dict[str, dict[str, Any]] = {
@@ -105,7 +107,6 @@ def _where(reader: SceneReader, about: Room, item: dict[str, Any]) -> None:
     try:
         across = reader.length()
         reader.need(("x", "by"), "x")
-        up = reader.length()
     except ValueError:
         reader.pos = start
         face = reader.wall(about)
@@ -116,8 +117,11 @@ def _where(reader: SceneReader, about: Room, item: dict[str, Any]) -> None:
             ) from None
         item["side"], item["at_in"] = face.index, at
         return
+    up = reader.length()
     item["x_in"] = min(x for x, _ in about.corners) + across
     item["y_in"] = min(y for _, y in about.corners) + up
+    if not is_inside(about.corners, (item["x_in"], item["y_in"])):
+        raise reader.refuse(f"{show(across)} x {show(up)} is not inside {about.name}")
 
 
 def fill(reader: SceneReader) -> Said:

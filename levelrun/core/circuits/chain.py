@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -37,20 +37,41 @@ class Tree:
         """What hangs on a box, or on the panel."""
         return self._hanging.get(box, [])
 
-    def below(self, box: str) -> Iterator[str]:
+    @cached_property
+    def _walked(self) -> tuple[list[str], dict[str, tuple[int, int]]]:
+        """The boxes each followed by all that hangs on it, and where in that order each with what hangs on it stands:
+        what is downstream of a box is then one slice."""
+        order: list[str] = []
+        spans: dict[str, tuple[int, int]] = {}
+        waiting: list[tuple[str, bool]] = [(link.box, False) for link in reversed(self.children(None))]
+        while waiting:
+            box, done = waiting.pop()
+            if done:
+                spans[box] = (spans[box][0], len(order))
+                continue
+            spans[box] = (len(order), len(order))
+            order.append(box)
+            waiting.append((box, True))
+            waiting += [(link.box, False) for link in reversed(self.children(box))]
+        return order, spans
+
+    def below(self, box: str) -> list[str]:
         """A box and everything downstream of it."""
-        yield box
-        for link in self.children(box):
-            yield from self.below(link.box)
+        order, spans = self._walked
+        start, end = spans[box]
+        return order[start:end]
+
+    @cached_property
+    def _by_box(self) -> dict[str, Link]:
+        return {link.box: link for link in self.links}
 
     def path(self, box: str) -> list[Link]:
-        """The links from the panel to a box."""
-        by_box = {link.box: link for link in self.links}
+        """The links from the panel to a box; none to a box that hangs on nothing."""
         found: list[Link] = []
-        at: str | None = box
+        at: str | None = box if box in self._by_box else None
         while at is not None:
-            found.append(by_box[at])
-            at = by_box[at].after
+            found.append(self._by_box[at])
+            at = self._by_box[at].after
         return found[::-1]
 
 

@@ -5,8 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from levelrun.core.circuits import protection
+from levelrun.core.circuits.chain import Link
 from levelrun.core.circuits.facts import CircuitContext, CircuitView
-from levelrun.core.circuits.protection import given
 from levelrun.core.circuits.rules import use, wire
 from levelrun.core.circuits.spaces import label, leg_of
 from levelrun.core.codebook import Codebook
@@ -85,7 +85,7 @@ def plan_circuit(book: Codebook, context: CircuitContext) -> CircuitPlan:
     """Plans one circuit. Kept for as long as nothing that it touches changes."""
     view = CircuitView(book, context)
     found = judged(book, RULES, view)
-    chain = [_row(view, link.box) for link in view.tree.links if link.box in view.boxes]
+    chain = [_row(view, link) for link in view.tree.links if link.box in view.boxes]
     return CircuitPlan(
         summary=_summary(view, found),
         findings=found,
@@ -123,12 +123,12 @@ def _cable_name(view: CircuitView, box: str) -> str:
     return f"{view.circuit.wire_size}-{need.count}"
 
 
-def _row(view: CircuitView, box_id: str) -> ChainRow:
-    link = next(item for item in view.tree.links if item.box == box_id)
+def _row(view: CircuitView, link: Link) -> ChainRow:
+    box_id = link.box
     box, place = view.boxes[box_id], view.places.get(box_id)
     percent = view.percent_at(box_id, False)
     limit = view.book.number("drop_branch_percent")
-    reach = given(view, box_id)
+    reach = view.given(box_id)
     return ChainRow(
         box=box_id,
         name=box.name,

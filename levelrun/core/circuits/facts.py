@@ -17,6 +17,10 @@ from levelrun.core.trade.drop import drop
 
 NEXT_ROOM = 20.0
 PLUGS = ("receptacle", "device")
+GIVES: dict[str, frozenset[str]] = {
+    "gfci": frozenset({"gfci"}), "afci": frozenset({"afci"}), "dual": frozenset({"gfci", "afci"}),
+    "plain": frozenset(), "": frozenset(),
+}  # fmt: skip
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -119,21 +123,51 @@ class CircuitView:
     def percent_at(self, box: str, at_breaker: bool, size: str | None = None) -> float | None:
         """Drop from the panel to a box in per cent: with the load of every box downstream in each link, or with the
         whole breaker rating to that box. None where a length on the way is not known."""
-        size = size or self.circuit.wire_size
+        key = (at_breaker, size or self.circuit.wire_size)
+        if key not in self._percents:
+            self._percents[key] = self._percents_of(*key)
+        return self._percents[key].get(box)
+
+    @cached_property
+    def _percents(self) -> dict[tuple[bool, str], dict[str, float]]:
+        return {}
+
+    def _percents_of(self, at_breaker: bool, size: str) -> dict[str, float]:
+        """The drop to each box, parents before children; boxes beyond a length that is not known are left out."""
         if size not in wire_sizes(self.book):
-            return None
+            return {}
         volts = float(self.circuit.volts)
-        total = 0.0
-        for link in self.tree.path(box):
-            if link.length_in is None:
-                return None
+        found: dict[str, float] = {}
+        for link in self.tree.links:
+            before = 0.0 if link.after is None else found.get(link.after)
+            if link.length_in is None or before is None:
+                continue
             amps = self.circuit.breaker_a if at_breaker else self.amps_in(link)
-            total += drop(self.book, volts, amps, link.length_in / 12, size, self.circuit.material).drop_percent
-        return total
+            one = drop(self.book, volts, amps, link.length_in / 12, size, self.circuit.material)
+            found[link.box] = before + one.drop_percent
+        return found
+
+    def given(self, box: str) -> frozenset[str]:
+        """The protection that reaches a box: from the breaker, and from devices in the chain up to its own."""
+        return self._given.get(box, GIVES[self.circuit.protection])
+
+    @cached_property
+    def _given(self) -> dict[str, frozenset[str]]:
+        found: dict[str, frozenset[str]] = {}
+        for link in self.tree.links:
+            before = GIVES[self.circuit.protection] if link.after is None else found[link.after]
+            device = self.boxes.get(link.box)
+            found[link.box] = before | GIVES[device.protects] if device else before
+        return found
 
     def amps_in(self, link: Link) -> float:
         """Amperes expected in one link: everything downstream of it."""
-        return sum(self.loads.get(box, 0.0) for box in self.tree.below(link.box)) / self.circuit.volts
+        return self._amps[link.box]
+
+    @cached_property
+    def _amps(self) -> dict[str, float]:
+        below, loads, volts = self.tree.below, self.loads, self.circuit.volts
+        return {link.box: sum(loads.get(box, 0.0) for box in below(link.box)) / volts for link in self.tree.links}
 
     @cached_property
     def farthest(self) -> tuple[str, float] | None:

@@ -25,7 +25,6 @@ AFCI_PLACE = {
 OUTBUILT = ("shop", "storage", "pump")
 GFCI_MOST_A = 50.0
 AFCI_MOST_A = 20.0
-GIVES = {"gfci": ("gfci",), "afci": ("afci",), "dual": ("gfci", "afci"), "plain": (), "": ()}
 APPLIANCES = ("range", "oven", "cooktop", "dryer", "microwave", "dishwasher")
 
 
@@ -79,21 +78,11 @@ def _row(book: Codebook, table: str, box: Box, kind: str, keys: list[str]) -> As
     return None
 
 
-def given(view: CircuitView, box: str) -> set[str]:
-    """The protection that reaches a box: from the breaker, and from devices in the chain up to its own."""
-    found = set(GIVES[view.circuit.protection])
-    for link in view.tree.path(box) if any(link.box == box for link in view.tree.links) else []:
-        device = view.boxes.get(link.box)
-        if device is not None:
-            found |= set(GIVES[device.protects])
-    return found
-
-
 def protection_rule(view: CircuitView) -> Iterator[Finding]:
     """Every box has the protection that its place asks."""
     lacking: dict[str, list[Asked]] = {"gfci": [], "afci": []}
     for box in view.context.boxes:
-        have = given(view, box.id)
+        have = view.given(box.id)
         for item in asked(view, box):
             if item.kind not in have:
                 lacking[item.kind].append(item)
@@ -125,7 +114,7 @@ def _breaker(view: CircuitView, kind: str) -> list[Mend]:
     now = view.circuit.protection
     better = "dual" if now not in ("plain", kind) else kind
     other = [item for box in view.context.boxes for item in asked(view, box) if item.kind != kind]
-    if now == "plain" and any(item.kind not in given(view, item.box.id) for item in other):
+    if now == "plain" and any(item.kind not in view.given(item.box.id) for item in other):
         better = "dual"
     label = {"gfci": "GFCI breaker", "afci": "Arc-fault breaker", "dual": "Dual-function breaker"}[better]
     return [Mend(label, [change(view, protection=better)])]

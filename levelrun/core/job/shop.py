@@ -37,8 +37,8 @@ class Habits(Frozen):
     outside_makeup_in: Inches = 12
     loop_in: Inches = 6
     waste_percent: Annotated[float, Field(strict=True, ge=0, le=50)] = 5
-    first_staple_in: Annotated[float, Field(strict=True, gt=0, le=12)] = 8
-    staple_spacing_in: Annotated[float, Field(strict=True, gt=0, le=54)] = 48
+    first_staple_in: Annotated[float, Field(strict=True, ge=1, le=12)] = 8
+    staple_spacing_in: Annotated[float, Field(strict=True, ge=6, le=54)] = 48
     temperature_swing_f: Annotated[float, Field(strict=True, ge=0, le=200)] = 100
     dollars_per_hour: Annotated[float, Field(strict=True, ge=0, le=1000)] = 65
     pole: Pole = Pole()

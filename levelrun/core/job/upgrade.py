@@ -1,8 +1,13 @@
-"""Job files of an older format, brought to the newest before they are read."""
+"""Jobs of older versions, brought to the newest before they are read: files by format, stored parts by field."""
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Any, get_args
+
+from annotated_types import Ge
+from pydantic import BaseModel
+
+from levelrun.core.site.parts import Structure
 
 Raw = dict[str, Any]
 
@@ -31,3 +36,24 @@ def structure_upgraded(raw: Raw) -> Raw:
         crawl = {"id": f"{raw.get('id')}-crawl", "name": "Crawl space", "kind": "crawl"}
         levels.append({**crawl, "floor_in": under, "height_in": max(-under - 12, 12)})
     return {**kept, "levels": levels}
+
+
+def brought_up(model: type[BaseModel], raw: Raw) -> Raw:
+    """A stored part as this version takes it: a number under the least of its field, as older versions took it, at
+    that least; the parts inside it too. What is not a number stays for the model to judge."""
+    found = structure_upgraded(raw) if model is Structure else dict(raw)
+    for name, field in model.model_fields.items():
+        value = found.get(name)
+        inner = next((kind for kind in (field.annotation, *get_args(field.annotation)) if _is_model(kind)), None)
+        if inner is not None and isinstance(value, dict):
+            found[name] = brought_up(inner, value)
+        elif inner is not None and isinstance(value, list | tuple):
+            found[name] = [brought_up(inner, item) if isinstance(item, dict) else item for item in value]
+        least = next((rule.ge for rule in field.metadata if isinstance(rule, Ge)), None)
+        if least is not None and isinstance(value, int | float) and value < least:  # type: ignore[operator]
+            found[name] = least
+    return found
+
+
+def _is_model(kind: object) -> bool:
+    return isinstance(kind, type) and issubclass(kind, BaseModel)

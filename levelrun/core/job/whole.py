@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Container
 from typing import Annotated, Literal
 
@@ -16,6 +17,7 @@ from levelrun.core.site.parts import Fixture, Opening, Room, Structure
 
 FORMAT = "levelrun-job"
 FORMAT_VERSION = 2
+MOST_LEGS, MOST_HOPS, MOST_IN_A_ROOM = 2000, 2000, 300
 PARTS = ("structures", "rooms", "openings", "fixtures", "panels", "boxes", "runs", "circuits")
 
 
@@ -34,8 +36,8 @@ class Job(Frozen):
     openings: tuple[Opening, ...] = Field((), max_length=1000)
     fixtures: tuple[Fixture, ...] = Field((), max_length=1000)
     panels: tuple[Panel, ...] = Field((), max_length=60)
-    boxes: tuple[Box, ...] = Field((), max_length=2000)
-    runs: tuple[Run, ...] = Field((), max_length=500)
+    boxes: tuple[Box, ...] = Field((), max_length=1500)
+    runs: tuple[Run, ...] = Field((), max_length=300)
     circuits: tuple[Circuit, ...] = Field((), max_length=300)
 
     @model_validator(mode="after")
@@ -44,6 +46,8 @@ class Job(Frozen):
             raise ValueError(
                 f"format_version {self.format_version} comes from a newer Level Run; allowed: up to {FORMAT_VERSION}"
             )
+        _few("legs", sum(len(run.legs) for run in self.runs), MOST_LEGS, "the job")
+        _few("chain", sum(len(circuit.chain) for circuit in self.circuits), MOST_HOPS, "the job")
         _unique("id", self.ids())
         _unique("name", [node.name.casefold() for node in self.nodes])
         self._references()
@@ -66,6 +70,9 @@ class Job(Frozen):
             if node.room is not None:
                 _known("room", node.name, node.room, rooms)
                 _on_side(node.name, node.side, rooms[node.room])
+        crowd = Counter(node.room for node in self.nodes if node.room is not None)
+        for room_id, count in crowd.items():
+            _few("boxes", count, MOST_IN_A_ROOM, rooms[room_id].name)
         for run in self.runs:
             _known("start", run.name, run.start, nodes)
             for index, leg in enumerate(run.legs):
@@ -115,6 +122,11 @@ class Job(Frozen):
             if item.id == run_id:
                 return item
         raise KeyError(run_id)
+
+
+def _few(what: str, count: int, most: int, where: str) -> None:
+    if count > most:
+        raise ValueError(f"{what}: {count} in {where}; allowed: up to {most}")
 
 
 def _unique(what: str, values: list[str]) -> None:

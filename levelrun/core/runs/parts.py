@@ -51,12 +51,12 @@ class Leg(Frozen):
     """One direction, one length, one place, one method."""
 
     go: Go
-    length_in: Annotated[float, Field(strict=True, gt=0, le=120_000, allow_inf_nan=False)]
+    length_in: Annotated[float, Field(strict=True, ge=0.0625, le=120_000, allow_inf_nan=False)]
     place: PlaceKey
     method: MethodKey
     size: Size = ""
     depth_in: Inches | None = Field(None, description="Grade to the top of the pipe or cable, taped")
-    bends_deg: tuple[Annotated[float, Field(strict=True, gt=0, le=180)], ...] = Field(
+    bends_deg: tuple[Annotated[float, Field(strict=True, ge=1, le=180)], ...] = Field(
         (), max_length=12, description="Bends within the leg: offsets, saddles"
     )
     sleeve: StrictBool = Field(False, description="The pipe only guards a cable that goes on through it")

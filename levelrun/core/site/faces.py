@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import cached_property, lru_cache
 
 from levelrun.core.job import Fixture, Job, Level, Opening, Room, Side
 from levelrun.core.kept import kept_hash
@@ -66,7 +66,7 @@ class Face:
         """From this stud face to the other: the gap where shared, else the framing's depth."""
         return self.mates[0].gap_in if self.mates else depth_of(self.side)
 
-    @property
+    @cached_property
     def full_studs(self) -> tuple[Stud, ...]:
         """Studs that stand on the floor plate and reach box height: all but cripples over an opening."""
         return tuple(stud for stud in self.studs if stud.foot_in == 0)

@@ -7,6 +7,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
+from shapely import Point as ShapelyPoint
+from shapely import Polygon
+
 from levelrun.core.errors import LevelRunError
 from levelrun.core.job import Room
 
@@ -90,6 +93,18 @@ def signed_area(corners: Sequence[Point]) -> float:
 def area_ft2(corners: Sequence[Point]) -> float:
     """Square feet of a room between its stud faces."""
     return abs(signed_area(corners)) / 144
+
+
+def is_inside(corners: Sequence[Point], point: Point) -> bool:
+    """Whether a point lies in a room or on its stud faces."""
+    return bool(Polygon(corners).buffer(1e-6).covers(ShapelyPoint(point)))
+
+
+def middle_of(corners: Sequence[Point]) -> Point:
+    """A point well inside a room: the middle where that is in it, to a sixteenth of an inch."""
+    shape = Polygon(corners)
+    middle = shape.centroid if shape.contains(shape.centroid) else shape.representative_point()
+    return _sixteenth(middle.x), _sixteenth(middle.y)
 
 
 def clockwise(corners: Sequence[Point]) -> tuple[Point, ...]:

@@ -6,6 +6,8 @@ reads left to right as faced from inside. Two rooms whose walls face each other 
 
 from __future__ import annotations
 
+import math
+from itertools import pairwise
 from typing import Annotated, Literal
 
 from pydantic import Field, StrictBool, model_validator
@@ -26,7 +28,8 @@ FixtureKind = Literal[
     "cabinet", "fireplace", "furniture", "water_heater", "heater", "stairs",
 ]  # fmt: skip
 Coordinate = Annotated[float, Field(strict=True, ge=-24_000, le=24_000, allow_inf_nan=False)]
-Length = Annotated[float, Field(strict=True, gt=0, le=6000, allow_inf_nan=False)]
+Length = Annotated[float, Field(strict=True, ge=0.0625, le=6000, allow_inf_nan=False)]
+LONGEST_WALL_IN = 4800.0
 
 
 class Level(Frozen):
@@ -41,8 +44,8 @@ class Level(Frozen):
     floor_in: Height = 0
     height_in: Annotated[float, Field(strict=True, ge=12, le=600)] = Field(96, description="Floor to ceiling framing")
     joists: Literal["x", "y"] = "y"
-    joist_depth_in: Annotated[float, Field(strict=True, gt=0, le=36)] = 9.25
-    joist_spacing_in: Annotated[float, Field(strict=True, gt=0, le=96)] = 16
+    joist_depth_in: Annotated[float, Field(strict=True, ge=1, le=36)] = 9.25
+    joist_spacing_in: Annotated[float, Field(strict=True, ge=6, le=96)] = 16
 
 
 class Structure(Frozen):
@@ -73,7 +76,7 @@ class Side(Frozen):
     """One wall of a room as framed and finished on this room's side. `first_stud_in` shifts the stud layout."""
 
     stud: StudKey = "2x4"
-    spacing_in: Annotated[float, Field(strict=True, gt=0, le=48)] = 16
+    spacing_in: Annotated[float, Field(strict=True, ge=6, le=48)] = 16
     first_stud_in: Annotated[float, Field(strict=True, ge=-24, le=24)] = 0
     bearing: StrictBool = False
     finish: FinishKey = "drywall"
@@ -98,6 +101,9 @@ class Room(Frozen):
     def _a_side_a_corner(self) -> Room:
         if len(self.sides) != len(self.corners):
             raise ValueError(f"sides: {len(self.sides)} for {len(self.corners)} corners; allowed: one a corner")
+        for (x, y), (to_x, to_y) in pairwise((*self.corners, self.corners[0])):
+            if (long := math.hypot(to_x - x, to_y - y)) > LONGEST_WALL_IN:
+                raise ValueError(f"corners: a wall {long / 12:g} ft long; allowed: up to {LONGEST_WALL_IN / 12:g} ft")
         return self
 
 

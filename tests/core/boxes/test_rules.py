@@ -5,6 +5,7 @@ from __future__ import annotations
 import pytest
 
 from levelrun.core.boxes.codes import CODES as BOXES
+from levelrun.core.errors import EditError, TextError
 from levelrun.core.plan import plan
 from levelrun.core.site.codes import CODES as SITE
 from tests.conftest import built, edited, found
@@ -42,7 +43,15 @@ CASES: dict[str, str] = {
     "openings-overlap": DEN + "window south 4' x 4' at 4' sill 30\"",
     "box-hidden": DEN + 'mark cabinet north 4\' at 0"; set receptacle north 17 5/8"',
 }
-ELSEWHERE = {"box-full", "box-unknown", "air-seal", "opening-off-wall", "fixture-off-wall", "room-shape"}
+ELSEWHERE = {
+    "box-full",
+    "box-off-room",
+    "box-unknown",
+    "air-seal",
+    "opening-off-wall",
+    "fixture-off-wall",
+    "room-shape",
+}
 NO_MEND = {"switch-hinge-side", "panel-place", "panel-space", "rooms-overlap", "openings-overlap"}
 
 
@@ -129,3 +138,41 @@ def test_a_box_used_by_a_run_is_not_removed_silently() -> None:
         edited(job, {"op": "drop", "kind": "box", "id": job.boxes[0].id})
     with pytest.raises(ValueError, match="R-9"):
         edited(job, {"op": "clear_room", "room": job.rooms[0].id})
+
+
+def test_a_light_whose_wall_is_moved_past_it_is_told_and_brought_back() -> None:
+    job = built("room Den 12' x 12'; set light 11' x 6'")
+    assert not found(job, "box-off-room")
+    walls = {"op": "move_wall", "room": job.rooms[0].id, "side": 1}
+    assert not found(edited(job, {**walls, "by_in": -12.0}), "box-off-room")
+    moved = edited(job, {**walls, "by_in": -18.0})
+    (said,) = found(moved, "box-off-room")
+    mended = edited(moved, *said.mends[0].edits)
+    assert not found(mended, "box-off-room")
+    assert (mended.boxes[0].x_in, mended.boxes[0].y_in) == (63, 72)
+
+
+@pytest.mark.parametrize(
+    ("x_in", "taken"), [(0.0, True), (143.0, True), (144.0, True), (145.0, False), (-1.0, False)]
+)
+def test_a_box_typed_outside_of_its_room_is_refused_at_its_place(x_in: float, taken: bool) -> None:
+    job = built("room Den 12' x 12'")
+    item = {"kind": "light", "room": job.rooms[0].id, "x_in": x_in, "y_in": 72.0}
+    if taken:
+        assert edited(job, {"op": "add", "kind": "box", "item": item}).boxes[0].x_in == x_in
+        return
+    with pytest.raises(EditError, match="is not inside Den, 12′ by 12′") as refused:
+        edited(job, {"op": "add", "kind": "box", "item": item})
+    assert refused.value.key.endswith("x_in")
+
+
+@pytest.mark.parametrize(
+    ("text", "word"), [("set light 6' x 5'13", "13"), ("set light 6' x 50'", "50'"), ("set light 6' x", "")]
+)
+def test_a_wrong_second_reading_is_the_one_that_is_blamed(text: str, word: str) -> None:
+    job = built("room Den 12' x 12'")
+    with pytest.raises(TextError) as refused:
+        edited(job, {"op": "say", "text": text, "room": job.rooms[0].id})
+    assert refused.value.at is not None
+    assert text[refused.value.at :] == word
+    assert "wall" not in str(refused.value)

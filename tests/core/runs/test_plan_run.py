@@ -74,7 +74,7 @@ def test_drop_by_both_schools_adds_the_runs_before_it() -> None:
 CASES = {
     "cover-short": ("over 10' trench 16\" deep in pvc40 3/4 to C-1", {}),
     "cover-missing": ("over 10' trench in pvc40 3/4 to C-1", {}),
-    "method-not-allowed": ("over 10' outside in pvc40 3/4 to C-1", {}),
+    "method-not-allowed": ("over 10' shop wall in pvc40 3/4 to C-1", {}),
     "method-condition": ("over 10' block wall in 12-2 to C-1", {}),
     "box-needed": ("over 10' crawl in 12-2; over 5' outside in pvc80 3/4 to C-1", {}),
     "fill-over": ("over 10' attic in emt 1/2 to C-1", {"wire_size": "6", "breaker_a": 60, "conductors": 3}),

@@ -1,9 +1,18 @@
 import createClient from 'openapi-fetch'
+import { reactive } from 'vue'
 
 import type { components, paths } from './schema'
 
 type S = components['schemas']
-export type JobView = S['JobView']
+export type Head = S['Head']
+export type Opened = S['Opened']
+export type Answer = S['Answer']
+export type StageKey = 'walls' | 'boxes' | 'circuits' | 'runs'
+export type StageViews = S['WallsView'] &
+  S['BoxesView'] &
+  S['CircuitsView'] &
+  S['RunsView'] &
+  S['DirectoryView']
 export type Job = S['Job']
 export type Run = S['Run']
 export type Leg = S['Leg']
@@ -25,7 +34,6 @@ export type RuleSet = S['RuleSet']
 export type Change = S['RuleChange']
 export type Notable = S['Notable']
 export type NoteOut = S['NoteOut']
-export type Look = S['Look']
 export type Room = S['Room']
 export type Box = S['Box']
 export type BoxPlan = S['BoxPlan']
@@ -43,11 +51,13 @@ export type CircuitSummary = S['CircuitSummary']
 export type CircuitPlan = S['CircuitPlan']
 export type ChainRow = S['ChainRow']
 export type PanelPlan = S['PanelPlan']
+export type PanelRow = S['PanelRow']
 export type DrawnPanel = S['DrawnPanel']
 export type LooseBox = S['LooseBox']
 export type ProposalLine = S['ProposalLine']
 export type Count = S['Count']
 export type DxfFound = S['DxfFound']
+export type RoomsFound = S['RoomsFound']
 export type Edit = Record<string, unknown> & { op: string }
 
 /** Why the server refused: the field, what is allowed, and in text the position. */
@@ -66,18 +76,40 @@ export const api = createClient<paths>({ baseUrl: '' })
 export const AWAY: Problem = {
   status: 0,
   title: 'No answer',
-  detail: 'Level Run is not answering. What you typed is still here; start it again and repeat.',
+  detail: 'Level Run is not answering. What you typed is still here.',
 }
 
-/** The body of an answer, or the problem why there is none. Never throws. */
+type Got<T> = { data: T; problem?: undefined; revision?: number } | { data?: undefined; problem: Problem }
+
+/** How many requests are on their way, and whether the server has stopped answering. */
+export const traffic = reactive({ asking: 0, away: false })
+
+/** The body of an answer with the revision of its job, or the problem why there is none. Never throws. */
 export async function ask<T>(
-  call: Promise<{ data?: T; error?: unknown }>,
-): Promise<{ data: T; problem?: undefined } | { data?: undefined; problem: Problem }> {
+  call: Promise<{ data?: T; error?: unknown; response?: Response }>,
+): Promise<Got<T>> {
+  traffic.asking++
   try {
-    const { data, error } = await call
+    const { data, error, response } = await call
+    if (response && response.status >= 502 && response.status <= 504 && !(error as Problem)?.detail)
+      return { problem: AWAY }
+    traffic.away = false
     if (error !== undefined) return { problem: error as Problem }
-    return { data: data as T }
+    const tag = /^"(\d+)"$/.exec(response?.headers.get('etag') ?? '')
+    return { data: data as T, ...(tag ? { revision: Number(tag[1]) } : {}) }
   } catch {
     return { problem: AWAY }
+  } finally {
+    traffic.asking--
+  }
+}
+
+/** Asks again until there is an answer: the server was stopped, or the net is slow. */
+export async function until<T>(call: () => Promise<Got<T>>): Promise<Got<T>> {
+  for (let wait = 300; ; wait = Math.min(wait * 1.6, 3000)) {
+    const found = await call()
+    if (found.problem?.status !== 0) return found
+    traffic.away = true
+    await new Promise((resolve) => setTimeout(resolve, wait))
   }
 }

@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { computed, nextTick, ref } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 
 import type { Problem } from '../api/client'
+import { isText, isTexts, keep, kept } from '../stores/keep'
 
 /**
  * The line where work is typed as it is said. The owner reads and completes the text; the line keeps
@@ -16,13 +17,16 @@ const props = defineProps<{
   submit: (text: string) => Promise<Problem | null>
 }>()
 
-const text = ref('')
+/** One history and one unsent line a stage, whatever the line says of where it writes. */
+const name = props.verb.split(',')[0] ?? props.verb
+const text = ref(kept(`line-${name}`, isText, 'session') ?? '')
+watch(text, (now) => keep(`line-${name}`, now, 'session'))
 const problem = ref<Problem | null>(null)
 const options = ref<string[]>([])
 const from = ref(0)
 const marked = ref(-1)
 const input = ref<HTMLInputElement | null>(null)
-const history = ref<string[]>(JSON.parse(localStorage.getItem(`levelrun-${props.verb}`) ?? '[]'))
+const history = ref<string[]>(kept(`said-${name}`, isTexts) ?? [])
 let back = -1
 let asked = 0
 
@@ -56,6 +60,7 @@ async function enter() {
   if (picked) return put(picked)
   const line = text.value.trim()
   if (!line) return
+  const whole = text.value
   const refused = await props.submit(line)
   if (refused) {
     problem.value = refused
@@ -64,9 +69,9 @@ async function enter() {
     return
   }
   history.value = [line, ...history.value.filter((old) => old !== line)].slice(0, 50)
-  localStorage.setItem(`levelrun-${props.verb}`, JSON.stringify(history.value))
+  keep(`said-${name}`, history.value)
   back = -1
-  text.value = ''
+  if (text.value === whole) text.value = ''
   options.value = []
   problem.value = null
 }

@@ -4,7 +4,7 @@ import { onMounted, ref, watch } from 'vue'
 import { api, ask } from '../api/client'
 
 /** A length field: takes any tape reading, tells what is wrong where it was typed, gives inches. */
-const props = defineProps<{ text: string; label?: string; bare?: 'in'; focused?: boolean }>()
+const props = defineProps<{ text: string; label?: string; named?: string; bare?: 'in'; focused?: boolean }>()
 const emit = defineEmits<{ inches: [value: number]; cancel: [] }>()
 
 const typed = ref(props.text)
@@ -45,6 +45,7 @@ async function commit() {
     ref="field"
     v-model="typed"
     :label="label"
+    :aria-label="label ? undefined : named"
     :error-messages="wrong"
     autocomplete="off"
     @keydown.enter.prevent="commit"

@@ -10,14 +10,8 @@ const rules = useRules()
 <template>
   <v-menu :close-on-content-click="false" max-width="380" location="start">
     <template #activator="{ props: on }">
-      <button
-        class="plain reason"
-        type="button"
-        v-bind="on"
-        :aria-label="`${figure.label}: ${figure.text}. Why?`"
-        :data-figure="figure.key"
-      >
-        <slot />
+      <button class="plain reason" type="button" v-bind="on" :data-figure="figure.key">
+        <slot /><span class="unseen">. Why?</span>
       </button>
     </template>
     <v-card class="sheet" data-testid="reason">

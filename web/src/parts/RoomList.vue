@@ -25,7 +25,7 @@ const groups = computed(() => {
 <template>
   <nav class="list" aria-label="Rooms">
     <section v-for="group in groups" :key="group.name">
-      <h3 class="caps">{{ group.name }}</h3>
+      <h2 class="caps">{{ group.name }}</h2>
       <button
         v-for="room in group.rooms"
         :key="room.id"
@@ -41,7 +41,7 @@ const groups = computed(() => {
           >{{ room.name
           }}<small v-if="room.verdict !== 'fine'" :class="room.verdict">{{
             room.stops
-              ? `${room.stops} stop${room.checks ? `, ${room.checks} to check` : ''}`
+              ? `${room.stops} ${room.stops === 1 ? 'stop' : 'stops'}${room.checks ? `, ${room.checks} to check` : ''}`
               : `${room.checks} to check`
           }}</small></span
         >
@@ -56,7 +56,7 @@ const groups = computed(() => {
 .list {
   padding: 12px 0;
 }
-h3 {
+h2 {
   padding: 8px 12px 5px;
 }
 .cols {

@@ -5,10 +5,10 @@
 <template>
   <div class="stage">
     <aside class="left no-print"><slot name="left" /></aside>
-    <main class="centre">
+    <div class="centre">
       <slot />
       <div class="entry no-print"><slot name="entry" /></div>
-    </main>
+    </div>
     <aside class="right" aria-label="Selected" data-testid="panel"><slot name="right" /></aside>
   </div>
 </template>

@@ -28,6 +28,14 @@ export function planScale(points: XY[], width: number, height: number, pad = 46)
   }
 }
 
+/** The frame round some points, in pixels. */
+export function boxed(points: readonly (readonly number[])[], scale: PlanScale) {
+  const xs = points.map((p) => scale.x(p[0] ?? 0))
+  const ys = points.map((p) => scale.y(p[1] ?? 0))
+  const [x, y] = [Math.min(...xs), Math.min(...ys)]
+  return { x, y, w: Math.max(...xs) - x, h: Math.max(...ys) - y }
+}
+
 export const corners = (rooms: DrawnRoom[]) => rooms.flatMap((room) => room.corners as XY[])
 
 /** A wall of a room: its left end as faced, its direction, the way out, its length. */

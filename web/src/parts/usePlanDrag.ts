@@ -1,7 +1,6 @@
 import { computed, ref } from 'vue'
 
 import type { DrawnRoom } from '../api/client'
-import type { Picked } from '../stores/job'
 import { tapeText, wallOf, type XY } from './planScale'
 
 interface Drag {
@@ -13,15 +12,10 @@ interface Drag {
   start: number
   by: number
   to: Record<string, number>
-  moved: boolean
 }
 
 interface On {
-  resting: () => boolean
   metric: () => boolean
-  per: () => number
-  world: (event: PointerEvent) => XY
-  picked: (what: Picked) => void
   wall: (room: string, side: number, by: number) => void
   opening: (id: string, at: number) => void
   box: (id: string, to: Record<string, number>) => void
@@ -36,34 +30,18 @@ function caught(now: Drag, along: number) {
   return near !== undefined && Math.abs(near - along) < 2 ? near : Math.round(along * 2) / 2
 }
 
-const boxKind = (now: Drag) =>
-  now.room.boxes.find((box) => box.id === now.id)?.kind === 'panel' ? 'panel' : 'box'
-
 /** Walls, openings and boxes taken hold of on a plan: where they would go, with their lengths, until let go. */
 export function usePlanDrag(on: On) {
   const drag = ref<Drag | null>(null)
 
-  function grab(
-    event: PointerEvent,
-    kind: Drag['kind'],
-    id: string,
-    room: DrawnRoom,
-    side: number,
-    start = 0,
-  ) {
-    if (on.resting()) return
-    ;(event.target as Element).setPointerCapture(event.pointerId)
-    drag.value = { kind, id, room, side, from: on.world(event), start, by: 0, to: {}, moved: false }
-    event.preventDefault()
+  function grab(kind: Drag['kind'], id: string, room: DrawnRoom, side: number, from: XY, start = 0) {
+    drag.value = { kind, id, room, side, from, start, by: 0, to: {} }
   }
 
-  function pull(event: PointerEvent) {
+  function pull(at: XY) {
     const now = drag.value
     if (!now) return
-    const at = on.world(event)
     const shift: XY = [at[0] - now.from[0], at[1] - now.from[1]]
-    if (!now.moved && Math.hypot(...shift) * on.per() < 4) return
-    now.moved = true
     if (now.kind === 'box' && now.side < 0) {
       now.to = { x_in: Math.round(at[0]), y_in: Math.round(at[1]) }
       return
@@ -80,17 +58,15 @@ export function usePlanDrag(on: On) {
     const now = drag.value
     drag.value = null
     if (!now) return
-    if (!now.moved) {
-      if (now.kind === 'wall') on.picked({ kind: 'wall', id: now.room.id, side: now.side })
-      else on.picked({ kind: now.kind === 'opening' ? 'opening' : boxKind(now), id: now.id })
-    } else if (now.kind === 'wall') {
+    if (now.kind === 'wall') {
       if (now.by) on.wall(now.room.id, now.side, now.by)
-    } else if (now.kind === 'opening') on.opening(now.id, now.to.at_in ?? 0)
+    } else if (!Object.keys(now.to).length) return
+    else if (now.kind === 'opening') on.opening(now.id, now.to.at_in ?? 0)
     else on.box(now.id, now.to)
   }
   const note = computed(() => {
     const now = drag.value
-    if (!now?.moved) return null
+    if (!now || (!now.by && !Object.keys(now.to).length)) return null
     if (now.kind !== 'wall') {
       const at = now.to.at_in
       return at === undefined ? null : tapeText(at, on.metric())
@@ -100,7 +76,7 @@ export function usePlanDrag(on: On) {
   })
   const ghost = computed(() => {
     const now = drag.value
-    if (!now?.moved) return null
+    if (!now || (!now.by && !Object.keys(now.to).length)) return null
     const wall = wallOf(now.room, now.side < 0 ? 0 : now.side)
     const at = (d: number, away: number): XY => [
       wall.a[0] + wall.along[0] * d + wall.out[0] * away,

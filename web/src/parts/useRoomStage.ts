@@ -1,9 +1,10 @@
-import { computed, onBeforeUnmount, onMounted, type Ref } from 'vue'
+import { computed, type Ref } from 'vue'
 
-import { api, ask, type Edit, type Problem } from '../api/client'
-import { stageKeys, tapMend } from '../shell/keys'
-import { type Picked, useJob } from '../stores/job'
-import { useNotice } from '../stores/notice'
+import type { Problem } from '../api/client'
+import { tapMend, useKeys } from '../stage/keys'
+import { useJob } from '../stores/job'
+import type { Picked } from '../stores/look'
+import { useEntry } from './useEntry'
 
 /** What the Walls and Boxes stages have in common: the entry line, edits that tell, keys, the room looked at. */
 export function useRoomStage(
@@ -12,18 +13,11 @@ export function useRoomStage(
   entry: Ref<{ focus: () => void } | null>,
 ) {
   const store = useJob()
-  const notice = useNotice()
   const rooms = computed(() => store.view?.level?.rooms ?? [])
   const drawn = computed(() => rooms.value.find((room) => room.id === store.roomId) ?? null)
   const about = () => ({ room: store.roomId, level: store.levelId, verb })
 
-  async function suggest(text: string) {
-    if (!store.view) return { at: 0, options: [] }
-    const path = { job_id: store.view.id }
-    const body = { text, stage, ...about() }
-    const { data } = await ask(api.POST('/api/jobs/{job_id}/suggest', { params: { path }, body }))
-    return data ?? { at: text.length, options: [] }
-  }
+  const { suggest, act } = useEntry(stage, about)
 
   async function say(text: string): Promise<Problem | null> {
     const before = new Set(
@@ -65,13 +59,6 @@ export function useRoomStage(
     }
   }
 
-  /** An edit by gesture: what is refused is told. */
-  async function act(edits: Edit[], label?: string) {
-    const problem = await store.edit(edits, label)
-    if (problem && problem.status !== 409) notice.tell(problem.detail, 'stop')
-    return problem
-  }
-
   async function remove() {
     const now = store.picked
     if (!now || now.kind === 'wall') return
@@ -87,18 +74,19 @@ export function useRoomStage(
   }
 
   function keys(own: Record<string, () => void>) {
-    const onKey = stageKeys({
-      '/': () => entry.value?.focus(),
-      j: () => step(1),
-      k: () => step(-1),
-      m: tapMend,
-      Delete: () => void remove(),
-      Backspace: () => void remove(),
-      Escape: () => (store.picked = null),
-      ...own,
-    })
-    onMounted(() => window.addEventListener('keydown', onKey))
-    onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
+    useKeys(
+      {
+        '/': () => entry.value?.focus(),
+        j: () => step(1),
+        k: () => step(-1),
+        m: tapMend,
+        Delete: () => void remove(),
+        Backspace: () => void remove(),
+        Escape: () => (store.picked = null),
+        ...own,
+      },
+      ['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'],
+    )
   }
 
   const moveWall = (room: string, side: number, by: number) =>

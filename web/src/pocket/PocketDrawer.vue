@@ -73,18 +73,26 @@ const elsewhere = computed(() =>
   problem.value && !card.value.fields.some((f) => wrong(f)) ? problem.value.detail : '',
 )
 
-watch([mine, shown, () => store.job?.rules], () => shown.value && void work(), { deep: true })
-watch([shown, at], () => {
-  answer.value = null
-  if (shown.value)
-    void nextTick(() => setTimeout(() => body.value?.querySelector<HTMLElement>('input')?.focus(), 60))
+watch([mine, shown, () => store.job?.rules], () => shown.value && void work(), {
+  deep: true,
+  immediate: true,
 })
+watch(
+  [shown, at],
+  () => {
+    answer.value = null
+    if (shown.value)
+      void nextTick(() => setTimeout(() => body.value?.querySelector<HTMLElement>('input')?.focus(), 60))
+  },
+  { immediate: true },
+)
 </script>
 
 <template>
   <v-navigation-drawer
     v-model="shown"
     temporary
+    disable-route-watcher
     location="right"
     width="372"
     class="pocket"

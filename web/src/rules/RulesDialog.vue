@@ -14,11 +14,12 @@ watch(
   (now) => {
     if (now) tab.value = rules.tab
   },
+  { immediate: true },
 )
 </script>
 
 <template>
-  <v-dialog v-model="rules.shown" max-width="760" scrollable>
+  <v-dialog aria-label="Rules" v-model="rules.shown" max-width="760" scrollable>
     <v-card data-testid="rules" class="sheet">
       <v-tabs v-model="tab" density="compact" color="primary" class="tabs">
         <v-tab value="set">Rule set</v-tab>

@@ -34,7 +34,7 @@ const print = () => window.print()
 <template>
   <div class="sheet-page" data-testid="box-sheet">
     <p class="sheet-bar no-print">
-      <router-link to="/boxes">Back to Boxes</router-link>
+      <router-link :to="`/jobs/${store.view?.id}/boxes`">Back to Boxes</router-link>
       <span class="gap" />
       <a v-if="store.view" :href="`/api/jobs/${store.view.id}/boxes.csv`">Save as CSV</a>
       <v-btn size="small" variant="flat" color="ink" @click="print">Print</v-btn>

@@ -7,7 +7,7 @@ import { useJob } from '../stores/job'
 /** The directory for each panel's door: two columns of spaces as they stand, and the letters for both cable ends. */
 const store = useJob()
 const panels = computed(() =>
-  (store.view?.panels ?? []).map((panel) => {
+  (store.view?.doors ?? []).map((panel) => {
     const own = (store.view?.circuits ?? []).filter((c) => c.panel === panel.id)
     const rows = Array.from({ length: panel.drawing.rows }, (_, row) => ({
       left: at(own, row * 2 + 1),
@@ -33,7 +33,7 @@ const print = () => window.print()
 <template>
   <div class="sheet-page" data-testid="directory">
     <p class="sheet-bar no-print">
-      <router-link to="/circuits">Back to Circuits</router-link>
+      <router-link :to="`/jobs/${store.view?.id}/circuits`">Back to Circuits</router-link>
       <span class="gap" />
       <a v-if="store.view" :href="`/api/jobs/${store.view.id}/circuits.csv`">Save as CSV</a>
       <v-btn size="small" variant="flat" color="ink" @click="print">Print</v-btn>

@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { mdiHelpCircleOutline, mdiRedo, mdiThemeLightDark, mdiUndo } from '@mdi/js'
 
-import { STAGES } from '../router'
+import { focusWork } from '../stage/keys'
+import { STAGES } from '../stage/stages'
+import { useLook } from '../stores/look'
 import { useJob } from '../stores/job'
 import { useRules } from '../stores/rules'
 import JobMenu from './JobMenu.vue'
@@ -11,6 +13,18 @@ const store = useJob()
 const emit = defineEmits<{ keys: []; theme: []; pocket: [] }>()
 const rules = useRules()
 const jump = useJump()
+const look = useLook()
+/** Another stage keeps what is looked at, and opens without a dialog. */
+const to = (stage: string) => ({
+  path: look.jobId ? `/jobs/${look.jobId}/${stage}` : '/',
+  query: Object.fromEntries(
+    Object.entries(look.at).filter(([key, value]) => value !== undefined && key !== 'dialog'),
+  ) as Record<string, string>,
+})
+function go(severity: 'stop' | 'check') {
+  focusWork()
+  void jump.next(severity)
+}
 </script>
 
 <template>
@@ -20,10 +34,17 @@ const jump = useJump()
       <path d="M12 1v16M24 1v16" />
       <ellipse cx="18" cy="8" rx="4.6" ry="4" />
     </svg>
-    <b class="num brand">Level Run</b>
-    <JobMenu />
+    <h1 class="num brand">Level Run</h1>
+    <JobMenu @keys="emit('keys')" @theme="emit('theme')" @pocket="emit('pocket')" />
     <nav class="stages num" aria-label="Stages">
-      <router-link v-for="stage in STAGES" :key="stage.path" :to="stage.path">{{ stage.name }}</router-link>
+      <router-link
+        v-for="stage in STAGES"
+        :key="stage.key"
+        :to="to(stage.key)"
+        :class="{ here: look.stage === stage.key && !look.sheet }"
+        :aria-current="look.stage === stage.key && !look.sheet ? 'page' : undefined"
+        >{{ stage.name }}</router-link
+      >
     </nav>
     <span class="gap" />
     <v-btn
@@ -34,7 +55,7 @@ const jump = useJump()
       :title="store.view?.undo ? `Undo: ${store.view.undo}` : 'Nothing to undo'"
       aria-label="Undo"
       data-testid="undo"
-      @click="store.undo()"
+      @click="(focusWork(), store.undo())"
     />
     <v-btn
       :icon="mdiRedo"
@@ -45,7 +66,7 @@ const jump = useJump()
       :title="store.view?.redo ? `Redo: ${store.view.redo}` : 'Nothing to redo'"
       aria-label="Redo"
       data-testid="redo"
-      @click="store.redo()"
+      @click="(focusWork(), store.redo())"
     />
     <button
       v-if="store.view"
@@ -64,7 +85,7 @@ const jump = useJump()
       :class="{ stop: store.view.stops }"
       title="Go to the next stop"
       data-testid="stops"
-      @click="jump.next('stop')"
+      @click="go('stop')"
     >
       {{ store.view.stops }} {{ store.view.stops === 1 ? 'stop' : 'stops' }}
     </button>
@@ -75,13 +96,13 @@ const jump = useJump()
       :class="{ check: store.view.checks }"
       title="Go to the next check"
       data-testid="checks"
-      @click="jump.next('check')"
+      @click="go('check')"
     >
       {{ store.view.checks }} to check
     </button>
     <button
       type="button"
-      class="plain chip num"
+      class="plain chip num pocket"
       title="Single calculations (P)"
       data-testid="open-pocket"
       @click="emit('pocket')"
@@ -135,6 +156,8 @@ const jump = useJump()
   fill: #fcfbf7;
 }
 .brand {
+  margin: 0;
+  font-weight: 600;
   font-size: 18px;
   white-space: nowrap;
 }
@@ -147,11 +170,11 @@ const jump = useJump()
   color: #cfd2cf;
   text-decoration: none;
   font-weight: 600;
-  font-size: 16px;
-  padding: 14px 14px 0;
+  font-size: 15.5px;
+  padding: 14px 10px 0;
   border-bottom: 3px solid transparent;
 }
-.stages a.router-link-active {
+.stages a.here {
   color: #fff;
   background: #343c41;
   border-bottom-color: #c9db3b;
@@ -180,13 +203,19 @@ const jump = useJump()
     gap: 4px;
     padding: 0 8px;
   }
-  .brand,
   .mark,
   .help,
   .dark,
-  .redo,
+  .pocket,
   .rules {
     display: none;
+  }
+  .brand {
+    position: absolute;
+    width: 1px;
+    height: 1px;
+    overflow: hidden;
+    clip-path: inset(50%);
   }
   .bar {
     flex-wrap: wrap;

@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { reactive, ref, watch } from 'vue'
+import { reactive, ref } from 'vue'
 
 import type { Problem } from '../api/client'
+import { whenShown } from '../stage/whenShown'
 import { useJob } from '../stores/job'
 
 /** Shop habits: common practice, no source; set once, they travel with the job. */
@@ -20,9 +21,9 @@ const FIELDS: [string, string][] = [
 ]
 const form = reactive<Record<string, string | number>>({})
 const problem = ref<Problem | null>(null)
-watch(shown, (now) => {
+whenShown(shown, () => {
   problem.value = null
-  if (now) Object.assign(form, store.job?.habits)
+  Object.assign(form, store.job?.habits)
 })
 const wrong = (key: string) =>
   problem.value?.key?.split('.').includes(key) ? problem.value.detail : undefined
@@ -37,7 +38,7 @@ async function save() {
 </script>
 
 <template>
-  <v-dialog v-model="shown">
+  <v-dialog aria-label="Shop habits" v-model="shown">
     <v-card class="pa-5">
       <h2>Shop habits</h2>
       <p class="mute">Common practice, no source. Where the code says more, the code is kept.</p>

@@ -1,22 +1,31 @@
 <script setup lang="ts">
 import { mdiMenuDown } from '@mdi/js'
-import { onMounted, ref } from 'vue'
+import { defineAsyncComponent, onMounted, ref } from 'vue'
 
 import { api, ask } from '../api/client'
+import { focusWork } from '../stage/keys'
+import { everShown } from '../stage/whenShown'
 import { useJob } from '../stores/job'
+import { useLook } from '../stores/look'
 import { useNotice } from '../stores/notice'
-import HabitsDialog from './HabitsDialog.vue'
-import SiteDialog from './SiteDialog.vue'
+import { useRules } from '../stores/rules'
 
 /** Jobs: open, start from a structure, bring in a file, take one out. */
 const store = useJob()
+const rules = useRules()
+const emit = defineEmits<{ keys: []; theme: []; pocket: [] }>()
 const notice = useNotice()
 const samples = ref<{ key: string; name: string }[]>([])
 const file = ref<HTMLInputElement | null>(null)
+const look = useLook()
 const open = ref(false)
-const site = ref(false)
-const habits = ref(false)
+const site = look.dialogOpen('site')
+const habits = look.dialogOpen('habits')
 const removing = ref(false)
+const SiteDialog = defineAsyncComponent(() => import('./SiteDialog.vue'))
+const HabitsDialog = defineAsyncComponent(() => import('./HabitsDialog.vue'))
+const siteUsed = everShown(() => site.value)
+const habitsUsed = everShown(() => habits.value)
 
 onMounted(async () => {
   const { data } = await ask(api.GET('/api/jobs/samples'))
@@ -27,7 +36,13 @@ async function create(body: { sample?: string; name?: string }) {
   open.value = false
   const problem = await store.create(body)
   if (problem) notice.tell(problem.detail, 'stop')
-  else if (body.name) site.value = true
+  else focusWork()
+}
+
+async function openJob(id: string) {
+  open.value = false
+  await store.open(id)
+  focusWork()
 }
 
 async function bring(event: Event) {
@@ -68,14 +83,26 @@ async function remove() {
       </v-btn>
     </template>
     <v-list density="compact" min-width="270" data-testid="job-list">
+      <div class="narrow">
+        <v-list-item
+          v-if="store.view"
+          title="Rule set and local notes…"
+          :subtitle="store.view.rules_title"
+          @click="((open = false), rules.open('set'))"
+        />
+        <v-list-item title="Pocket: single calculations…" @click="((open = false), emit('pocket'))" />
+        <v-list-item title="Light or dark" @click="((open = false), emit('theme'))" />
+        <v-list-item title="Keys…" @click="((open = false), emit('keys'))" />
+        <v-divider />
+      </div>
       <v-list-subheader v-if="store.jobs.length">Open</v-list-subheader>
       <v-list-item
         v-for="item in store.jobs"
         :key="item.id"
         :active="item.id === store.view?.id"
         :title="item.name"
-        :subtitle="`${item.runs} ${item.runs === 1 ? 'run' : 'runs'}`"
-        @click="((open = false), store.open(item.id))"
+        :subtitle="`${item.circuits} ${item.circuits === 1 ? 'circuit' : 'circuits'}`"
+        @click="openJob(item.id)"
       />
       <v-list-subheader>Start new, from</v-list-subheader>
       <v-list-item
@@ -96,6 +123,13 @@ async function remove() {
           :download="`${store.job?.name}.levelrun.json`"
         />
       </template>
+      <v-list-item
+        title="Back up all jobs"
+        subtitle="one data file, whole"
+        href="/api/backup"
+        download="levelrun-backup.sqlite3"
+        data-testid="backup"
+      />
       <v-list-item title="Bring in a file…" @click="file?.click()" />
       <v-list-item v-if="store.view" title="Remove this job…" @click="((open = false), (removing = true))" />
     </v-list>
@@ -108,9 +142,9 @@ async function remove() {
     data-testid="job-file"
     @change="bring"
   />
-  <SiteDialog v-model="site" />
-  <HabitsDialog v-model="habits" />
-  <v-dialog v-model="removing" max-width="420">
+  <SiteDialog v-if="siteUsed" v-model="site" />
+  <HabitsDialog v-if="habitsUsed" v-model="habits" />
+  <v-dialog v-model="removing" aria-label="Remove this job" max-width="420">
     <v-card class="pa-5">
       <h2>Remove {{ store.job?.name }}?</h2>
       <p>This cannot be undone. Save it as a file first if it may be wanted.</p>
@@ -125,6 +159,15 @@ async function remove() {
 <style scoped>
 .name {
   color: #d9dad3;
+}
+/* What the header has no room for on a phone. */
+.narrow {
+  display: none;
+}
+@media (max-width: 700px) {
+  .narrow {
+    display: block;
+  }
 }
 .clip {
   max-width: 190px;

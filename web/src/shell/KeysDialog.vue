@@ -1,18 +1,18 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { useRoute } from 'vue-router'
 
-import { STAGES } from '../router'
-import { COMMON } from './keys'
+import { COMMON, letters, setLetters } from '../stage/keys'
+import { STAGES } from '../stage/stages'
+import { useLook } from '../stores/look'
 
 /** The keys of the stage that is open, then those that work everywhere. */
 const shown = defineModel<boolean>({ required: true })
-const route = useRoute()
-const stage = computed(() => STAGES.find((item) => route.path.startsWith(item.path)))
+const look = useLook()
+const stage = computed(() => STAGES.find((item) => item.key === look.stage))
 </script>
 
 <template>
-  <v-dialog v-model="shown">
+  <v-dialog aria-label="Keys" v-model="shown">
     <v-card class="pa-5" data-testid="keys">
       <h2>Keys</h2>
       <table class="num">
@@ -37,6 +37,11 @@ const stage = computed(() => STAGES.find((item) => route.path.startsWith(item.pa
           </tr>
         </tbody>
       </table>
+      <v-checkbox
+        label="Single letters act while the stage has the focus"
+        :model-value="letters"
+        @update:model-value="setLetters(!!$event)"
+      />
     </v-card>
   </v-dialog>
 </template>

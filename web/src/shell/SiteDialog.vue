@@ -36,17 +36,21 @@ const rows = computed(() => {
   ]
 })
 
-watch([shown, kind], () => {
-  problem.value = null
-  if (!structures.value.length) kind.value = 'structure'
-  const home = structures.value[0]?.value
-  form.value =
-    kind.value === 'structure'
-      ? { name: '', kind: 'house', grade_in: -18, ceiling_in: 96 }
-      : kind.value === 'panel'
-        ? { name: '', structure: home, height_in: 48 }
-        : { name: '', structure: home, kind: 'junction', height_in: 16, clamps: true }
-})
+watch(
+  [shown, kind],
+  () => {
+    problem.value = null
+    if (!structures.value.length) kind.value = 'structure'
+    const home = structures.value[0]?.value
+    form.value =
+      kind.value === 'structure'
+        ? { name: '', kind: 'house', grade_in: -18, ceiling_in: 96 }
+        : kind.value === 'panel'
+          ? { name: '', structure: home, height_in: 48 }
+          : { name: '', structure: home, kind: 'junction', height_in: 16, clamps: true }
+  },
+  { immediate: true },
+)
 const wrong = (key: string) =>
   problem.value?.key?.split('.').includes(key) ? problem.value.detail : undefined
 
@@ -69,7 +73,7 @@ async function drop(row: { kind: string; id: string; name: string }) {
 </script>
 
 <template>
-  <v-dialog v-model="shown" max-width="640">
+  <v-dialog aria-label="Structures, panels, boxes" v-model="shown" max-width="640">
     <v-card class="pa-5" data-testid="site">
       <h2>Structures, panels, boxes</h2>
       <ul>

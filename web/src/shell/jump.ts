@@ -1,51 +1,27 @@
-import { useRouter } from 'vue-router'
-
-import type { FindingRef } from '../api/client'
+import type { FindingRef, StageKey } from '../api/client'
 import { useJob } from '../stores/job'
+import { useLook } from '../stores/look'
+import { placeOf } from '../stores/where'
 
-export const DRAWN = [
-  'rooms-overlap',
-  'room-shape',
-  'opening-off-wall',
-  'openings-overlap',
-  'fixture-off-wall',
-]
+let last = ''
 
-const IN_ROOM = ['panel-place', 'panel-space', 'switch-high', 'box-in-opening']
-
-/** Goes to the next stop or check, in whichever stage it can be mended. */
+/** Goes to the next stop or check, in whichever stage it is mended. One place is kept for header and key. */
 export function useJump() {
   const store = useJob()
-  const router = useRouter()
-  let last = -1
+  const look = useLook()
 
   async function to(ref: FindingRef) {
-    if (ref.about === 'run') {
-      await router.push('/runs')
-      return store.look(ref.subject, ref.leg)
-    }
-    if (ref.about === 'circuit') {
-      await router.push('/circuits')
-      return store.lookCircuit(ref.subject)
-    }
-    if (ref.about === 'circuits' || (ref.about === 'panel' && !IN_ROOM.includes(ref.code))) {
-      await router.push('/circuits')
-      if (ref.about === 'panel') await store.lookPanel(ref.subject)
-      return
-    }
-    await router.push(DRAWN.includes(ref.code) ? '/walls' : '/boxes')
-    const kind = ref.about === 'box' || ref.about === 'panel' ? ref.about : null
-    await store.lookRoom(ref.room, kind ? { kind, id: ref.subject } : null)
+    last = ref.id
+    look.go({ ...placeOf(ref), circuit: placeOf(ref).circuit }, ref.stage as StageKey)
+    await store.refresh()
   }
 
   async function next(severity?: 'stop' | 'check') {
-    const all = store.view?.refs ?? []
+    const all = store.refs
     const refs = all.filter((item) => !severity || item.severity === severity)
-    if (!refs.length) return
-    const after = refs.find((item) => all.indexOf(item) > last) ?? refs[0]
-    if (!after) return
-    last = all.indexOf(after)
-    await to(after)
+    const at = all.findIndex((item) => item.id === last)
+    const after = refs.find((item) => all.indexOf(item) > at) ?? refs[0]
+    if (after) await to(after)
   }
 
   return { next, to }

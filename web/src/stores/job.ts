@@ -1,98 +1,166 @@
+import { immutableJSONPatch, type JSONPatchDocument } from 'immutable-json-patch'
 import { defineStore } from 'pinia'
-import { computed, ref, shallowRef } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 
 import {
   type Alternative,
+  type Answer,
   api,
   ask,
   type Edit,
+  type FindingRef,
+  type Head,
   type Job,
   type JobRow,
-  type JobView,
-  type Look,
   type Mend,
+  type Opened,
   type Problem,
+  type StageKey,
+  type StageViews,
+  until,
   type Vocabulary,
 } from '../api/client'
+import { type At, type Picked, useLook } from './look'
 import { useNotice } from './notice'
+import { makeQueue } from './queue'
+import { placeOf } from './where'
 
-/** What is picked on a drawing: a box, panel, opening or fixture by id, or a wall of the room looked at. */
-export interface Picked {
-  kind: 'box' | 'panel' | 'opening' | 'fixture' | 'wall'
-  id: string
-  side?: number
+type ViewKey = StageKey | 'directory'
+type View = Head & { refs: FindingRef[] } & Partial<StageViews>
+
+/** What of a look each view is made from. */
+const LOOKS: Record<ViewKey, (keyof At)[]> = {
+  walls: ['room', 'level'],
+  boxes: ['room', 'level'],
+  circuits: ['panel', 'circuit', 'room', 'level'],
+  runs: ['run'],
+  directory: [],
 }
 
-/** An answer that brings only what changed, made whole with the job that is here. */
-function whole(answer: JobView, here: Job | null): JobView & { job: Job } {
-  const { changed } = answer
-  if (answer.job || !changed || !here) return answer as JobView & { job: Job }
-  const job = { ...here, ...changed.head } as Record<string, unknown>
-  for (const kind of new Set([...Object.keys(changed.parts), ...Object.keys(changed.order)])) {
-    const parts = new Map((job[kind] as { id: string }[]).map((part) => [part.id, part]))
-    for (const part of changed.parts[kind] ?? []) parts.set(part.id as string, part as { id: string })
-    job[kind] = (changed.order[kind] ?? [...parts.keys()]).map((id) => parts.get(id))
-  }
-  return { ...answer, job: job as unknown as Job }
-}
+const patched = <T>(had: T, steps: unknown[]): T =>
+  (steps.length ? immutableJSONPatch(had, steps as JSONPatchDocument) : had) as T
+const stepId = () => crypto.randomUUID?.() ?? `${Date.now()}-${Math.random().toString(36).slice(2, 14)}`
 
-function stillThere(job: Job, item: Picked) {
-  const lists = {
-    box: job.boxes,
-    panel: job.panels,
-    opening: job.openings,
-    fixture: job.fixtures,
-    wall: job.rooms,
-  }
-  return lists[item.kind].some((part) => part.id === item.id)
-}
-
-/** The open job with its plan. Every change goes through `edit`: one request, one undo step. */
+/**
+ * The open job with its plan, as the address says where to look. Every change goes through `edit`: one request, one
+ * undo step, one after another. While the server is away a change waits, keeps its id, and is made when it is back.
+ */
 export const useJob = defineStore('job', () => {
   const notice = useNotice()
+  const look = useLook()
+  const queue = makeQueue()
   const jobs = ref<JobRow[]>([])
-  const view = shallowRef<(JobView & { job: Job }) | null>(null)
-  const leg = ref<number | null>(null)
+  const head = shallowRef<Head | null>(null)
+  const refs = shallowRef<FindingRef[]>([])
+  const job = shallowRef<Job | null>(null)
+  const stageView = shallowRef<Partial<StageViews>>({})
   const alternatives = shallowRef<Alternative[]>([])
   const vocabulary = shallowRef<Vocabulary | null>(null)
   const loading = ref(true)
-  const picked = ref<Picked | null>(null)
-  const wanted = ref<Look>({})
+  const missing = ref<string | null>(null)
+  let seen: { view: ViewKey; look: At } = { view: 'walls', look: {} }
 
-  const job = computed(() => view.value?.job ?? null)
+  const view = computed<View | null>(() =>
+    head.value ? { ...stageView.value, ...head.value, refs: refs.value } : null,
+  )
   const plan = computed(() => view.value?.focus ?? null)
   const runId = computed(() => plan.value?.summary.id ?? null)
   const run = computed(() => job.value?.runs.find((item) => item.id === runId.value) ?? null)
   const nodes = computed(() => [...(job.value?.panels ?? []), ...(job.value?.boxes ?? [])])
   const names = computed(() => nodes.value.map((node) => node.name))
-  const roomId = computed(() => view.value?.room?.planned.summary.id ?? null)
+  const roomId = computed(() => view.value?.room?.planned.summary.id ?? look.at.room ?? null)
   const room = computed(() => job.value?.rooms.find((item) => item.id === roomId.value) ?? null)
   const circuitId = computed(() => view.value?.circuit?.summary.id ?? null)
-  const panelId = ref<string | null>(null)
+  const panelId = computed(() => view.value?.panel?.id ?? null)
   const levelId = computed(() => view.value?.level?.level ?? null)
   const metric = computed(() => view.value?.units === 'metric')
-  const looking = () => ({ ...wanted.value, run: runId.value ?? undefined })
+  const leg = computed(() => {
+    const count = plan.value?.legs.length ?? 0
+    return look.leg !== null && look.leg >= 0 && look.leg < count ? look.leg : null
+  })
+  const picked = computed<Picked | null>({
+    get: () => (look.picked && stillThere(look.picked) ? look.picked : null),
+    set: (what) => look.pick(what),
+  })
+  const busy = computed(() => queue.pending.value > 0)
 
-  function take(answer: JobView) {
-    const next = whole(answer, view.value?.job ?? null)
-    view.value = next
-    const count = next.focus?.legs.length ?? 0
-    if (leg.value !== null && leg.value >= count) leg.value = count ? count - 1 : null
-    wanted.value = {
-      room: roomId.value ?? undefined,
-      level: levelId.value ?? undefined,
-      circuit: circuitId.value ?? undefined,
+  function stillThere(item: Picked) {
+    const now = job.value
+    if (!now) return false
+    const parts = {
+      box: now.boxes,
+      panel: now.panels,
+      opening: now.openings,
+      fixture: now.fixtures,
+      wall: now.rooms,
     }
-    if (!next.panels.some((item) => item.id === panelId.value))
-      panelId.value = next.circuit?.summary.panel ?? next.panels[0]?.id ?? null
-    if (picked.value && !stillThere(next.job, picked.value)) picked.value = null
-    void loadAlternatives()
+    return parts[item.kind].some((part) => part.id === item.id)
   }
 
+  function takeOpened(answer: Opened) {
+    head.value = answer.head
+    refs.value = answer.refs
+    job.value = answer.job
+  }
+
+  function takeAnswer(answer: Answer) {
+    if (answer.whole) {
+      refs.value = answer.whole.refs
+      job.value = answer.whole.job
+      stageView.value = answer.whole.view as Partial<StageViews>
+    } else {
+      refs.value = patched(refs.value, answer.refs)
+      job.value = patched(job.value, answer.job)
+      stageView.value = patched(stageView.value, answer.view)
+    }
+    head.value = answer.head
+  }
+
+  async function loadJob(id: string): Promise<boolean> {
+    const path = { job_id: id }
+    const { data, problem } = await until(() => ask(api.GET('/api/jobs/{job_id}', { params: { path } })))
+    missing.value = problem ? problem.detail : null
+    if (problem) {
+      head.value = job.value = null
+      return false
+    }
+    takeOpened(data as Opened)
+    return true
+  }
+
+  const wantedView = (): ViewKey => (look.sheet ? 'directory' : look.stage)
+
+  /** Fetches what the address says to look at. */
+  async function fetchView() {
+    const id = look.jobId
+    if (!id) return
+    if (head.value?.id !== id) {
+      stageView.value = {}
+      if (!(await loadJob(id))) return
+      void remember(id)
+    }
+    const name = wantedView()
+    const wanted: At = {}
+    for (const key of LOOKS[name]) if (look.at[key] !== undefined) wanted[key] = look.at[key]
+    const params = { path: { job_id: id }, query: wanted }
+    const url = `/api/jobs/{job_id}/stages/${name}` as '/api/jobs/{job_id}/stages/runs'
+    const found = await until(() => ask(api.GET(url, { params })))
+    if (found.problem) return notice.tell(found.problem.detail, 'stop')
+    if (found.revision !== undefined && found.revision !== head.value?.revision && !(await loadJob(id)))
+      return
+    seen = { view: name, look: wanted }
+    stageView.value = found.data as Partial<StageViews>
+  }
+
+  const refresh = () => queue.add(fetchView, 'look')
+  watch(
+    () => [look.jobId, wantedView(), ...LOOKS[wantedView()].map((key) => look.at[key])].join('|'),
+    () => void refresh(),
+  )
+
   async function loadAlternatives() {
-    const [job_id, run_id, at] = [view.value?.id, runId.value, leg.value]
-    if (!location.pathname.startsWith('/runs')) return
-    if (!job_id || !run_id || at === null) {
+    const [job_id, run_id, at] = [head.value?.id, runId.value, leg.value]
+    if (look.stage !== 'runs' || !job_id || !run_id || at === null) {
       alternatives.value = []
       return
     }
@@ -102,122 +170,120 @@ export const useJob = defineStore('job', () => {
     )
     if (data && run_id === runId.value && at === leg.value) alternatives.value = data
   }
+  watch([() => head.value?.revision, runId, leg], () => void loadAlternatives())
 
+  watch(
+    () => head.value?.rules,
+    async (rules) => {
+      if (!rules) return
+      const { data } = await until(() => ask(api.GET('/api/vocabulary', { params: { query: { rules } } })))
+      if (data) vocabulary.value = data
+    },
+  )
+
+  /** The first screen: the address where it names a job, else the job last opened, on its worst stop. */
   async function start() {
-    const words = await ask(api.GET('/api/vocabulary'))
-    if (words.data) vocabulary.value = words.data
     await list()
-    const first = jobs.value[0]
-    if (first) await open(first.id)
+    if (look.jobId) await refresh()
+    else if (!look.lost && jobs.value[0]) await open(jobs.value[0].id, true)
     loading.value = false
   }
 
   async function list() {
-    const { data, problem } = await ask(api.GET('/api/jobs'))
+    const { data, problem } = await until(() => ask(api.GET('/api/jobs')))
     if (problem) notice.tell(problem.detail, 'stop')
     else jobs.value = data
   }
 
-  async function open(id: string) {
-    const { data, problem } = await ask(api.GET('/api/jobs/{job_id}', { params: { path: { job_id: id } } }))
-    if (problem) return notice.tell(problem.detail, 'stop')
-    leg.value = null
-    picked.value = null
-    take(data as JobView)
-    selectWorst()
-    if (jobs.value[0]?.id !== id) {
-      await ask(api.POST('/api/jobs/{job_id}/opened', { params: { path: { job_id: id } } }))
-      await list()
-    }
+  async function remember(id: string) {
+    if (jobs.value[0]?.id === id) return
+    await ask(api.POST('/api/jobs/{job_id}/opened', { params: { path: { job_id: id } } }))
+    await list()
+  }
+
+  /** Opens a job on its worst stop; one without, on its first stage that holds something. */
+  async function open(id: string, replace = false) {
+    if (!(await loadJob(id))) return
+    const worst = refs.value[0]
+    if (worst) look.open(id, worst.stage as StageKey, placeOf(worst), replace)
+    else look.open(id, job.value?.rooms.length || !job.value?.runs.length ? 'walls' : 'runs', {}, replace)
+    await refresh()
+    await remember(id)
   }
 
   async function create(body: { sample?: string; name?: string; job?: Record<string, unknown> }) {
     const { data, problem } = await ask(api.POST('/api/jobs', { body }))
     if (problem) return problem
-    leg.value = null
-    picked.value = null
-    take(data as JobView)
-    selectWorst()
     await list()
+    await open((data as Opened).head.id)
     return null
   }
 
   async function remove(id: string) {
     await ask(api.DELETE('/api/jobs/{job_id}', { params: { path: { job_id: id } } }))
     await list()
-    if (view.value?.id === id) {
-      view.value = null
-      const first = jobs.value[0]
-      if (first) await open(first.id)
-    }
+    if (head.value?.id !== id) return
+    head.value = job.value = null
+    if (jobs.value[0]) await open(jobs.value[0].id)
   }
 
-  /** Look at another run; `at` picks a leg of it, undefined the worst one. */
-  async function look(id: string, at?: number | null) {
-    if (!view.value) return
-    if (id !== runId.value) {
-      const path = { job_id: view.value.id }
-      const { data, problem } = await ask(
-        api.GET('/api/jobs/{job_id}', { params: { path, query: { ...looking(), run: id } } }),
-      )
-      if (problem) return notice.tell(problem.detail, 'stop')
-      leg.value = null
-      take(data as JobView)
-    }
-    if (at === undefined) selectWorst()
-    else select(at)
-  }
-
-  function select(at: number | null) {
-    leg.value = at
-    void loadAlternatives()
-  }
-
-  function selectWorst() {
-    const findings = plan.value?.findings ?? []
-    const worst = findings.find((item) => item.severity !== 'note' && item.leg !== null)
-    select(worst?.leg ?? null)
+  /** Sends one step when its turn comes, on the revision as it is then; again with the same id until it is answered. */
+  function send(way: 'edits' | 'undo' | 'redo', more: () => Record<string, unknown> | null, key = '') {
+    return queue.add(async (): Promise<Problem | null> => {
+      const own = more()
+      if (!head.value || !own) return null
+      const { room, level, panel, circuit, run } = seen.look
+      const body = {
+        revision: head.value.revision,
+        id: stepId(),
+        stage: seen.view,
+        look: { room, level, panel, circuit, run },
+        ...own,
+      }
+      const params = { path: { job_id: head.value.id } }
+      const url = `/api/jobs/{job_id}/${way}` as '/api/jobs/{job_id}/edits'
+      const { data, problem } = await until(() => ask(api.POST(url, { params, body: body as never })))
+      if (!problem) {
+        takeAnswer(data as Answer)
+        return null
+      }
+      if (problem.status === 409) {
+        await loadJob(params.path.job_id)
+        await fetchView()
+      }
+      return problem
+    }, key)
   }
 
   /** Make edits. Answers the problem where they are refused; where the job moved on, takes the newest. */
-  async function edit(edits: Edit[], label?: string, look: Look = {}): Promise<Problem | null> {
-    if (!view.value) return null
-    const id = view.value.id
-    const body = {
-      revision: view.value.revision,
-      edits: edits as never[],
-      label,
-      look: { ...looking(), ...look },
-      brief: true,
-    }
-    const { data, problem } = await ask(
-      api.POST('/api/jobs/{job_id}/edits', { params: { path: { job_id: id } }, body }),
-    )
-    if (!problem) {
-      take(data as JobView)
-      return null
-    }
-    if (problem.status === 409) {
-      await refresh()
+  async function edit(edits: Edit[], label?: string): Promise<Problem | null> {
+    const problem = await send('edits', () => ({ edits, label }))
+    if (problem?.status === 409)
       notice.tell('Another window changed this job. Here is the newest; your change is not in it.', 'check', {
         label: 'Make it again',
         act: async () => {
-          const again = await edit(edits, label, look)
+          const again = await edit(edits, label)
           if (again) notice.tell(again.detail, 'stop')
         },
       })
-    }
     return problem
   }
 
-  async function refresh() {
-    if (!view.value) return
-    const { data } = await ask(
-      api.GET('/api/jobs/{job_id}', {
-        params: { path: { job_id: view.value.id }, query: looking() },
-      }),
+  /** Steps of a held key, gathered: those that wait for their turn become one change. `make`: for so many steps. */
+  const gathered = new Map<string, number>()
+  async function nudge(key: string, by: number, make: (steps: number) => Edit[] | null, label: string) {
+    gathered.set(key, (gathered.get(key) ?? 0) + by)
+    const problem = await send(
+      'edits',
+      () => {
+        const steps = gathered.get(key) ?? 0
+        gathered.delete(key)
+        const edits = steps ? make(steps) : null
+        return edits && { edits, label }
+      },
+      key,
     )
-    if (data) take(data as JobView)
+    if (problem) notice.tell(problem.detail, problem.status === 409 ? 'check' : 'stop')
   }
 
   async function mend(item: Mend) {
@@ -227,68 +293,47 @@ export const useJob = defineStore('job', () => {
   }
 
   async function step(way: 'undo' | 'redo') {
-    if (!view.value) return
-    const label = view.value[way]
-    if (!label) return
-    const body = { revision: view.value.revision, look: looking(), brief: true }
-    const params = { path: { job_id: view.value.id } }
-    const { data, problem } = await ask(
-      way === 'undo'
-        ? api.POST('/api/jobs/{job_id}/undo', { params, body })
-        : api.POST('/api/jobs/{job_id}/redo', { params, body }),
-    )
-    if (problem) {
-      await refresh()
-      notice.tell(problem.detail, 'check')
-    } else {
-      take(data as JobView)
-      notice.tell(`${way === 'undo' ? 'Undone' : 'Made again'}: ${label}`, 'note')
-    }
+    let label: string | null = null
+    const problem = await send(way, () => {
+      label = head.value?.[way] ?? null
+      return label ? {} : null
+    })
+    if (problem) notice.tell(problem.detail, 'check')
+    else if (label) notice.tell(`${way === 'undo' ? 'Undone' : 'Made again'}: ${label}`, 'note')
   }
   const undo = () => step('undo')
   const redo = () => step('redo')
 
-  /** Look at another room or level of the building. */
-  async function lookAt(next: Look) {
-    if (!view.value) return
-    const path = { job_id: view.value.id }
-    const query = { ...looking(), ...next }
-    const { data, problem } = await ask(api.GET('/api/jobs/{job_id}', { params: { path, query } }))
-    if (problem) return notice.tell(problem.detail, 'stop')
-    take(data as JobView)
+  /** Looks elsewhere and waits until it is here. */
+  async function lookAt(next: At, stage?: StageKey) {
+    look.go(next, stage)
+    await refresh()
   }
-
-  /** The room of a circuit's first box, or of its panel: what its plan shows. */
-  function roomOf(id: string): Look {
-    const circuit = job.value?.circuits.find((item) => item.id === id)
-    const first = job.value?.boxes.find(
-      (box) => circuit?.chain?.some((hop) => hop.box === box.id) && box.room,
-    )
-    const room = first?.room ?? job.value?.panels.find((item) => item.id === circuit?.panel)?.room
-    return room ? { room, level: undefined } : {}
+  /** Looks at another run; `at` picks a leg of it, undefined the worst one. */
+  async function lookRun(id: string, at?: number | null) {
+    if (id !== runId.value || look.stage !== 'runs') await lookAt({ run: id, leg: undefined }, 'runs')
+    if (at === undefined) selectWorst()
+    else look.selectLeg(at)
   }
-
-  /** Looks at a circuit, and at the panel that it is in. */
-  async function lookCircuit(id: string) {
-    if (id !== circuitId.value) await lookAt({ circuit: id, ...roomOf(id) })
-    panelId.value = view.value?.circuit?.summary.panel ?? panelId.value
+  function selectWorst() {
+    const worst = plan.value?.findings.find((item) => item.severity !== 'note' && item.leg !== null)
+    look.selectLeg(worst?.leg ?? null)
   }
-
-  /** Looks at a panel, and at the worst of its circuits. */
-  async function lookPanel(id: string) {
-    await lookAt({ panel: id, circuit: undefined })
-    if (circuitId.value) await lookAt(roomOf(circuitId.value))
-    panelId.value = id
-  }
-
+  const lookCircuit = (id: string) =>
+    lookAt({ circuit: id, panel: undefined, room: undefined, level: undefined, pick: undefined })
+  const lookPanel = (id: string) =>
+    lookAt({ panel: id, circuit: undefined, room: undefined, level: undefined, pick: undefined })
   /** Looks at a room; `what` of it is picked. */
-  async function lookRoom(id: string, what: Picked | null = null) {
-    if (id !== roomId.value) await lookAt({ room: id, level: undefined })
-    picked.value = what
-  }
+  const lookRoom = (id: string, what: Picked | null = null) =>
+    lookAt({
+      room: id,
+      level: undefined,
+      pick: what ? `${what.kind}.${what.id}${what.side === undefined ? '' : `.${what.side}`}` : undefined,
+    })
 
   return {
-    jobs, view, leg, alternatives, vocabulary, loading, job, plan, runId, run, nodes, names, picked, roomId, room,
-    levelId, metric, start, open, create, remove, look, lookAt, lookRoom, lookCircuit, lookPanel, circuitId, panelId, select, edit, mend, undo, redo, refresh,
+    jobs, view, leg, alternatives, vocabulary, loading, missing, busy, job, plan, runId, run, nodes, names, picked,
+    roomId, room, levelId, metric, circuitId, panelId, refs, start, list, open, create, remove, lookAt, lookRun,
+    lookRoom, lookCircuit, lookPanel, edit, nudge, mend, undo, redo, refresh,
   } // prettier-ignore
 })

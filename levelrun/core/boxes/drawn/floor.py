@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from levelrun.core.boxes.facts import RoomView
 from levelrun.core.job import Box
-from levelrun.core.measure import show
+from levelrun.core.measure import show, show_area
 from levelrun.core.site.faces import Face, Seen
 from levelrun.core.site.framing import depth_of
 from levelrun.core.site.geometry import Point, area_ft2
@@ -72,6 +72,7 @@ class DrawnRoom:
     name: str
     use: str
     size_text: str
+    area_ft2: float
     area_text: str
     corners: tuple[Point, ...]
     middle: Point
@@ -94,7 +95,8 @@ def drawn_room(view: RoomView, verdict: str) -> DrawnRoom:
         name=room.name,
         use=room.use,
         size_text=f"{show(wide)} × {show(deep)}",
-        area_text=f"{area_ft2(room.corners):.0f} ft²",
+        area_ft2=area_ft2(room.corners),
+        area_text=show_area(area_ft2(room.corners)),
         corners=room.corners,
         middle=((min(xs) + max(xs)) / 2, (min(ys) + max(ys)) / 2),
         verdict=verdict,

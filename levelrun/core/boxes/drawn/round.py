@@ -24,6 +24,7 @@ class RoundWall:
     name: str
     behind: str
     build: str
+    stud: str
     outside: bool
 
 
@@ -144,6 +145,7 @@ def _wall(view: RoomView, index: int) -> RoundWall:
         name=face.wall.name,
         behind=behind,
         build=", ".join(words),
+        stud=face.side.stud,
         outside=face.outside,
     )
 

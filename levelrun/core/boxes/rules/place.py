@@ -15,6 +15,7 @@ from levelrun.core.measure import show, show_inches
 from levelrun.core.rulebook import Rule
 from levelrun.core.site.faces import Face
 from levelrun.core.site.framing import BURNS, STUD_IN, STUDDED, depth_of, finish_in
+from levelrun.core.site.geometry import is_inside, middle_of
 
 NAIL_IN = 0.5
 SETBACK_IN = 0.25
@@ -65,43 +66,76 @@ def fit_rule(view: RoomView) -> Iterator[Finding]:
                     mends=_to_stud(view, box, face, at),
                 )
     yield from _overlaps(view)
+    yield from _outside(view)
+
+
+def _outside(view: RoomView) -> Iterator[Finding]:
+    for box in view.boxes:
+        if box.x_in is None or box.y_in is None or is_inside(view.room.corners, (box.x_in, box.y_in)):
+            continue
+        x, y = middle_of(view.room.corners)
+        yield about_box(
+            view,
+            box,
+            "box-off-room",
+            f"{box.name} is outside of {view.room.name}",
+            "A wall was moved, or the place was mistyped.",
+            "common practice, no source",
+            mends=[Mend("Move it to the middle of the room", [set_box(box, x_in=x, y_in=y)])],
+        )
 
 
 def _overlaps(view: RoomView) -> Iterator[Finding]:
-    standing = list(_on_walls(view))
-    for index, (box, face, at) in enumerate(standing):
-        for other, _, there in standing[:index]:
-            apart = (view.model(box).wide_in + view.model(other).wide_in) / 2
-            tall = (view.model(box).tall_in + view.model(other).tall_in) / 2
-            same = other.side == box.side and other.outdoors == box.outdoors
-            if same and abs(at - there) < apart - 0.01 and abs(box.height_in - other.height_in) < tall - 0.01:
-                yield about_box(
-                    view,
-                    box,
-                    "boxes-overlap",
-                    f"{box.name} stands on {other.name}",
-                    "Two boxes take the same place.",
-                    "common practice, no source",
-                    mends=_to_stud(view, box, face, at),
-                )
+    walls: dict[tuple[int | None, bool], list[tuple[Box, Face, float]]] = {}
+    order = {box.id: index for index, box in enumerate(view.boxes)}
+    for box, face, at in _on_walls(view):
+        walls.setdefault((box.side, box.outdoors), []).append((box, face, at))
+    for standing in walls.values():
+        widest = max(view.model(box).wide_in for box, _, _ in standing)
+        placed = sorted(standing, key=lambda item: item[2])
+        for index, one in enumerate(placed):
+            for two in reversed(placed[:index]):
+                if one[2] - two[2] >= widest:
+                    break
+                (other, _, there), (box, face, at) = sorted((one, two), key=lambda item: order[item[0].id])
+                if _on_each_other(view, box, at, other, there):
+                    yield about_box(
+                        view,
+                        box,
+                        "boxes-overlap",
+                        f"{box.name} stands on {other.name}",
+                        "Two boxes take the same place.",
+                        "common practice, no source",
+                        mends=_to_stud(view, box, face, at),
+                    )
+
+
+def _on_each_other(view: RoomView, box: Box, at: float, other: Box, there: float) -> bool:
+    one, two = view.model(box), view.model(other)
+    wide, tall = (one.wide_in + two.wide_in) / 2, (one.tall_in + two.tall_in) / 2
+    return abs(at - there) < wide - 0.01 and abs(box.height_in - other.height_in) < tall - 0.01
 
 
 def _to_stud(view: RoomView, box: Box, face: Face, at: float) -> list[Mend]:
     """A mend to the nearest free stud face that nothing hides."""
     wide = view.model(box).wide_in
     taken = [(b.at_in or 0.0, view.model(b).wide_in) for b in view.boxes if b.side == box.side and b.id != box.id]
-    free = [
-        spot
-        for spot, _ in on_studs(view, face, 0.0, face.wall.length_in, wide)
-        if all(abs(spot - there) >= (wide + other) / 2 for there, other in taken)
-        and not any(f.kind in HIDES and f.at_in < spot < f.at_in + f.width_in for f in face.fixtures)
-    ]
-    if not free:
+    spots = sorted(
+        (spot for spot, _ in on_studs(view, face, 0.0, face.wall.length_in, wide)), key=lambda s: abs(s - at)
+    )
+    nearest = next((spot for spot in spots if _is_free(face, spot, wide, taken)), None)
+    if nearest is None:
         return []
-    best = round(min(free, key=lambda spot: abs(spot - at)) * 16) / 16
+    best = round(nearest * 16) / 16
     stud = min(face.full_studs, key=lambda s: abs(s.at_in - best), default=None)
     name = f"stud {face.full_studs.index(stud) + 1}, " if stud else ""
     return [Mend(f"Move to {name}{show(best)}", [set_box(box, at_in=best)])]
+
+
+def _is_free(face: Face, spot: float, wide: float, taken: list[tuple[float, float]]) -> bool:
+    if any(abs(spot - there) < (wide + other) / 2 for there, other in taken):
+        return False
+    return not any(f.kind in HIDES and f.at_in < spot < f.at_in + f.width_in for f in face.fixtures)
 
 
 def stud_rule(view: RoomView) -> Iterator[Finding]:
@@ -131,6 +165,17 @@ def stud_rule(view: RoomView) -> Iterator[Finding]:
         )
 
 
+def _set_out(view: RoomView, box: Box, face: Face) -> list[Mend]:
+    """Mends that bring a box out to the finish: it alone, or all of its wall."""
+    wanted = finish_in(face.side)
+    mends = [Mend(f"Set it out {show_inches(wanted)}", [set_box(box, set_out_in=wanted)])]
+    same = [b for b, f, _ in _on_walls(view) if f is face]
+    if len(same) > 1:
+        every = [set_box(b, set_out_in=wanted) for b in same if not b.outdoors]
+        mends.append(Mend("Set out all of this wall", every))
+    return mends
+
+
 def finish_rule(view: RoomView) -> Iterator[Finding]:
     """The face of the box against the finish: flush where it burns, else ¼ in back at most (314.20)."""
     for box, face, _ in _on_walls(view):
@@ -139,10 +184,6 @@ def finish_rule(view: RoomView) -> Iterator[Finding]:
         wanted = finish_in(face.side)
         back = wanted - box.set_out_in
         most = 0.0 if face.side.finish in BURNS else SETBACK_IN
-        mends = [Mend(f"Set it out {show_inches(wanted)}", [set_box(box, set_out_in=wanted)])]
-        if len([b for b, f, _ in _on_walls(view) if f is face]) > 1:
-            every = [set_box(b, set_out_in=wanted) for b, f, _ in _on_walls(view) if f is face and not b.outdoors]
-            mends.append(Mend("Set out all of this wall", every))
         if back > most + 1e-6:
             yield about_box(
                 view,
@@ -154,7 +195,7 @@ def finish_rule(view: RoomView) -> Iterator[Finding]:
                 "314.20",
                 measured=show_inches(back),
                 limit=show_inches(most),
-                mends=mends,
+                mends=_set_out(view, box, face),
             )
         elif back < -SETBACK_IN - 1e-6 and face.side.stud in STUDDED:
             yield about_box(
@@ -164,7 +205,7 @@ def finish_rule(view: RoomView) -> Iterator[Finding]:
                 f"{box.name} stands {show_inches(-back)} out of the finish",
                 f"It is set out {show_inches(box.set_out_in)}, the wall gets {show_inches(wanted)}.",
                 "common practice, no source",
-                mends=mends,
+                mends=_set_out(view, box, face),
             )
 
 

@@ -183,7 +183,8 @@ def count_rule(view: CircuitView) -> Iterator[Finding]:
     by_book = 0 < book.value < len(outlets)
     if by_book or len(outlets) > habit:
         most = int(book.value) if by_book else habit
-        tail = [view.boxes[link.box] for link in view.tree.links if view.boxes[link.box] in outlets][most:]
+        counted = {box.id for box in outlets}
+        tail = [view.boxes[link.box] for link in view.tree.links if link.box in counted][most:]
         yield about(
             view, "boxes-many", f"{len(outlets)} outlets on one circuit",
             "The rule set's limit." if by_book else "This shop's habit; the code sets no number in a dwelling.",

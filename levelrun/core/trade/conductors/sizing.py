@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 from levelrun.core.codebook import Codebook
-from levelrun.core.codebook.lookups import ground_size, small_conductor_limit, wire_sizes
+from levelrun.core.codebook.lookups import MATERIALS, ground_size, small_conductor_limit, wire_sizes
 from levelrun.core.errors import LevelRunError, unknown
 from levelrun.core.trade.conductors.ampacity import ampacity
 from levelrun.core.trade.drop import drop
@@ -124,6 +124,8 @@ def choose(book: Codebook, demand: Demand) -> Chosen:
 def _check(demand: Demand) -> None:
     if demand.wiring not in WIRINGS:
         raise unknown("wiring", demand.wiring, WIRINGS)
+    if demand.material not in MATERIALS:
+        raise unknown("material", demand.material, MATERIALS)
     if demand.termination_c not in (None, 60, 75, 90):
         raise unknown("termination_c", demand.termination_c, ["60", "75", "90"])
 

@@ -40,7 +40,8 @@ def hand_bend(
 ) -> HandBend:
     """Marks of a bend.
 
-    rise_in: how far aside; angle_deg: of each bend (the middle one of a three-bend saddle); distance_in: to the
+    rise_in: how far aside; angle_deg: of each bend, under 90 (the middle one of a three-bend
+    saddle); of a stub 90; distance_in: to the
     obstacle, or the length of the stub; width_in: of what a four-bend saddle crosses.
     Raises LevelRunError that names the key where a needed one is missing.
     """
@@ -48,7 +49,12 @@ def hand_bend(
         raise unknown("kind", kind, KINDS)
     raceway(book, raceway_key, size)
     if kind == "stub":
-        return _stub(book, raceway_key, size, _need("distance_in", distance_in, kind))
+        length = _need("distance_in", distance_in, kind)
+        if angle_deg not in (None, 90):
+            raise _angle(angle_deg, kind, "90")
+        return _stub(book, raceway_key, size, length)
+    if angle_deg is not None and angle_deg >= 90:
+        raise _angle(angle_deg, kind, "under 90")
     if kind == "box_offset":
         return _box_offset(book, rise_in, angle_deg or BOX_ANGLE)
     rise = _need("rise_in", rise_in, kind)
@@ -58,6 +64,12 @@ def hand_bend(
         return _saddle3(book, rise, angle_deg or 45.0, _need("distance_in", distance_in, kind))
     return _saddle4(
         book, rise, angle_deg or 30.0, _need("distance_in", distance_in, kind), _need("width_in", width_in, kind)
+    )
+
+
+def _angle(value: float | None, kind: str, allowed: str) -> LevelRunError:
+    return LevelRunError(
+        f"angle_deg {value:g} for {kind}; allowed: {allowed}", key="angle_deg", value=value, allowed=[allowed]
     )
 
 

@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from levelrun.core.codebook import Codebook
-from levelrun.core.codebook.lookups import check_wire, conductor
+from levelrun.core.codebook.lookups import MATERIALS, check_wire, conductor
 from levelrun.core.errors import unknown
 
 COPPER_LB_PER_CMIL_FT = 3.027e-6
@@ -64,8 +64,8 @@ def wire_weight(book: Codebook, wires: PullWires) -> float:
 
     Source: density of copper 0.321 and aluminum 0.0975 lb/in³; plastic 0.047 lb/in³, typical.
     """
-    if wires.material not in ("cu", "al"):
-        raise unknown("material", wires.material, ("cu", "al"))
+    if wires.material not in MATERIALS:
+        raise unknown("material", wires.material, MATERIALS)
     check_wire(book, wires.size, wires.material)
     mils = float(book.table("ch9-table8").get(wires.size)["area_cmil"])
     metal = mils * (COPPER_LB_PER_CMIL_FT if wires.material == "cu" else ALUMINUM_LB_PER_CMIL_FT) * STRANDING

@@ -16,7 +16,7 @@ EXPECTED = {
     ("trench", "NM-B"): "no",
     ("outside_wall", "NM-B"): "no",
     ("overhead", "NM-B"): "no",
-    ("outside_wall", "PVC40"): "no",
+    ("outside_wall", "PVC40"): "if",
     ("outside_wall", "PVC80"): "yes",
     ("trench", "PVC40"): "yes",
     ("trench", "UF-B"): "yes",

@@ -109,11 +109,11 @@ const pick = (id: string, about: string) => (store.picked = { kind: about === 'p
               "
             />
           </td>
-          <td>
+          <td class="name">
             <b>{{ item.name }}</b>
           </td>
           <td class="mute">{{ item.kind }}</td>
-          <td class="mute">{{ item.lines[0]?.label.split(' ')[0] }} {{ item.lines[0]?.text }}</td>
+          <td class="mute">{{ item.at }}</td>
         </tr>
       </tbody>
     </table>
@@ -122,6 +122,9 @@ const pick = (id: string, about: string) => (store.picked = { kind: about === 'p
 </template>
 
 <style scoped>
+.name {
+  white-space: nowrap;
+}
 .why {
   margin: 6px 0;
 }

@@ -6,6 +6,7 @@ import PlanView from '../../parts/PlanView.vue'
 import RoomList from '../../parts/RoomList.vue'
 import StageFrame from '../../parts/StageFrame.vue'
 import { useRoomStage } from '../../parts/useRoomStage'
+import { useLook } from '../../stores/look'
 import BoxPanel from './BoxPanel.vue'
 import PoleDialog from './PoleDialog.vue'
 import WalkRound from './WalkRound.vue'
@@ -13,7 +14,7 @@ import WalkRound from './WalkRound.vue'
 const entry = ref<{ focus: () => void; start: (text: string) => void } | null>(null)
 const stage = useRoomStage('boxes', 'set', entry)
 const { store, rooms, act } = stage
-const pole = ref(false)
+const pole = useLook().dialogOpen('pole')
 const exact = ref(false)
 const placing = ref<string | null>(null)
 const KINDS = ['receptacle', 'switch', 'light', 'fan', 'smoke', 'junction']
@@ -30,10 +31,16 @@ async function place(to: Record<string, number>) {
 }
 const fill = () => store.roomId && act([{ op: 'fill_room', room: store.roomId }], 'place what is missing')
 
+/** A held key gathers: what waits becomes one step of so many inches. */
 function nudge(by: number) {
-  const now = box.value
-  if (now && now.at_in !== null && now.at_in !== undefined)
-    void stage.moveBox(now.id, { at_in: Math.max(now.at_in + by, 0) })
+  const id = box.value?.id
+  if (!id || typeof box.value?.at_in !== 'number') return
+  const make = (inches: number) => {
+    const at = store.job?.boxes.find((item) => item.id === id)?.at_in
+    if (typeof at !== 'number') return null
+    return [{ op: 'set', kind: 'box', id, set: { at_in: Math.max(at + inches, 0) } }]
+  }
+  void store.nudge(`box.${id}`, by, make, `move ${box.value.name}`)
 }
 function next(by: number) {
   const all = store.view?.room?.planned.boxes ?? []
@@ -110,11 +117,11 @@ stage.keys({
       <button type="button" class="plain key" data-testid="open-pole" @click="pole = true">
         Story pole…
       </button>
-      <router-link class="key" to="/sheets/boxes">Box schedule</router-link>
+      <router-link class="key" :to="`/jobs/${store.view?.id}/sheets/box-schedule`">Box schedule</router-link>
     </div>
     <div class="round">
       <WalkRound
-        v-if="store.view?.room"
+        v-if="store.view?.room?.round"
         :round="store.view.room.round"
         :picked="store.picked"
         :metric="store.metric"

@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { computed, reactive, ref, watch } from 'vue'
+import { computed, reactive, ref } from 'vue'
 
 import type { Problem, School } from '../../api/client'
 import MeasureField from '../../parts/MeasureField.vue'
 import { inchText } from '../../parts/planScale'
 import { useBoxWords } from '../../stores/boxWords'
+import { whenShown } from '../../stage/whenShown'
 import { useJob } from '../../stores/job'
 
 /** The story pole: all heights once. A school is one tap; any height may be typed. */
@@ -21,9 +22,8 @@ const hole = ref(24)
 const USES = ['receptacle', 'switch', 'counter', 'vanity', 'garage', 'outdoor', 'wall_light']
 const schoolsOf = (use: string): School[] => words.schools.filter((item) => item.use === use)
 
-watch(shown, (now) => {
+whenShown(shown, () => {
   problem.value = null
-  if (!now) return
   void words.load()
   const own = (store.job?.habits?.pole ?? {}) as Record<string, unknown>
   for (const use of USES) pole[use] = { ...(own[use] as Mark) }
@@ -41,7 +41,7 @@ async function save() {
 </script>
 
 <template>
-  <v-dialog v-model="shown" max-width="640">
+  <v-dialog aria-label="Story pole" v-model="shown" max-width="640">
     <v-card class="pa-5" data-testid="pole">
       <h2>Story pole</h2>
       <p class="mute">
@@ -75,6 +75,7 @@ async function save() {
           v-if="pole[use]"
           :text="inchText(pole[use].at_in, store.metric)"
           bare="in"
+          :named="`${use.replace('_', ' ')}, height`"
           class="at"
           @inches="pole[use].at_in = $event"
         />
@@ -82,7 +83,13 @@ async function save() {
       <div class="use">
         <b class="num">hole line</b>
         <span class="mute">drill every stud at this height</span>
-        <MeasureField :text="inchText(hole, store.metric)" bare="in" class="at" @inches="hole = $event" />
+        <MeasureField
+          :text="inchText(hole, store.metric)"
+          bare="in"
+          named="hole line, height"
+          class="at"
+          @inches="hole = $event"
+        />
       </div>
       <p v-if="problem" class="bad" role="alert">{{ problem.detail }}</p>
       <div class="d-flex ga-2 justify-end mt-3">

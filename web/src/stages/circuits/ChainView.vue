@@ -2,6 +2,8 @@
 import { computed } from 'vue'
 
 import type { ChainRow, CircuitPlan } from '../../api/client'
+import SvgPicture from '../../parts/picture/SvgPicture.vue'
+import type { Thing } from '../../parts/picture/things'
 
 /** A circuit's boxes in the order the cable goes, branches drawn aside, with each cable and the drop at each box. */
 const props = defineProps<{ plan: CircuitPlan; panel: string }>()
@@ -25,6 +27,24 @@ const rows = computed(() => {
 const height = computed(() => (rows.value.length + 1) * ROW + 14)
 const y = (index: number) => 20 + (index + 1) * ROW
 const x = (column: number) => 16 + column * 22
+const things = computed<Thing[]>(() =>
+  rows.value.map((row, i) => ({
+    id: row.box,
+    kind: 'row',
+    name: `${row.name}, ${row.kind}, ${row.length_text} of ${row.cable}: ${row.words}, ground. ${
+      row.drop_text ? `Drop ${row.drop_text}. ` : ''
+    }Protected: ${row.protected || 'no'}`,
+    x: x(row.column) - 10,
+    y: y(i) - 15,
+    w: 344 - x(row.column),
+    h: ROW - 4,
+    mark: row.name,
+  })),
+)
+function pick(thing: Thing) {
+  const row = rows.value.find((item) => item.box === thing.id)
+  if (row) emit('pick', row)
+}
 const limit = 3
 const bar = (percent: number) => Math.min(percent / limit, 1.25) * 84
 const JACKET: Record<string, string> = { '14': '#b9b4a4', '12': '#e0b02a', '10': '#d9822b' }
@@ -32,12 +52,15 @@ const tone = (cable: string) => JACKET[cable.split('-')[0] ?? ''] ?? '#4a4f52'
 </script>
 
 <template>
-  <svg
-    :viewBox="`0 0 344 ${height}`"
+  <SvgPicture
     class="chain"
-    role="img"
-    :aria-label="`Chain of ${plan.summary.name}`"
-    data-testid="chain"
+    fluid
+    :label="`Chain of ${plan.summary.name}`"
+    testid="chain"
+    :width="344"
+    :height="height"
+    :things="things"
+    @pick="pick"
   >
     <text x="344" y="12" text-anchor="end" class="mute">drop as loaded, limit {{ limit }} %</text>
     <g>
@@ -51,17 +74,7 @@ const tone = (cable: string) => JACKET[cable.split('-')[0] ?? ''] ?? '#4a4f52'
         class="cable"
       />
     </g>
-    <g
-      v-for="(row, i) in rows"
-      :key="`b${row.box}`"
-      class="row"
-      tabindex="0"
-      role="button"
-      :data-chain="row.name"
-      @click="emit('pick', row)"
-      @keydown.enter="emit('pick', row)"
-    >
-      <title>{{ row.cable }}: {{ row.words }}, ground. Protected: {{ row.protected || 'no' }}</title>
+    <g v-for="(row, i) in rows" :key="`b${row.box}`" class="row" :data-chain="row.name">
       <rect
         :x="x(row.column) - 9"
         :y="y(i) - 9"
@@ -96,14 +109,13 @@ const tone = (cable: string) => JACKET[cable.split('-')[0] ?? ''] ?? '#4a4f52'
     <text v-if="!rows.length" x="34" y="56" class="mute">
       No box on it yet: type `chain` and the boxes, or lasso them.
     </text>
-  </svg>
+  </SvgPicture>
 </template>
 
 <style scoped>
 .chain {
   display: block;
   width: 100%;
-  font-family: var(--num);
 }
 text {
   font-size: 13.5px;
@@ -130,9 +142,6 @@ text {
 }
 .box.over {
   stroke: var(--stop);
-}
-.row {
-  cursor: pointer;
 }
 .tube {
   fill: color-mix(in srgb, var(--lime) 25%, var(--card));

@@ -1,12 +1,12 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 
-import type { CircuitSummary, LooseBox, PanelPlan } from '../../api/client'
+import type { CircuitSummary, LooseBox, PanelRow } from '../../api/client'
 
 /** Circuits by panel, worst first; under them what is on no circuit yet. */
 const props = defineProps<{
   circuits: CircuitSummary[]
-  panels: PanelPlan[]
+  panels: PanelRow[]
   loose: LooseBox[]
   current: string | null
   panel: string | null
@@ -14,16 +14,26 @@ const props = defineProps<{
 const emit = defineEmits<{ look: [id: string]; panel: [id: string]; loose: [box: LooseBox]; propose: [] }>()
 
 const ORDER: Record<string, number> = { stop: 0, check: 1, fine: 2 }
+/** Panels whose fine circuits are listed too; they stand in the drawing anyway. */
+const unfolded = ref<string[]>([])
 const groups = computed(() =>
-  props.panels.map((panel) => ({
-    panel,
-    circuits: props.circuits
+  props.panels.map((panel) => {
+    const own = props.circuits
       .filter((c) => c.panel === panel.id)
       .toSorted(
         (a, b) => (ORDER[a.verdict] ?? 2) - (ORDER[b.verdict] ?? 2) || (a.space ?? 99) - (b.space ?? 99),
-      ),
-  })),
+      )
+    const open = unfolded.value.includes(panel.id)
+    const listed = own.filter(
+      (c) => open || c.verdict !== 'fine' || c.space === null || c.id === props.current,
+    )
+    return { panel, circuits: listed, fine: own.length - listed.length, open, count: own.length }
+  }),
 )
+const fold = (id: string) =>
+  (unfolded.value = unfolded.value.includes(id)
+    ? unfolded.value.filter((one) => one !== id)
+    : [...unfolded.value, id])
 const shown = computed(() => props.loose.slice(0, 40))
 </script>
 
@@ -55,14 +65,24 @@ const shown = computed(() => props.loose.slice(0, 40))
         <span
           >{{ c.name
           }}<small v-if="c.verdict !== 'fine'" :class="c.verdict">{{
-            c.stops ? `${c.stops} stop` : `${c.checks} to check`
+            c.stops ? `${c.stops} ${c.stops === 1 ? 'stop' : 'stops'}` : `${c.checks} to check`
           }}</small></span
         >
         <span class="mute">{{ c.breaker_a }} A</span>
       </button>
+      <button
+        v-if="group.fine || group.open"
+        type="button"
+        class="plain fold num"
+        :aria-expanded="group.open"
+        :data-fold="group.panel.name"
+        @click="fold(group.panel.id)"
+      >
+        {{ group.open ? 'Only what lacks something' : `${group.fine} fine, as in the panel` }}
+      </button>
     </section>
     <section v-if="loose.length">
-      <h3 class="caps loose">Not yet on a circuit</h3>
+      <h2 class="caps loose">Not yet on a circuit</h2>
       <button type="button" class="plain side-add num" data-testid="propose" @click="emit('propose')">
         Propose circuits for {{ loose.length }}…
       </button>
@@ -112,6 +132,12 @@ const shown = computed(() => props.loose.slice(0, 40))
 }
 .cols {
   grid-template-columns: 6px minmax(34px, auto) 1fr auto;
+}
+button.plain.fold {
+  padding: 6px 12px 8px 26px;
+  color: var(--chalk);
+  font-weight: 600;
+  font-size: 14.5px;
 }
 .more {
   padding: 2px 20px;

@@ -1,22 +1,15 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
+import { computed, ref } from 'vue'
 
-import {
-  api,
-  ask,
-  type ChainRow,
-  type DrawnBox,
-  type Edit,
-  type LooseBox,
-  type Problem,
-} from '../../api/client'
+import { type ChainRow, type DrawnBox, type LooseBox, type Problem } from '../../api/client'
 import EntryLine from '../../parts/EntryLine.vue'
 import PlanView from '../../parts/PlanView.vue'
 import type { XY } from '../../parts/planScale'
 import StageFrame from '../../parts/StageFrame.vue'
-import { stageKeys, tapMend } from '../../shell/keys'
+import { useEntry } from '../../parts/useEntry'
+import { tapMend, useKeys } from '../../stage/keys'
 import { useJob } from '../../stores/job'
-import { useNotice } from '../../stores/notice'
+import { useLook } from '../../stores/look'
 import ChainView from './ChainView.vue'
 import CircuitList from './CircuitList.vue'
 import CircuitPanel from './CircuitPanel.vue'
@@ -26,15 +19,15 @@ import PanelDrawing from './PanelDrawing.vue'
 import ProposeDialog from './ProposeDialog.vue'
 
 const store = useJob()
-const notice = useNotice()
 const entry = ref<{ focus: () => void; start: (text: string) => void } | null>(null)
-const proposing = ref(false)
-const counting = ref(false)
-const loading = ref(false)
+const look = useLook()
+const proposing = look.dialogOpen('propose')
+const counting = look.dialogOpen('count')
+const loading = look.dialogOpen('load')
 const lasso = ref(false)
 const held = ref<string[]>([])
 
-const panel = computed(() => store.view?.panels.find((item) => item.id === store.panelId) ?? null)
+const panel = computed(() => store.view?.panel ?? null)
 const plan = computed(() => store.view?.circuit ?? null)
 const sourceName = computed(
   () => store.job?.panels.find((item) => item.id === plan.value?.summary.panel)?.name ?? '',
@@ -42,13 +35,7 @@ const sourceName = computed(
 const rooms = computed(() => store.view?.level?.rooms ?? [])
 const about = () => ({ room: store.roomId, level: store.levelId, panel: store.panelId, verb: 'circuit' })
 
-async function suggest(text: string) {
-  if (!store.view) return { at: 0, options: [] }
-  const path = { job_id: store.view.id }
-  const body = { text, stage: 'circuits' as const, ...about() }
-  const { data } = await ask(api.POST('/api/jobs/{job_id}/suggest', { params: { path }, body }))
-  return data ?? { at: text.length, options: [] }
-}
+const { suggest, act } = useEntry('circuits', about)
 async function say(text: string): Promise<Problem | null> {
   const before = new Set(store.job?.circuits.map((item) => item.id))
   const problem = await store.edit([{ op: 'say', text, ...about() }])
@@ -56,11 +43,6 @@ async function say(text: string): Promise<Problem | null> {
   const fresh = store.job?.circuits.find((item) => !before.has(item.id))
   if (fresh) await store.lookCircuit(fresh.id)
   return null
-}
-async function act(edits: Edit[], label?: string) {
-  const problem = await store.edit(edits, label)
-  if (problem && problem.status !== 409) notice.tell(problem.detail, 'stop')
-  return problem
 }
 const put = (circuit: string, space: number, half: string) =>
   act([{ op: 'put', circuit, space, half, panel: store.panelId }], `put on ${space}${half}`)
@@ -79,10 +61,10 @@ function step(by: number) {
 }
 async function pick(row: ChainRow) {
   const box = store.job?.boxes.find((item) => item.id === row.box)
-  if (box?.room) await store.lookRoom(box.room, { kind: 'box', id: box.id })
+  if (box?.room) await store.lookAt({ room: box.room, level: undefined, pick: `box.${box.id}` })
 }
 async function pickLoose(box: LooseBox) {
-  await store.lookRoom(box.room, { kind: 'box', id: box.id })
+  await store.lookAt({ room: box.room, level: undefined, pick: `box.${box.id}` })
   entry.value?.start(`chain ${box.name} on `)
 }
 
@@ -113,21 +95,22 @@ function take(boxes: string[]) {
   const own = new Set(store.job?.boxes.map((box) => box.id))
   held.value = [...new Set([...held.value, ...boxes.filter((id) => own.has(id))])]
 }
-const onKey = stageKeys({
-  '/': () => entry.value?.focus(),
-  c: () => entry.value?.start(''),
-  f: () => (proposing.value = true),
-  j: () => step(1),
-  k: () => step(-1),
-  m: tapMend,
-  ArrowDown: () => nudge(2),
-  ArrowUp: () => nudge(-2),
-  ArrowRight: () => nudge(1),
-  ArrowLeft: () => nudge(-1),
-  Escape: () => ((held.value = []), (lasso.value = false)),
-})
-onMounted(() => window.addEventListener('keydown', onKey))
-onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
+useKeys(
+  {
+    '/': () => entry.value?.focus(),
+    c: () => entry.value?.start(''),
+    f: () => (proposing.value = true),
+    j: () => step(1),
+    k: () => step(-1),
+    m: tapMend,
+    ArrowDown: () => nudge(2),
+    ArrowUp: () => nudge(-2),
+    ArrowRight: () => nudge(1),
+    ArrowLeft: () => nudge(-1),
+    Escape: () => ((held.value = []), (lasso.value = false)),
+  },
+  ['ArrowDown', 'ArrowUp', 'ArrowRight', 'ArrowLeft'],
+)
 </script>
 
 <template>
@@ -160,9 +143,13 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
             :circuit="store.circuitId"
             @look="store.lookCircuit($event)"
             @put="put"
+            @nudge="nudge"
           />
           <p class="words">
             <b class="num">{{ panel.drawing.words }}</b>
+            <button type="button" class="plain link" data-testid="open-load" @click="loading = true">
+              Each step…
+            </button>
             <span class="mute"> Upper lugs stay live with the main off.</span>
           </p>
           <table class="num steps">
@@ -173,9 +160,6 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
               </tr>
             </tbody>
           </table>
-          <button type="button" class="plain link" data-testid="open-load" @click="loading = true">
-            Each step with its section…
-          </button>
         </template>
         <p v-else class="mute">Set a panel in Boxes first: `panel north 4′`.</p>
       </div>
@@ -223,7 +207,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
           <button type="button" class="plain key" data-testid="open-count" @click="counting = true">
             Count…
           </button>
-          <router-link class="key" to="/sheets/directory">Directory</router-link>
+          <router-link class="key" :to="`/jobs/${store.view?.id}/sheets/directory`">Directory</router-link>
           <a v-if="store.view" class="key" :href="`/api/jobs/${store.view.id}/circuits.csv`">CSV</a>
         </p>
       </div>
@@ -289,13 +273,14 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
   white-space: nowrap;
 }
 .link {
+  margin-left: 8px;
   color: var(--chalk);
   font-weight: 600;
   font-size: 14.5px;
 }
 .map {
-  flex: 0 0 auto;
-  height: 250px;
+  flex: 1 1 250px;
+  min-height: 250px;
   border: 1px solid var(--rule);
   margin-top: 6px;
 }
@@ -330,6 +315,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
     border-left: 0;
   }
   .map {
+    flex: none;
     height: 220px;
   }
 }

@@ -38,11 +38,11 @@ async function count() {
   problem.value = answer.problem ?? null
   if (answer.data) found.value = answer.data
 }
-watch([shown, () => ({ ...form }), appliances], () => shown.value && void count())
+watch([shown, () => ({ ...form }), appliances], () => shown.value && void count(), { immediate: true })
 </script>
 
 <template>
-  <v-dialog v-model="shown" max-width="720">
+  <v-dialog aria-label="Count before drawing" v-model="shown" max-width="720">
     <v-card class="pa-5" data-testid="count">
       <h2>Count before drawing</h2>
       <div class="grid">

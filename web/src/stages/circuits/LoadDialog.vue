@@ -16,7 +16,7 @@ const method = (value: string) =>
 </script>
 
 <template>
-  <v-dialog v-model="shown" max-width="680">
+  <v-dialog aria-label="Calculated load" v-model="shown" max-width="680">
     <v-card class="pa-5" data-testid="load">
       <h2>{{ panel.name }}, {{ panel.load.method }} calculation</h2>
       <v-btn-toggle

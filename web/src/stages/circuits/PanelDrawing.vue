@@ -2,78 +2,122 @@
 import { computed, ref } from 'vue'
 
 import type { DrawnPanel } from '../../api/client'
+import SvgPicture from '../../parts/picture/SvgPicture.vue'
+import type { Spot, Thing, Way } from '../../parts/picture/things'
+import { wrapped } from './breakerText'
 
 /** A panel as it is: two columns of spaces, the leg that each meets, breakers that can be dragged to another space. */
 const props = defineProps<{ panel: DrawnPanel; circuit: string | null }>()
-const emit = defineEmits<{ look: [id: string]; put: [circuit: string, space: number, half: string] }>()
+const emit = defineEmits<{
+  look: [id: string]
+  put: [circuit: string, space: number, half: string]
+  nudge: [by: number]
+}>()
 
-const ROW = 27
+const ROW = 32
 const W = 352
+const SIDE_W = 151
+const HANDLE = 34
 const TOP = computed(() => (props.panel.main_at === 'top' ? 66 : 20))
 const height = computed(
   () => TOP.value + props.panel.rows * ROW + 66 + (props.panel.main_at === 'top' ? 0 : 46),
 )
-const SIDE = { left: { x: 8, w: 140 }, right: { x: 204, w: 140 } }
-const at = (side: string) => SIDE[side as 'left' | 'right']
+const left = (side: string) => (side === 'left' ? 8 : W - 8 - SIDE_W)
 const y = (row: number) => TOP.value + row * ROW
+type Breaker = DrawnPanel['breakers'][number]
+const half = (ROW - 3) / 2
+const frame = (b: Breaker) => ({
+  x: left(b.side),
+  y: y(b.row) + 1 + (b.half === 'b' ? half : 0),
+  width: SIDE_W,
+  height: b.half ? half : b.rows * ROW - 3,
+})
 const legs = computed(() => {
   const most = Math.max(...props.panel.legs.map((leg) => leg.amps), props.panel.main_a ?? props.panel.bus_a)
   return props.panel.legs.map((leg, i) => ({
     ...leg,
-    y: y(props.panel.rows) + 14 + i * 19,
+    y: y(props.panel.rows) + 14 + i * 21,
     w: (leg.amps / most) * 190,
   }))
 })
-const mainY = computed(() => (props.panel.main_at === 'top' ? 14 : y(props.panel.rows) + 54))
-const clip = (text: string, half: boolean) =>
-  text.length > (half ? 17 : 16) ? `${text.slice(0, half ? 16 : 15)}…` : text
+const mainY = computed(() => (props.panel.main_at === 'top' ? 14 : y(props.panel.rows) + 58))
+const KINDS: Record<string, string> = { gfci: 'GF', afci: 'AF', dual: 'AF·GF' }
+const PROTECTED: Record<string, string> = {
+  gfci: ', ground-fault', afci: ', arc-fault', dual: ', arc-fault and ground-fault',
+} // prettier-ignore
+/** The name in its own room beside the handle, on as many lines as the breaker has. */
+const drawn = computed(() =>
+  props.panel.breakers.map((b) => {
+    const box = frame(b)
+    const text = wrapped(
+      `${b.space}${b.half} ${b.name}`,
+      SIDE_W - (b.half ? 14 : HANDLE + 12),
+      b.half ? 1 : 2,
+    )
+    const middle = box.y + box.height / 2
+    return {
+      ...b,
+      box,
+      handle: b.side === 'left' ? box.x + SIDE_W - HANDLE - 2 : box.x + 2,
+      textX: b.side === 'left' || b.half ? box.x + 9 : box.x + HANDLE + 8,
+      lines: text.map((line, i) => ({ line, y: middle + 4.5 + (i - (text.length - 1) / 2) * 13 })),
+      middle,
+      kind: KINDS[b.protection] ?? '',
+    }
+  }),
+)
+const things = computed<Thing[]>(() =>
+  drawn.value.map((b) => ({
+    id: b.circuit,
+    kind: 'breaker',
+    name: `${b.label} ${b.name}, ${b.amps} A${PROTECTED[b.protection] ?? ''}${b.verdict === 'fine' ? '' : `, ${b.verdict}`}`,
+    x: b.box.x,
+    y: b.box.y,
+    w: b.box.width,
+    h: b.box.height,
+    drags: true,
+    picked: b.circuit === props.circuit,
+    mark: b.label,
+  })),
+)
 
-const host = ref<SVGSVGElement | null>(null)
-const drag = ref<{ circuit: string; space: number | null; x: number; y: number; moved: boolean } | null>(null)
-function spot(event: PointerEvent) {
-  const box = host.value?.getBoundingClientRect()
-  if (!box) return { x: 0, y: 0 }
-  const scale = W / box.width
-  return { x: (event.clientX - box.left) * scale, y: (event.clientY - box.top) * scale }
-}
-function grab(event: PointerEvent, circuit: string) {
-  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
-  drag.value = { circuit, space: null, ...spot(event), moved: false }
-}
-function pull(event: PointerEvent) {
-  const now = drag.value
-  if (!now) return
-  const to = spot(event)
-  if (!now.moved && Math.hypot(to.x - now.x, to.y - now.y) < 6) return
-  now.moved = true
+const space = ref<number | null>(null)
+const dragged = ref('')
+function pull(thing: Thing, to: Spot) {
+  dragged.value = thing.id
   const row = Math.floor((to.y - TOP.value) / ROW)
-  const space = row * 2 + (to.x < W / 2 ? 1 : 2)
-  now.space = row >= 0 && space <= props.panel.spaces.length ? space : null
+  const found = row * 2 + (to.x < W / 2 ? 1 : 2)
+  space.value = row >= 0 && found <= props.panel.spaces.length ? found : null
 }
-function drop() {
-  const now = drag.value
-  drag.value = null
-  if (!now) return
-  if (!now.moved) emit('look', now.circuit)
-  else if (now.space !== null) emit('put', now.circuit, now.space, '')
+function drop(thing: Thing) {
+  if (space.value !== null) emit('put', thing.id, space.value, '')
+  space.value = null
+}
+const STEPS: Record<Way, number> = { up: -2, down: 2, left: -1, right: 1 }
+function nudge(thing: Thing, way: Way) {
+  if (thing.id !== props.circuit) emit('look', thing.id)
+  else emit('nudge', STEPS[way])
 }
 const target = computed(() => {
-  const space = drag.value?.moved ? props.panel.spaces.find((s) => s.space === drag.value?.space) : null
-  return space ? { ...at(space.side), y: y(space.row) } : null
+  const found = props.panel.spaces.find((s) => s.space === space.value)
+  return found ? { x: left(found.side), y: y(found.row) + 1 } : null
 })
 </script>
 
 <template>
-  <svg
-    ref="host"
-    :viewBox="`0 0 ${W} ${height}`"
+  <SvgPicture
     class="panel"
-    role="img"
-    :aria-label="`${panel.name} with its spaces`"
-    data-testid="panel-drawing"
-    @pointermove="pull"
-    @pointerup="drop"
-    @pointercancel="drag = null"
+    fluid
+    :label="`${panel.name} with its spaces`"
+    testid="panel-drawing"
+    :width="W"
+    :height="height"
+    :things="things"
+    @pick="emit('look', $event.id)"
+    @pull="pull"
+    @drop="drop"
+    @cancel="space = null"
+    @nudge="nudge"
   >
     <rect x="1" y="1" :width="W - 2" :height="height - 2" rx="7" class="cabinet" />
     <g class="main">
@@ -87,137 +131,89 @@ const target = computed(() => {
       bonding screw {{ panel.bonded ? 'in' : 'out' }}
     </text>
     <text x="10" :y="mainY + 36" class="small">lugs to {{ panel.lug_max }}</text>
-    <text
-      :x="W - 10"
-      :y="mainY + 6"
-      text-anchor="end"
-      class="small"
-      :class="{ bad: panel.neutrals > panel.neutral_holes }"
-    >
-      {{ panel.neutrals }} neutrals,
-    </text>
-    <text :x="W - 10" :y="mainY + 21" text-anchor="end" class="small">{{ panel.neutral_holes }} holes</text>
-    <text
-      :x="W - 10"
-      :y="mainY + 36"
-      text-anchor="end"
-      class="small"
-      :class="{ bad: panel.sub && !panel.ground_bar }"
-    >
-      {{ panel.ground_bar ? 'own ground bar' : 'no ground bar' }}
-    </text>
-    <g v-for="s in panel.spaces" :key="s.space">
-      <rect
-        v-if="s.free"
-        :x="at(s.side).x"
-        :y="y(s.row) + 1"
-        :width="at(s.side).w"
-        :height="ROW - 3"
-        rx="2"
-        class="free"
-      />
-      <text
-        v-if="s.free"
-        :x="at(s.side).x + at(s.side).w / 2"
-        :y="y(s.row) + 17"
-        text-anchor="middle"
-        class="small"
-      >
-        {{ s.space }} free{{ s.tandem ? ', tandem' : '' }}
+    <g text-anchor="end">
+      <text :x="W - 10" :y="mainY + 6" class="small" :class="{ bad: panel.neutrals > panel.neutral_holes }">
+        {{ panel.neutrals }} neutrals,
       </text>
+      <text :x="W - 10" :y="mainY + 21" class="small">{{ panel.neutral_holes }} holes</text>
+      <text :x="W - 10" :y="mainY + 36" class="small" :class="{ bad: panel.sub && !panel.ground_bar }">
+        {{ panel.ground_bar ? 'own ground bar' : 'no ground bar' }}
+      </text>
+    </g>
+    <g v-for="s in panel.spaces" :key="s.space">
+      <template v-if="s.free">
+        <rect :x="left(s.side)" :y="y(s.row) + 1" :width="SIDE_W" :height="ROW - 3" rx="2" class="free" />
+        <text :x="left(s.side) + SIDE_W / 2" :y="y(s.row) + 20" text-anchor="middle" class="small">
+          {{ s.space }} free{{ s.tandem ? ', tandem' : '' }}
+        </text>
+      </template>
       <g v-if="s.side === 'left'">
-        <rect x="148" :y="y(s.row) + 7" width="56" height="11" :class="`leg${s.leg}`" />
-        <text x="176" :y="y(s.row) + 16" text-anchor="middle" class="leg">{{ s.leg }}</text>
+        <rect
+          :x="8 + SIDE_W"
+          :y="y(s.row) + 8"
+          :width="W - 16 - SIDE_W * 2"
+          height="14"
+          :class="`leg${s.leg}`"
+        />
+        <text :x="W / 2" :y="y(s.row) + 19" text-anchor="middle" class="leg">{{ s.leg }}</text>
       </g>
     </g>
     <g
-      v-for="b in panel.breakers"
+      v-for="b in drawn"
       :key="b.circuit"
       class="breaker"
       :class="[b.verdict, { here: b.circuit === circuit }]"
       :data-breaker="b.label"
-      tabindex="0"
-      role="button"
-      :aria-label="`${b.label} ${b.name}, ${b.amps} ampere`"
-      @pointerdown="grab($event, b.circuit)"
-      @keydown.enter="emit('look', b.circuit)"
     >
+      <rect v-bind="b.box" rx="2" class="body" />
       <rect
-        :x="at(b.side).x"
-        :y="y(b.row) + 1 + (b.half === 'b' ? (ROW - 3) / 2 : 0)"
-        :width="at(b.side).w"
-        :height="b.half ? (ROW - 3) / 2 : b.rows * ROW - 3"
-        rx="2"
-        class="body"
-      />
-      <rect
-        :x="b.side === 'left' ? at(b.side).x : at(b.side).x + at(b.side).w - 4"
-        :y="y(b.row) + 1 + (b.half === 'b' ? (ROW - 3) / 2 : 0)"
+        :x="b.side === 'left' ? b.box.x : b.box.x + SIDE_W - 4"
+        :y="b.box.y"
         width="4"
-        :height="b.half ? (ROW - 3) / 2 : b.rows * ROW - 3"
+        :height="b.box.height"
         class="mark"
       />
       <template v-if="!b.half">
         <rect
-          :x="b.side === 'left' ? at(b.side).x + 114 : at(b.side).x + 4"
-          :y="y(b.row) + 4"
-          width="23"
-          :height="b.rows * ROW - 9"
+          :x="b.handle"
+          :y="b.box.y + 2"
+          :width="HANDLE"
+          :height="b.box.height - 4"
           rx="2"
           class="handle"
         />
         <text
-          :x="b.side === 'left' ? at(b.side).x + 125.5 : at(b.side).x + 15.5"
-          :y="y(b.row) + (b.rows * ROW) / 2 + 4"
+          :x="b.handle + HANDLE / 2"
+          :y="b.middle + (b.kind ? -1 : 4.5)"
           text-anchor="middle"
           class="amps"
         >
           {{ b.amps }}
         </text>
+        <text v-if="b.kind" :x="b.handle + HANDLE / 2" :y="b.middle + 11" text-anchor="middle" class="kind">
+          {{ b.kind }}
+        </text>
       </template>
-      <text
-        :x="b.side === 'left' ? at(b.side).x + 9 : at(b.side).x + (b.half ? 9 : 32)"
-        :y="y(b.row) + (b.half === 'b' ? 23 : b.half ? 11 : (b.rows * ROW) / 2 + 4)"
-        :class="{ tiny: b.half }"
-      >
-        {{ clip(`${b.space}${b.half} ${b.name}`, !!b.half) }}
-      </text>
-      <text
-        v-if="b.protection !== 'plain' && !b.half && b.rows === 1"
-        :x="b.side === 'left' ? at(b.side).x + 110 : at(b.side).x + 134"
-        :y="y(b.row) + 8.5"
-        text-anchor="end"
-        class="kind"
-      >
-        {{ { gfci: 'GF', afci: 'AF', dual: 'AF·GF' }[b.protection] }}
+      <text v-for="(line, i) in b.lines" :key="i" :x="b.textX" :y="line.y" :class="{ tiny: b.half }">
+        {{ line.line }}
       </text>
     </g>
-    <rect
-      v-if="target"
-      :x="target.x"
-      :y="target.y + 1"
-      :width="target.w"
-      :height="ROW - 3"
-      rx="2"
-      class="target"
-    />
+    <rect v-if="target" :x="target.x" :y="target.y" :width="SIDE_W" :height="ROW - 3" rx="2" class="target" />
     <g v-for="leg in legs" :key="leg.leg">
-      <text x="10" :y="leg.y + 11" class="small">
-        leg {{ leg.leg }}, {{ leg.amps.toFixed(0) }} A expected
-      </text>
-      <rect x="150" :y="leg.y" width="190" height="13" class="bar" />
-      <rect x="150" :y="leg.y" :width="leg.w" height="13" :class="`leg${leg.leg}`" />
+      <text x="10" :y="leg.y + 12" class="small"
+        >leg {{ leg.leg }}, {{ leg.amps.toFixed(0) }} A expected</text
+      >
+      <rect x="150" :y="leg.y" width="190" height="14" class="bar" />
+      <rect x="150" :y="leg.y" :width="leg.w" height="14" :class="`leg${leg.leg}`" />
     </g>
-  </svg>
+  </SvgPicture>
 </template>
 
 <style scoped>
 .panel {
   display: block;
   width: 100%;
-  max-width: 400px;
-  font-family: var(--num);
-  touch-action: pan-y;
+  max-width: 440px;
 }
 .cabinet {
   fill: color-mix(in srgb, var(--concrete) 62%, var(--card));
@@ -238,18 +234,18 @@ text {
   fill: var(--ink);
   font-size: 12.5px;
   font-weight: 600;
-  pointer-events: none;
 }
 .small {
-  font-size: 11.5px;
+  font-size: 12.5px;
   font-weight: 500;
 }
 .tiny {
-  font-size: 10.5px;
+  font-size: 12px;
 }
 .kind {
-  font-size: 8.5px;
-  fill: var(--mute);
+  font-size: 11px;
+  font-weight: 600;
+  fill: #e6e8e0;
 }
 .small.bad {
   fill: var(--stop);
@@ -268,14 +264,12 @@ text {
 }
 .leg {
   fill: #fff;
-  font-size: 10px;
+  font-size: 12px;
+  font-weight: 600;
 }
 .bar {
   fill: none;
   stroke: var(--ink);
-}
-.breaker {
-  cursor: grab;
 }
 .body {
   fill: var(--card);

@@ -2,6 +2,7 @@
 import { computed, ref, watch } from 'vue'
 
 import { AWAY, type Edit, type Problem, type ProposalLine } from '../../api/client'
+import { whenShown } from '../../stage/whenShown'
 import { useJob } from '../../stores/job'
 
 /** Circuits proposed for what is on none, one line as each is settled; taken whole or by part, as one change. */
@@ -22,10 +23,8 @@ const names = (ids: readonly string[]) =>
 const panel = (id: string) => store.job?.panels.find((item) => item.id === id)?.name ?? ''
 const spaceless = computed(() => lines.value.filter((line) => line.proposal.space === null).length)
 
-watch(shown, (now) => {
-  stop?.abort()
-  if (now) void ask()
-})
+watch(shown, () => stop?.abort())
+whenShown(shown, () => void ask())
 
 async function ask() {
   lines.value = []
@@ -67,10 +66,11 @@ async function accept() {
 </script>
 
 <template>
-  <v-dialog v-model="shown" max-width="860">
+  <v-dialog aria-label="Proposed circuits" v-model="shown" max-width="860">
     <v-card class="pa-5" data-testid="proposals">
       <h2>Circuits proposed</h2>
       <v-progress-linear
+        aria-label="how far the proposing is"
         v-if="busy"
         :model-value="of ? (lines.length / of) * 100 : 5"
         color="primary"

@@ -16,9 +16,9 @@ const shown = computed(() => {
   if (all.value) return props.items
   return [
     ...current,
-    ...(yes ?? []).slice(0, 5),
-    ...(maybe ?? []).slice(0, 2),
-    ...(no ?? []).filter((i) => !i.current).slice(0, 2),
+    ...(yes ?? []).slice(0, 3),
+    ...(maybe ?? []).slice(0, 1),
+    ...(no ?? []).filter((i) => !i.current).slice(0, 1),
   ]
 })
 const GLYPH: Record<string, string> = { yes: '●', if: '◐', no: '✕' }

@@ -76,30 +76,8 @@ const where = (leg: number | null) => (leg === null ? 'Run' : `Leg ${leg + 1}`)
     </div>
     <VialGauge v-for="figure in plan.figures" :key="figure.key" :figure="figure" />
 
-    <template v-if="leg === null">
-      <FindingCard
-        v-for="(f, i) in others"
-        :key="`r${f.code}${i}`"
-        :finding="f"
-        :where="where(f.leg)"
-        :first="i === 0"
-        @mend="emit('mend', $event)"
-      />
-      <PlanFromAbove v-if="turns" :points="plan.strip.plan" />
-    </template>
-    <template v-else-if="planned && raw">
+    <template v-if="planned">
       <VialGauge v-for="figure in planned.figures" :key="figure.key" :figure="figure" />
-      <h3 class="head no-print">What may go here</h3>
-      <AlternativeList class="no-print" :items="alternatives" @mend="emit('mend', $event)" />
-      <PlaceFacts :leg="raw" :planned="planned" :run="plan.summary.id" @edit="emit('edit', $event)" />
-    </template>
-
-    <template v-if="planned?.fittings.length">
-      <h3 class="head">Fittings and supports</h3>
-      <p class="fit">
-        {{ planned.held.text }} <span class="mute">{{ planned.held.rule }}</span>
-      </p>
-      <p v-for="word in planned.fittings" :key="word" class="fit">{{ word }}</p>
     </template>
 
     <template v-if="plan.cuts.length">
@@ -112,6 +90,27 @@ const where = (leg: number | null) => (leg === null ? 'Run' : `Leg ${leg + 1}`)
           <b class="num">{{ cut.pieces > 1 ? `${cut.pieces} × ` : '' }}{{ cut.figure.text }}</b>
         </div>
       </ReasonMenu>
+    </template>
+
+    <template v-if="leg === null">
+      <FindingCard
+        v-for="(f, i) in others"
+        :key="`r${f.code}${i}`"
+        :finding="f"
+        :where="where(f.leg)"
+        :first="i === 0"
+        @mend="emit('mend', $event)"
+      />
+      <PlanFromAbove v-if="turns" :points="plan.strip.plan" />
+    </template>
+    <template v-else-if="planned && raw">
+      <p v-if="planned.fittings.length" class="fit">
+        {{ planned.held.text }} <span class="mute">{{ planned.held.rule }}</span>
+      </p>
+      <p v-for="word in planned.fittings" :key="word" class="fit">{{ word }}</p>
+      <h3 class="head no-print">What may go here</h3>
+      <AlternativeList class="no-print" :items="alternatives" @mend="emit('mend', $event)" />
+      <PlaceFacts :leg="raw" :planned="planned" :run="plan.summary.id" @edit="emit('edit', $event)" />
     </template>
 
     <template v-if="leg !== null && others.length">

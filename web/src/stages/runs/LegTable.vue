@@ -121,14 +121,14 @@ const isOpen = (row: number, column: Column) => open.value?.row === row && open.
   <table ref="table" class="legs num" data-testid="legs">
     <thead>
       <tr>
-        <th></th>
+        <th><span class="unseen">leg</span></th>
         <th>go</th>
         <th>tape</th>
         <th>where</th>
         <th>in</th>
         <th>deep</th>
         <th>ends at</th>
-        <th></th>
+        <th><span class="unseen">what holds it, what it lacks</span></th>
       </tr>
     </thead>
     <tbody>

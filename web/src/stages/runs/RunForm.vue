@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, reactive, ref, watch } from 'vue'
+import { computed, reactive, ref } from 'vue'
+import { whenShown } from '../../stage/whenShown'
 
 import type { Edit, Problem, Run } from '../../api/client'
 
@@ -8,8 +9,9 @@ const props = defineProps<{
   run: Run | null
   nodes: { id: string; name: string }[]
   sizes: string[]
-  edit: (edits: Edit[], label: string, look?: { run?: string }) => Promise<Problem | null>
+  edit: (edits: Edit[], label: string) => Promise<Problem | null>
 }>()
+const emit = defineEmits<{ added: [id: string] }>()
 const shown = defineModel<boolean>({ required: true })
 
 const blank = {
@@ -28,8 +30,7 @@ const blank = {
 }
 const form = reactive({ ...blank })
 const problem = ref<Problem | null>(null)
-watch(shown, (now) => {
-  if (!now) return
+whenShown(shown, () => {
   problem.value = null
   Object.assign(form, blank, { start: props.nodes[0]?.id ?? '' })
   if (props.run)
@@ -54,10 +55,10 @@ async function save() {
   const edit: Edit = props.run
     ? { op: 'set', kind: 'run', id, set: values }
     : { op: 'add', kind: 'run', item: { id, ...values } }
-  problem.value = await props.edit([edit], props.run ? `circuit of ${form.name}` : `new run ${form.name}`, {
-    run: id,
-  })
-  if (!problem.value) shown.value = false
+  problem.value = await props.edit([edit], props.run ? `circuit of ${form.name}` : `new run ${form.name}`)
+  if (problem.value) return
+  shown.value = false
+  if (!props.run) emit('added', id)
 }
 
 async function remove() {
@@ -71,7 +72,7 @@ async function remove() {
 </script>
 
 <template>
-  <v-dialog v-model="shown">
+  <v-dialog aria-label="Circuit and ends" v-model="shown">
     <v-card class="sheet" data-testid="run-form">
       <h2>{{ run ? 'Circuit and ends' : 'New run' }}</h2>
       <form class="grid" @submit.prevent="save">

@@ -26,7 +26,7 @@ const WORDS: Record<string, string> = { stop: 'stop', check: 'check', fine: 'fin
 <template>
   <nav class="list" aria-label="Runs">
     <section v-for="group in groups" :key="group.name">
-      <h3 class="caps">{{ group.name }}</h3>
+      <h2 class="caps">{{ group.name }}</h2>
       <button
         v-for="run in group.runs"
         :key="run.id"
@@ -60,7 +60,7 @@ const WORDS: Record<string, string> = { stop: 'stop', check: 'check', fine: 'fin
 .list {
   padding: 12px 0;
 }
-h3 {
+h2 {
   padding: 8px 12px 5px;
 }
 .cols {

@@ -1,21 +1,23 @@
 <script setup lang="ts">
-import { computed, nextTick, onBeforeUnmount, onMounted, ref } from 'vue'
+import { computed, nextTick, ref } from 'vue'
 
 import { api, ask, type Edit } from '../../api/client'
 import EntryLine from '../../parts/EntryLine.vue'
+import { tapMend, useKeys } from '../../stage/keys'
 import { useJob } from '../../stores/job'
+import { useLook } from '../../stores/look'
 import { useNotice } from '../../stores/notice'
 import LegPanel from './LegPanel.vue'
 import LegTable from './LegTable.vue'
 import RunForm from './RunForm.vue'
 import RunList from './RunList.vue'
 import StripView from './StripView.vue'
-import { runKeys } from './runKeys'
 
 const store = useJob()
 const notice = useNotice()
 const entry = ref<{ focus: () => void } | null>(null)
-const form = ref(false)
+const look = useLook()
+const form = look.dialogOpen('run')
 const fresh = ref(false)
 const before = ref<number | null>(null)
 
@@ -25,7 +27,9 @@ const verb = computed(() => (before.value === null ? 'walk' : `walk, before leg 
 
 async function suggest(text: string) {
   const { data } = await ask(
-    api.POST('/api/walk/suggest', { body: { text, names: store.names, rules: 'us-2023' } }),
+    api.POST('/api/walk/suggest', {
+      body: { text, names: store.names, rules: store.job?.rules ?? 'us-2023' },
+    }),
   )
   return data ?? { at: text.length, options: [] }
 }
@@ -37,7 +41,7 @@ async function walk(text: string) {
   const problem = await store.edit([edit])
   if (problem) return problem
   const count = store.plan?.legs.length ?? 0
-  store.select(before.value ?? (count ? count - 1 : null))
+  look.selectLeg(before.value ?? (count ? count - 1 : null))
   before.value = null
   return null
 }
@@ -57,22 +61,30 @@ async function copy() {
   notice.tell('The run is on the clipboard as walk text. Paste it into the entry line of any run.', 'note')
 }
 
-const onKey = runKeys({
-  focusEntry: () => entry.value?.focus(),
-  select: (leg) => store.select(leg),
-  leg: () => store.leg,
-  legs: () => store.plan?.legs.length ?? 0,
-  runs: () => store.view?.summaries.map((item) => item.id) ?? [],
-  run: () => store.runId,
-  look: (id) => void store.look(id),
-  newRun: () => setup(true),
-  setup: () => setup(false),
-})
-onMounted(() => {
-  window.addEventListener('keydown', onKey)
-  store.select(store.leg)
-})
-onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
+function step(by: number) {
+  const all = store.view?.summaries?.map((item) => item.id) ?? []
+  const next = all[(all.indexOf(store.runId ?? '') + by + all.length) % all.length]
+  if (next) void store.lookRun(next)
+}
+function stepLeg(by: number) {
+  const count = store.plan?.legs.length ?? 0
+  const to = store.leg === null ? (by > 0 ? 0 : count - 1) : store.leg + by
+  if (to >= 0 && to < count) look.selectLeg(to)
+}
+useKeys(
+  {
+    '/': () => entry.value?.focus(),
+    j: () => step(1),
+    k: () => step(-1),
+    '[': () => stepLeg(-1),
+    ']': () => stepLeg(1),
+    Escape: () => look.selectLeg(null),
+    m: tapMend,
+    r: () => setup(true),
+    c: () => setup(false),
+  },
+  ['[', ']'],
+)
 </script>
 
 <template>
@@ -82,17 +94,17 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
       :summaries="store.view?.summaries ?? []"
       :current="store.runId"
       :metric="store.view?.units === 'metric'"
-      @look="store.look($event)"
+      @look="store.lookRun($event)"
       @add="setup(true)"
     />
-    <main v-if="store.plan && run" class="centre">
+    <div v-if="store.plan && run" class="centre">
       <h2 class="only-print">{{ store.job?.name }}: {{ run.circuit }} {{ run.name }}</h2>
       <div class="strip">
         <StripView
           :strip="store.plan.strip"
           :leg="store.leg"
           :metric="store.view?.units === 'metric'"
-          @select="store.select($event)"
+          @select="look.selectLeg($event)"
         />
       </div>
       <div class="legs">
@@ -104,7 +116,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
           :words="store.vocabulary"
           :names="store.names"
           :edit="store.edit"
-          @select="store.select($event)"
+          @select="look.selectLeg($event)"
           @insert="insertBefore"
         />
       </div>
@@ -125,8 +137,8 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
           >
         </p>
       </div>
-    </main>
-    <main v-else class="centre empty">
+    </div>
+    <div v-else class="centre empty">
       <div v-if="!store.loading">
         <h2>{{ store.view ? 'No run yet' : 'No job open' }}</h2>
         <p class="mute">
@@ -140,7 +152,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
         </p>
         <v-btn v-if="store.nodes.length" variant="flat" color="ink" @click="setup(true)">New run</v-btn>
       </div>
-    </main>
+    </div>
     <LegPanel
       v-if="store.plan"
       class="right"
@@ -150,7 +162,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
       :alternatives="store.alternatives"
       @mend="store.mend($event)"
       @edit="store.edit($event)"
-      @select="store.select($event)"
+      @select="look.selectLeg($event)"
       @setup="setup(false)"
     />
     <RunForm
@@ -159,6 +171,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
       :nodes="store.nodes"
       :sizes="store.vocabulary?.wire_sizes ?? []"
       :edit="store.edit"
+      @added="store.lookRun($event)"
     />
   </div>
 </template>

@@ -6,7 +6,6 @@ import { CHAR, type Scale } from './stripScale'
 
 /** The run itself: cable in its jacket colour, pipe by its wall, supports, boxes, cover against what is needed. */
 const props = defineProps<{ strip: Strip; scale: Scale; leg: number | null }>()
-const emit = defineEmits<{ select: [leg: number] }>()
 
 const JACKET: Record<string, string> = {
   '14': '#f6f3ea',
@@ -120,8 +119,7 @@ const depths = computed(() => {
         </template>
       </template>
     </g>
-    <g v-for="leg in legs" :key="leg.index" class="leg" @click.stop="emit('select', leg.index)">
-      <path :d="leg.d" class="grip" />
+    <g v-for="leg in legs" :key="leg.index" class="leg">
       <path :d="leg.d" class="edge" :class="leg.look" />
       <path :d="leg.d" class="core" :class="leg.look" :style="{ stroke: leg.core }" />
       <path v-if="leg.verdict !== 'fine'" :d="leg.d" :class="['halo', leg.verdict]" />
@@ -132,7 +130,6 @@ const depths = computed(() => {
       <rect v-else :x="m.px - 3.5" :y="m.py - 8" width="7" height="16" />
     </g>
     <g v-for="(m, i) in points" :key="`p${i}`" class="point">
-      <title>{{ m.label || m.kind }}</title>
       <rect
         v-if="m.kind === 'panel'"
         :x="m.px - 13"
@@ -188,13 +185,6 @@ const depths = computed(() => {
 text {
   font: 600 14px var(--num);
   fill: var(--ink);
-}
-.leg {
-  cursor: pointer;
-}
-.grip {
-  stroke: transparent;
-  stroke-width: 22;
 }
 .edge {
   stroke: var(--pipe-edge);

@@ -2,6 +2,8 @@
 import { computed, ref, watch } from 'vue'
 
 import type { Strip } from '../../api/client'
+import SvgPicture from '../../parts/picture/SvgPicture.vue'
+import type { Thing } from '../../parts/picture/things'
 import { useSize } from '../../parts/useSize'
 import StripGround from './StripGround.vue'
 import StripPath from './StripPath.vue'
@@ -85,6 +87,25 @@ const labels = computed(() => {
   return placeLabels(wanted, taken, { x0: 2, y0: s.value.top - 8, x1: s.value.width - 2, y1: s.value.height })
 })
 
+const things = computed<Thing[]>(() =>
+  props.strip.legs.map((leg) => {
+    const { x, y } = s.value
+    const [x0, x1] = [Math.min(x(leg.x0), x(leg.x1)), Math.max(x(leg.x0), x(leg.x1))]
+    const [y0, y1] = [Math.min(y(leg.y0), y(leg.y1)), Math.max(y(leg.y0), y(leg.y1))]
+    return {
+      id: String(leg.index),
+      kind: 'leg',
+      name: `Leg ${leg.index + 1}`,
+      x: x0 - 6,
+      y: y0 - 6,
+      w: x1 - x0 + 12,
+      h: y1 - y0 + 12,
+      picked: leg.index === props.leg,
+      mark: String(leg.index + 1),
+    }
+  }),
+)
+
 const folds = computed(() => props.strip.marks.filter((m) => m.kind === 'fold'))
 const pulls = computed(() => {
   const spans = props.strip.pulls.map((pull) => ({
@@ -106,14 +127,14 @@ const pulls = computed(() => {
 
 <template>
   <div ref="host" class="host">
-    <svg
+    <SvgPicture
+      label="The run unrolled: length across, height up"
+      testid="strip"
       :width="s.width"
       :height="s.height"
-      :viewBox="`0 0 ${s.width} ${s.height}`"
-      role="img"
-      aria-label="The run unrolled: length across, height up"
-      data-testid="strip"
-      @click="emit('select', null)"
+      :things="things"
+      @pick="emit('select', Number($event.id))"
+      @tap="emit('select', null)"
     >
       <g class="tape">
         <rect :x="s.left" y="6" :width="s.right - s.left" height="22" />
@@ -145,7 +166,7 @@ const pulls = computed(() => {
         <path :d="`M${s.x(fold.x)} ${s.top}V${s.bottom}`" />
         <text :x="s.x(fold.x) + 5" :y="s.bottom - 5">{{ fold.label }}</text>
       </g>
-      <StripPath :strip="strip" :scale="s" :leg="leg" @select="emit('select', $event)" />
+      <StripPath :strip="strip" :scale="s" :leg="leg" />
       <text
         v-for="label in labels"
         :key="label.id"
@@ -159,7 +180,7 @@ const pulls = computed(() => {
       <text x="4" :y="s.height - 4" class="scale">
         {{ s.stretch < 1.05 ? 'to scale' : `heights drawn ${s.stretch.toFixed(1)} × the lengths` }}
       </text>
-    </svg>
+    </SvgPicture>
   </div>
 </template>
 
@@ -171,17 +192,13 @@ const pulls = computed(() => {
   overflow-x: auto;
   overflow-y: hidden;
 }
-svg {
-  display: block;
-  font-family: var(--num);
-}
 text {
   fill: var(--ink);
   font-size: 14px;
   font-weight: 500;
 }
 @media print {
-  svg {
+  :deep(svg) {
     width: 100%;
     height: auto;
   }

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
 
-import { ask, type DxfFound, type JobView, type Problem } from '../../api/client'
+import { ask, type DxfFound, type Edit, type Problem, type RoomsFound } from '../../api/client'
 import { useJob } from '../../stores/job'
 import { useNotice } from '../../stores/notice'
 
@@ -56,14 +56,14 @@ async function choose(event: Event) {
 
 async function bring() {
   if (!file.value || !store.view || !store.levelId) return
-  const query = new URLSearchParams({ revision: String(store.view.revision), units: units.value })
+  const query = new URLSearchParams({ level: store.levelId, units: units.value })
   for (const layer of layers.value) query.append('layer', layer)
-  const url = `/api/jobs/${store.view.id}/levels/${store.levelId}/dxf?${query}`
-  const answer = await post<JobView>(url, file.value)
+  const answer = await post<RoomsFound>(`/api/dxf/rooms?${query}`, file.value)
   problem.value = answer.problem ?? null
   if (!answer.data) return
+  problem.value = await store.edit(answer.data.edits as Edit[], answer.data.label)
+  if (problem.value) return
   shown.value = false
-  await store.refresh()
   notice.tell('The rooms are here.', 'fine', { label: 'Undo', act: store.undo })
 }
 const skipped = (counts: Record<string, number>) =>
@@ -73,10 +73,17 @@ const skipped = (counts: Record<string, number>) =>
 </script>
 
 <template>
-  <v-dialog v-model="shown">
+  <v-dialog aria-label="Bring in a drawing" v-model="shown">
     <v-card class="pa-5" data-testid="dxf-dialog">
       <h2>Rooms from a DXF drawing</h2>
-      <input type="file" accept=".dxf" class="file" data-testid="dxf-file" @change="choose" />
+      <input
+        type="file"
+        accept=".dxf"
+        class="file"
+        aria-label="DXF drawing"
+        data-testid="dxf-file"
+        @change="choose"
+      />
       <p v-if="problem" class="bad" role="alert">{{ problem.detail }}</p>
       <template v-if="found">
         <v-select

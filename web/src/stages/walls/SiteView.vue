@@ -2,6 +2,8 @@
 import { computed, ref } from 'vue'
 
 import type { SiteOutline } from '../../api/client'
+import SvgPicture from '../../parts/picture/SvgPicture.vue'
+import type { Spot, Thing, Way } from '../../parts/picture/things'
 import { planScale, tapeText, type XY } from '../../parts/planScale'
 import { useSize } from '../../parts/useSize'
 
@@ -30,30 +32,40 @@ const scale = computed(() =>
 const path = (points: readonly (readonly number[])[]) =>
   points.map((p) => `${scale.value.x(p[0] ?? 0)},${scale.value.y(p[1] ?? 0)}`).join(' ')
 
-const drag = ref<{ id: string; from: XY; by: XY } | null>(null)
+const SNAP_IN = 6
+const drag = ref<{ id: string; by: XY } | null>(null)
 const shift = (id: string) => (drag.value?.id === id ? drag.value.by : ([0, 0] as XY))
-const at = (event: PointerEvent): XY => {
-  const box = host.value?.getBoundingClientRect()
-  return scale.value.back(event.clientX - (box?.left ?? 0), event.clientY - (box?.top ?? 0))
+const things = computed<Thing[]>(() =>
+  outlines.value.map((o) => ({
+    id: o.site.id,
+    kind: 'building',
+    name: `${o.site.name}, ${tapeText(o.x1 - o.x0, props.metric)} by ${tapeText(o.y1 - o.y0, props.metric)}`,
+    x: scale.value.x(o.x0),
+    y: scale.value.y(o.y1),
+    w: (o.x1 - o.x0) * scale.value.per,
+    h: (o.y1 - o.y0) * scale.value.per,
+    drags: true,
+    mark: o.site.id,
+  })),
+)
+function pull(thing: Thing, to: Spot, from: Spot) {
+  const steps = (px: number) => Math.round(px / scale.value.per / SNAP_IN) * SNAP_IN
+  drag.value = { id: thing.id, by: [steps(to.x - from.x), steps(from.y - to.y)] }
 }
-function grab(event: PointerEvent, id: string) {
-  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
-  drag.value = { id, from: at(event), by: [0, 0] }
-}
-function pull(event: PointerEvent) {
-  if (!drag.value) return
-  const now = at(event)
-  drag.value.by = [
-    Math.round((now[0] - drag.value.from[0]) / 6) * 6,
-    Math.round((now[1] - drag.value.from[1]) / 6) * 6,
-  ]
+function moved(id: string, by: XY) {
+  const site = props.sites.find((one) => one.id === id)
+  if (site && (by[0] || by[1])) emit('move', id, site.x_in + by[0], site.y_in + by[1])
 }
 function drop() {
   const now = drag.value
   drag.value = null
-  const site = props.sites.find((one) => one.id === now?.id)
-  if (now && site && (now.by[0] || now.by[1]))
-    emit('move', now.id, site.x_in + now.by[0], site.y_in + now.by[1])
+  if (now) moved(now.id, now.by)
+}
+const STEPS: Record<Way, XY> = {
+  left: [-SNAP_IN, 0],
+  right: [SNAP_IN, 0],
+  up: [0, SNAP_IN],
+  down: [0, -SNAP_IN],
 }
 /** Clear distance from each structure to its nearest neighbour. */
 const yards = computed(() =>
@@ -75,14 +87,16 @@ const yards = computed(() =>
 
 <template>
   <div ref="host" class="host">
-    <svg
+    <SvgPicture
+      label="The site, to scale"
+      testid="site"
       :width="width"
       :height="height"
-      role="img"
-      aria-label="The site, to scale"
-      data-testid="site"
-      @pointermove="pull"
-      @pointerup="drop"
+      :things="things"
+      @pull="pull"
+      @drop="drop"
+      @cancel="drag = null"
+      @nudge="(thing, way) => moved(thing.id, STEPS[way])"
     >
       <g v-for="yard in yards" :key="`y${yard.key}`" class="yard">
         <path
@@ -101,7 +115,6 @@ const yards = computed(() =>
         class="building"
         :data-site="o.site.id"
         :transform="`translate(${shift(o.site.id)[0] * scale.per} ${-shift(o.site.id)[1] * scale.per})`"
-        @pointerdown="grab($event, o.site.id)"
       >
         <polygon v-for="(room, i) in o.site.rooms" :key="i" :points="path(room as XY[])" />
         <rect
@@ -117,7 +130,7 @@ const yards = computed(() =>
         </text>
       </g>
       <text x="12" :y="height - 12" class="hint">Drag a structure to where it stands; it snaps to 6″.</text>
-    </svg>
+    </SvgPicture>
   </div>
 </template>
 
@@ -127,10 +140,6 @@ const yards = computed(() =>
   height: 100%;
   background: color-mix(in srgb, var(--fine) 10%, var(--card));
 }
-svg {
-  display: block;
-  font-family: var(--num);
-}
 polygon,
 .bare {
   fill: var(--card);
@@ -139,9 +148,6 @@ polygon,
 }
 .bare {
   stroke-dasharray: 5 4;
-}
-.building {
-  cursor: grab;
 }
 text {
   font-size: 14px;

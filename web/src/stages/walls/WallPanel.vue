@@ -5,7 +5,6 @@ import type { DrawnRoom, Edit, Problem } from '../../api/client'
 import FindingCard from '../../parts/FindingCard.vue'
 import MeasureField from '../../parts/MeasureField.vue'
 import { inchText, tapeText } from '../../parts/planScale'
-import { DRAWN } from '../../shell/jump'
 import { useJob } from '../../stores/job'
 
 /** What is picked on the plan: an opening, a wall, a thing along a wall, or the room. */
@@ -25,7 +24,7 @@ const FINISHES = ['none', 'drywall', 'drywall 5/8', 'boards', 'tile', 'stone']
 
 const room = computed(() => store.room)
 const findings = computed(() =>
-  (store.view?.level?.findings ?? []).filter((f) => DRAWN.includes(f.code) && f.subject === store.roomId),
+  (store.view?.level?.findings ?? []).filter((f) => f.stage === 'walls' && f.subject === store.roomId),
 )
 const wall = computed(() => (store.picked?.kind === 'wall' ? (store.picked.side ?? 0) : null))
 const side = computed(() => (wall.value === null ? null : (room.value?.sides?.[wall.value] ?? null)))

@@ -8,6 +8,7 @@ import RoomList from '../../parts/RoomList.vue'
 import StageFrame from '../../parts/StageFrame.vue'
 import { dropReading, lastReading } from '../../parts/tape'
 import { useRoomStage } from '../../parts/useRoomStage'
+import { useLook } from '../../stores/look'
 import DxfDialog from './DxfDialog.vue'
 import SiteView from './SiteView.vue'
 import WallPanel from './WallPanel.vue'
@@ -15,19 +16,31 @@ import WallPanel from './WallPanel.vue'
 const entry = ref<{ focus: () => void; start: (text: string) => void } | null>(null)
 const stage = useRoomStage('walls', 'room', entry)
 const { store, rooms, drawn, act } = stage
-const dxf = ref(false)
+const dxf = useLook().dialogOpen('dxf')
 const site = ref(false)
 
 const area = computed(() => {
-  const total = rooms.value.reduce((sum, room) => sum + Number.parseFloat(room.area_text), 0)
-  return total ? `${rooms.value.length} rooms, ${total} ft² inside the studs` : ''
+  const total = rooms.value.reduce((sum, room) => sum + room.area_ft2, 0)
+  const text = store.metric ? `${(total * 0.09290304).toFixed(1)} m²` : `${Math.round(total)} ft²`
+  return total ? `${rooms.value.length} rooms, ${text} inside the studs` : ''
 })
 
+/** A held key gathers: what waits becomes one step of so many inches. */
 function nudge(by: number) {
   const now = store.picked
-  if (now?.kind === 'wall' && store.roomId) void stage.moveWall(store.roomId, now.side ?? 0, by)
-  const opening = now?.kind === 'opening' ? store.job?.openings.find((item) => item.id === now.id) : null
-  if (opening) void stage.moveOpening(opening.id, Math.max(opening.at_in + by, 0))
+  const room = store.roomId
+  if (now?.kind === 'wall' && room) {
+    const side = now.side ?? 0
+    const make = (inches: number) => [{ op: 'move_wall', room, side, by_in: inches }]
+    void store.nudge(`wall.${room}.${side}`, by, make, 'move a wall')
+  }
+  if (now?.kind !== 'opening') return
+  const make = (inches: number) => {
+    const opening = store.job?.openings.find((item) => item.id === now.id)
+    const to = opening && Math.max(opening.at_in + inches, 0)
+    return to === undefined ? null : [{ op: 'set', kind: 'opening', id: now.id, set: { at_in: to } }]
+  }
+  void store.nudge(`opening.${now.id}`, by, make, 'move opening')
 }
 function wall(by: number) {
   const count = drawn.value?.walls.length ?? 0

@@ -1,0 +1,81 @@
+"""The head of a job: what the header shows, and where its stops and checks are."""
+
+from __future__ import annotations
+
+from collections import Counter
+
+from pydantic import BaseModel
+
+from levelrun.api.looking import Planned
+from levelrun.store import JobRecord
+
+
+class Head(BaseModel):
+    """What every answer says of a job."""
+
+    id: str
+    name: str
+    revision: int
+    rules: str
+    rules_title: str
+    units: str
+    undo: str | None
+    redo: str | None
+    stops: int
+    checks: int
+
+
+class FindingRef(BaseModel):
+    """Where a stop or check is, and in which stage it is mended. `id` tells it from all others of its job."""
+
+    id: str
+    about: str
+    subject: str
+    code: str
+    stage: str
+    room: str
+    leg: int | None
+    severity: str
+    title: str
+
+
+def head_of(record: JobRecord, planned: Planned) -> Head:
+    """The head of a job as planned."""
+    return Head(
+        id=record.id,
+        name=record.job.name,
+        revision=record.revision,
+        rules=record.job.rules,
+        rules_title=planned.plan.rules_title,
+        units=planned.book.units,
+        undo=record.undo,
+        redo=record.redo,
+        stops=planned.plan.stops,
+        checks=planned.plan.checks,
+    )
+
+
+def refs_of(planned: Planned) -> list[FindingRef]:
+    """Stops, then checks."""
+    seen: Counter[tuple[str, str, int | None]] = Counter()
+    found = []
+    for f in planned.plan.findings:
+        if f.severity == "note":
+            continue
+        key = (f.code, f.subject, f.leg)
+        seen[key] += 1
+        leg = "" if f.leg is None else f".{f.leg}"
+        found.append(
+            FindingRef(
+                id=f"{f.code}.{f.subject}{leg}.{seen[key]}",
+                about=f.about,
+                subject=f.subject,
+                code=f.code,
+                stage=f.stage,
+                room=f.room,
+                leg=f.leg,
+                severity=f.severity,
+                title=f.title,
+            )
+        )
+    return found

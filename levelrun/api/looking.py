@@ -1,0 +1,61 @@
+"""What is looked at, and a job planned for looking at: kept for the last few states, so that two answers in a row
+share what did not change."""
+
+from __future__ import annotations
+
+from collections import OrderedDict
+from dataclasses import dataclass
+from threading import Lock
+from typing import Annotated
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from levelrun.core.boxes.planned import Building
+from levelrun.core.codebook import Codebook
+from levelrun.core.job import Job, job_book
+from levelrun.core.plan import Plan, plan_whole
+
+Wanted = Annotated[str, Field(max_length=40)] | None
+ORDER = {"stop": 0, "check": 1, "fine": 2}
+KEPT = 8
+
+
+class Look(BaseModel):
+    """What is looked at, by id. What is gone or not said: the worst of its kind."""
+
+    model_config = ConfigDict(extra="forbid")
+    run: Wanted = None
+    room: Wanted = None
+    level: Wanted = None
+    panel: Wanted = None
+    circuit: Wanted = None
+
+
+@dataclass(frozen=True)
+class Planned:
+    """A job with its rule set, its plan and the building that the plan was made from."""
+
+    job: Job
+    book: Codebook
+    plan: Plan
+    building: Building
+
+
+_kept: OrderedDict[int, Planned] = OrderedDict()
+_lock = Lock()
+
+
+def planned_of(job: Job) -> Planned:
+    """The job planned. The last few are kept by identity, for the answer and for the one after it."""
+    with _lock:
+        found = _kept.get(id(job))
+    if found is not None and found.job is job:
+        return found
+    book = job_book(job)
+    plan, building = plan_whole(job, book)
+    found = Planned(job, book, plan, building)
+    with _lock:
+        _kept[id(job)] = found
+        while len(_kept) > KEPT:
+            _kept.popitem(last=False)
+    return found

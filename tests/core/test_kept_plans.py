@@ -1,0 +1,99 @@
+"""What is kept from plan to plan is what would be planned afresh, whatever was changed in between."""
+
+from __future__ import annotations
+
+import sys
+from dataclasses import asdict
+from typing import Any
+
+import pytest
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+
+from levelrun.core.errors import LevelRunError
+from levelrun.core.job import Job
+from levelrun.core.plan import Plan, plan
+from levelrun.samples import sample
+from tests.conftest import edited
+
+DEMO = sample("quince-hollow")
+WALL_BOXES = [box.id for box in DEMO.boxes if box.side is not None]
+LEGS = [(run.id, index) for run in DEMO.runs for index in range(len(run.legs))]
+
+
+def forget() -> int:
+    """Empties whatever the core keeps; how many of its functions keep something."""
+    kept = {
+        id(item): item
+        for name, module in list(sys.modules.items())
+        if name.startswith("levelrun.core") and module is not None
+        for item in vars(module).values()
+        if callable(getattr(item, "cache_clear", None))
+    }
+    for item in kept.values():
+        if not item.__module__.startswith("levelrun.core.codebook"):  # tables of files: they cannot go stale
+            item.cache_clear()
+    return len(kept)
+
+
+def edits() -> st.SearchStrategy[dict[str, Any]]:
+    """Any small change of the demo."""
+    sides = [(room.id, side) for room in DEMO.rooms for side in range(len(room.sides))]
+    circuits = [circuit.id for circuit in DEMO.circuits]
+    return st.one_of(
+        st.builds(
+            lambda leg, inches: {"op": "set_leg", "run": leg[0], "leg": leg[1], "set": {"length_in": inches}},
+            st.sampled_from(LEGS), st.sampled_from([12.0, 60.5, 240.0]),
+        ),
+        st.builds(
+            lambda box, at, out: {"op": "set", "kind": "box", "id": box, "set": {"at_in": at, "set_out_in": out}},
+            st.sampled_from(WALL_BOXES), st.sampled_from([17.625, 30.0, 66.0]), st.sampled_from([0.0, 0.5, 0.75]),
+        ),
+        st.builds(
+            lambda side, finish, stud: {
+                "op": "set_side", "room": side[0], "side": side[1], "set": {"finish": finish, "stud": stud},
+            },
+            st.sampled_from(sides), st.sampled_from(["boards", "drywall"]), st.sampled_from(["2x4", "2x6"]),
+        ),
+        st.builds(
+            lambda side, by: {"op": "move_wall", "room": side[0], "side": side[1], "by_in": by},
+            st.sampled_from(sides), st.sampled_from([-6.0, 6.0, 12.0]),
+        ),
+        st.builds(
+            lambda circuit, change: {"op": "set", "kind": "circuit", "id": circuit, "set": change},
+            st.sampled_from(circuits),
+            st.sampled_from([{"protection": "dual"}, {"wire_size": "10"}, {"breaker_a": 15}]),
+        ),
+        st.builds(lambda c, n: {"op": "put", "circuit": c, "space": n}, st.sampled_from(circuits), st.integers(1, 9)),
+        st.builds(lambda box: {"op": "unchain", "boxes": [box]}, st.sampled_from(WALL_BOXES)),
+        st.builds(lambda rules: {"op": "set_job", "set": {"rules": rules}}, st.sampled_from(["us-2020", "ca-2021"])),
+        st.builds(
+            lambda waste: {"op": "set_job", "set": {"habits": {**DEMO.habits.model_dump(), "waste_percent": waste}}},
+            st.sampled_from([0, 10]),
+        ),
+    )  # fmt: skip
+
+
+@settings(max_examples=14, suppress_health_check=list(HealthCheck))
+@given(st.lists(edits(), min_size=1, max_size=7))
+def test_kept_plans_are_fresh_ones(changes: list[dict[str, Any]]) -> None:
+    job: Job = DEMO
+    plan(job)
+    kept: Plan = plan(job)
+    for change in changes:
+        try:
+            job = edited(job, change)
+        except (LevelRunError, ValueError):
+            continue
+        kept = plan(job)
+    assert forget() > 10
+    fresh = plan(Job.model_validate(job.model_dump()))
+    assert asdict(kept) == asdict(fresh)
+
+
+@pytest.mark.parametrize("change", [{"rules": "ca-2021"}, {"habits": {"waste_percent": 10}}])
+def test_a_change_for_the_whole_job_reaches_every_plan(change: dict[str, Any]) -> None:
+    job = edited(DEMO, {"op": "set_job", "set": change})
+    before, after = plan(DEMO), plan(job)
+    assert before != after
+    assert plan(DEMO) == before

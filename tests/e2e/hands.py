@@ -1,0 +1,62 @@
+"""What a user's hands do on the page: look, go to a stage, type a sentence."""
+
+from __future__ import annotations
+
+import re
+
+from playwright.sync_api import Page, expect
+
+LINE = "form input.num"
+STAGES = ("walls", "boxes", "circuits", "runs")
+
+
+def settled(page: Page) -> None:
+    """Waits until nothing is on its way: no request, no queued change."""
+    page.locator("html:not([data-busy])").wait_for(state="attached")
+
+
+def stops(page: Page, count: int) -> None:
+    """The header counts so many stops."""
+    word = "stop" if count == 1 else "stops"
+    expect(page.get_by_test_id("stops")).to_have_text(f"{count} {word}")
+
+
+def stage(page: Page, number: int) -> int:
+    """Another stage by its key; the count of keys."""
+    page.keyboard.press("Escape")
+    settled(page)
+    page.keyboard.press(str(number))
+    expect(page).to_have_url(re.compile(rf"/{STAGES[number - 1]}(\?|$)"))
+    settled(page)
+    return 2
+
+
+def say(page: Page, text: str) -> int:
+    """One sentence on the entry line by keyboard; the count of keys."""
+    line = page.locator(LINE)
+    keys = len(text) + 1
+    if not line.evaluate("element => element === document.activeElement"):
+        page.keyboard.press("/")
+        keys += 1
+    page.keyboard.type(text)
+    page.keyboard.press("Enter")
+    expect(line).to_have_value("")
+    settled(page)
+    return keys
+
+
+def look(page: Page, run: str) -> None:
+    """Looks at a run in the stage Runs."""
+    if "/runs" not in page.url:
+        stage(page, 4)
+    page.locator(f"[data-run={run}]").click()
+    expect(page.locator(f"[data-run={run}]")).to_have_attribute("aria-current", "true")
+    settled(page)
+
+
+def new_job(page: Page) -> None:
+    """An empty job from the menu."""
+    page.get_by_test_id("job-menu").click()
+    page.get_by_test_id("job-list").get_by_text("Empty", exact=True).click()
+    expect(page.get_by_test_id("job-menu")).to_contain_text("New job")
+    settled(page)

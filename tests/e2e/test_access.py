@@ -1,0 +1,68 @@
+"""Everybody can use it: axe finds nothing on stages, sheets and dialogs, light and dark, at a desk and on a phone."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from pathlib import Path
+from typing import Any
+
+import pytest
+from playwright.sync_api import Page
+
+from tests.e2e.hands import settled
+
+Open = Callable[..., Page]
+AXE = Path(__file__).parents[2] / "web" / "node_modules" / "axe-core" / "axe.min.js"
+LOOKS = [
+    "walls", "walls?pick=wall.hr2.0", "boxes", "circuits", "circuits?panel=ps", "runs?run=h14&leg=6", "runs?run=s7",
+    "sheets/box-schedule", "sheets/directory", "walls?dialog=keys", "walls?dialog=site", "walls?dialog=habits",
+    "walls?dialog=dxf", "boxes?dialog=pole", "circuits?dialog=count", "circuits?dialog=load",
+    "circuits?dialog=propose", "runs?dialog=run", "runs?dialog=pocket", "rules", "nowhere",
+]  # fmt: skip
+
+
+# Awaited in one call: a condition that is asked again and again would be evaluated as text, which the page forbids.
+STILL = """async () => {
+  const ending = document.getAnimations().filter((one) => Number.isFinite(one.effect?.getComputedTiming().endTime))
+  await Promise.allSettled(ending.map((one) => one.finished))
+}"""
+
+
+CONTRAST = {"runOnly": ["color-contrast"]}
+OTHERS = {"rules": {"color-contrast": {"enabled": False}}}
+
+
+def violations(page: Page, rules: dict[str, Any]) -> list[str]:
+    """What axe finds, one line each: the rule, where, why."""
+    page.evaluate(AXE.read_text())
+    found: dict[str, Any] = page.evaluate(
+        "rules => axe.run(document, {resultTypes: ['violations'], ...rules})", rules
+    )
+    return [
+        f"{rule['id']}: {' '.join(node['target'])}: {node['failureSummary'].splitlines()[1].strip()}"
+        for rule in found["violations"]
+        for node in rule["nodes"]
+    ]
+
+
+@pytest.mark.parametrize(
+    ("width", "scheme", "rules", "every"),
+    [(1280, "light", {}, 1), (1280, "dark", CONTRAST, 2), (390, "light", OTHERS, 2)],
+    ids=["desk", "dark", "phone"],
+)
+def test_axe_finds_nothing(
+    open_page: Open, job: str, width: int, scheme: str, rules: dict[str, Any], every: int
+) -> None:
+    page = open_page(width, 844 if width < 400 else 800, color_scheme=scheme, reduced_motion="reduce")
+    base = "/".join(page.url.split("/")[:3])
+    found = {}
+    for look in LOOKS[::every]:
+        page.goto(f"{base}/jobs/{job}/{'runs' if look == 'rules' else look}")
+        settled(page)
+        if look == "rules":
+            page.get_by_test_id("open-rules").click()
+            settled(page)
+        page.evaluate(STILL)
+        if said := violations(page, rules):
+            found[look] = said
+    assert found == {}

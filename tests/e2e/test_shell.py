@@ -1,0 +1,83 @@
+"""What holds for every stage: the address, keys under a dialog, edits while the server is away."""
+
+import re
+from collections.abc import Callable
+
+from playwright.sync_api import Browser, Page, expect
+
+from tests.e2e.conftest import Server
+from tests.e2e.hands import LINE, settled, stage, stops
+
+Open = Callable[..., Page]
+
+
+def test_the_address_keeps_the_look_through_reload_and_back(open_page: Open) -> None:
+    page = open_page(path="/jobs/{job}/walls")
+    page.locator("[data-room-row='Kitchen']").click()
+    settled(page)
+    expect(page).to_have_title(re.compile("^Kitchen · Walls"))
+    stage(page, 2)
+    expect(page).to_have_title(re.compile("^Kitchen · Boxes"))
+    page.reload()
+    settled(page)
+    expect(page.locator("[data-room-row='Kitchen']")).to_have_attribute("aria-current", "true")
+    page.locator("[data-room-row='Bath']").click()
+    settled(page)
+    page.go_back()
+    settled(page)
+    expect(page.locator("[data-room-row='Kitchen']")).to_have_attribute("aria-current", "true")
+
+
+def test_an_address_that_is_not_there_says_so_and_leads_on(open_page: Open) -> None:
+    page = open_page(path="/jobs/0123456789ab/walls")
+    expect(page.locator("#work")).to_contain_text("0123456789ab")
+    page = open_page(path="/somewhere/else")
+    expect(page.locator("#work")).to_contain_text(re.compile("no such|nothing", re.IGNORECASE))
+
+
+def test_keys_rest_while_a_dialog_lies_over_the_stage(open_page: Open) -> None:
+    page = open_page(path="/jobs/{job}/walls")
+    page.keyboard.press("?")
+    expect(page.get_by_test_id("keys")).to_be_visible()
+    page.keyboard.press("2")
+    page.keyboard.press("Escape")
+    expect(page.get_by_test_id("keys")).to_have_count(0)
+    settled(page)
+    expect(page).to_have_url(re.compile("/walls"))
+
+
+def test_an_edit_made_while_the_server_is_away_is_made_once_it_is_back(browser: Browser, server: Server) -> None:
+    page = browser.new_page()
+    page.set_default_timeout(20_000)
+    page.goto(server.url)
+    settled(page)
+    stage(page, 1)
+    page.locator("[data-room-row='Kitchen']").click()
+    settled(page)
+    page.keyboard.press("/")
+    page.keyboard.type("room Larder 6' x 5' at 60' east")
+    server.kill()
+    page.keyboard.press("Enter")
+    expect(page.get_by_test_id("away")).to_contain_text("Nothing is lost")
+    expect(page.locator(LINE)).to_have_value("room Larder 6' x 5' at 60' east")
+    server.start()
+    expect(page.locator("[data-room-row='Larder']")).to_have_count(1)
+    expect(page.get_by_test_id("away")).to_have_count(0)
+    expect(page.locator(LINE)).to_have_value("")
+    page.keyboard.press("Escape")
+    page.keyboard.press("Control+z")
+    expect(page.locator("[data-room-row='Larder']")).to_have_count(0)
+    page.close()
+
+
+def test_two_quick_edits_are_both_made(open_page: Open) -> None:
+    page = open_page(path="/jobs/{job}/boxes?room=hr1")
+    ticks = page.locator("[data-box-row] input[type=checkbox]")
+    for index in range(4):
+        ticks.nth(index).check()
+    settled(page)
+    page.reload()
+    settled(page)
+    for index in range(4):
+        expect(ticks.nth(index)).to_be_checked()
+    stops(page, 12)

@@ -1,0 +1,253 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+import type { DrawnRoom } from '../api/client'
+import type { Picked } from '../stores/look'
+import BoxGlyph from './BoxGlyph.vue'
+import { type PlanScale, wallOf, type XY } from './planScale'
+
+/** A level as drawn: rooms, walls, openings, what stands there. Nothing here is touched; see PlanView. */
+const props = defineProps<{
+  rooms: DrawnRoom[]
+  room: string | null
+  picked: Picked | null
+  scale: PlanScale
+  walls?: boolean
+  paths?: { id: string; points: XY[]; tone: string }[]
+  held?: string[]
+  compact?: boolean
+}>()
+
+const path = (points: readonly (readonly number[])[]) =>
+  points.map((p) => `${props.scale.x(p[0] ?? 0)},${props.scale.y(p[1] ?? 0)}`).join(' ')
+const current = computed(() => props.rooms.find((item) => item.id === props.room) ?? null)
+const dims = computed(() =>
+  (current.value?.walls ?? []).map((wall) => {
+    const { a, along, out, length } = wallOf(current.value as DrawnRoom, wall.side)
+    const mid: XY = [a[0] + (along[0] * length) / 2, a[1] + (along[1] * length) / 2]
+    const inward = 25 / props.scale.per
+    const upright = Math.abs(along[1]) > Math.abs(along[0])
+    const x = props.scale.x(mid[0] - out[0] * inward)
+    const y = props.scale.y(mid[1] - out[1] * inward)
+    return { key: wall.side, x, y, text: wall.length_text, upright, room: length * props.scale.per > 58 }
+  }),
+)
+/** The name stands clear of what hangs in the middle of the ceiling. */
+const nameY = (room: DrawnRoom) => {
+  const [x, y] = [props.scale.x(room.middle[0] ?? 0), props.scale.y(room.middle[1] ?? 0)]
+  const hung = room.boxes.some(
+    (box) =>
+      !box.on_wall && Math.abs(props.scale.x(box.x) - x) < 42 && Math.abs(props.scale.y(box.y) - y) < 22,
+  )
+  return y + (hung ? 24 : 0)
+}
+/** Whether a second line under the name still lies on the floor of the room. */
+const hasRoom = (room: DrawnRoom) => {
+  const ys = room.corners.map((c) => props.scale.y(c[1] ?? 0))
+  return nameY(room) + 19 < Math.max(...ys)
+}
+const isPicked = (kind: Picked['kind'], id: string, side?: number) =>
+  props.picked?.kind === kind && props.picked.id === id && (side === undefined || props.picked.side === side)
+const fits = (room: DrawnRoom) => {
+  const xs = room.corners.map((c) => c[0] ?? 0)
+  return (Math.max(...xs) - Math.min(...xs)) * props.scale.per
+}
+const swing = (leaf: readonly (readonly number[])[]) => {
+  const [h, tip, latch] = leaf.map((p) => [props.scale.x(p[0] ?? 0), props.scale.y(p[1] ?? 0)] as XY)
+  if (!h || !tip || !latch) return ''
+  const r = Math.hypot(tip[0] - h[0], tip[1] - h[1])
+  const cross = (tip[0] - h[0]) * (latch[1] - h[1]) - (tip[1] - h[1]) * (latch[0] - h[0])
+  return `M${h[0]} ${h[1]}L${tip[0]} ${tip[1]}A${r} ${r} 0 0 ${cross > 0 ? 1 : 0} ${latch[0]} ${latch[1]}`
+}
+</script>
+
+<template>
+  <g>
+    <g v-for="item in rooms" :key="item.id" class="room" :class="[item.verdict, { here: item.id === room }]">
+      <polygon :points="path(item.corners)" class="floor" />
+      <polygon
+        v-for="f in compact ? [] : item.fixtures"
+        :key="f.id"
+        :points="path(f.quad)"
+        class="fixture"
+        :class="{ picked: isPicked('fixture', f.id) }"
+      />
+    </g>
+    <g v-for="item in rooms" :key="`w${item.id}`">
+      <polygon
+        v-for="wall in item.walls"
+        :key="wall.side"
+        :points="path(wall.quad)"
+        class="wall"
+        :class="{ open: wall.open }"
+      />
+    </g>
+    <g v-if="walls && current">
+      <template v-for="wall in current.walls" :key="wall.side">
+        <polygon v-if="isPicked('wall', current.id, wall.side)" :points="path(wall.quad)" class="handle" />
+      </template>
+    </g>
+    <g v-for="item in rooms" :key="`o${item.id}`">
+      <g
+        v-for="o in item.openings"
+        :key="o.id"
+        :class="['opening', o.kind, { picked: isPicked('opening', o.id) }]"
+      >
+        <polygon :points="path(o.quad)" />
+        <path v-if="o.leaf.length && !compact" :d="swing(o.leaf)" />
+      </g>
+    </g>
+    <g v-for="p in paths ?? []" :key="p.id" class="path">
+      <polyline :points="path(p.points)" :class="p.tone" />
+    </g>
+    <g
+      v-for="item in rooms"
+      :key="`n${item.id}`"
+      class="name"
+      :class="{ mutedname: item.id !== room && room }"
+    >
+      <template v-if="fits(item) > 40 && !compact">
+        <text :x="scale.x(item.middle[0])" :y="nameY(item)" text-anchor="middle">
+          {{
+            fits(item) > item.name.length * 7.5
+              ? item.name
+              : item.name.slice(0, Math.floor(fits(item) / 8)) + '…'
+          }}
+        </text>
+        <text
+          v-if="fits(item) > 92 && hasRoom(item)"
+          :x="scale.x(item.middle[0])"
+          :y="nameY(item) + 15"
+          text-anchor="middle"
+          class="sub"
+        >
+          {{ item.size_text }}
+        </text>
+      </template>
+    </g>
+    <g v-if="walls" class="dims">
+      <text
+        v-for="d in dims.filter((one) => one.room)"
+        :key="d.key"
+        :x="d.x"
+        :y="d.y + 4"
+        text-anchor="middle"
+        :transform="d.upright ? `rotate(-90 ${d.x} ${d.y})` : undefined"
+      >
+        {{ d.text }}
+      </text>
+    </g>
+    <g v-for="item in rooms" :key="`b${item.id}`">
+      <BoxGlyph
+        v-for="box in item.boxes"
+        :key="box.id"
+        :kind="box.kind"
+        :ways="box.ways"
+        :x="scale.x(box.x)"
+        :y="scale.y(box.y)"
+        :look="box.look as XY"
+        :name="box.name"
+        :picked="isPicked('box', box.id) || isPicked('panel', box.id) || !!held?.includes(box.id)"
+        :small="compact && !held?.includes(box.id)"
+        :faint="!!room && item.id !== room && !held?.includes(box.id) && !paths"
+      />
+    </g>
+    <g v-if="!compact" class="north">
+      <path d="M16 34V14M11 20l5-7 5 7" />
+      <text x="16" y="46" text-anchor="middle">N</text>
+    </g>
+  </g>
+</template>
+
+<style scoped>
+.floor {
+  fill: var(--card);
+}
+.here .floor {
+  fill: color-mix(in srgb, var(--lime) 20%, var(--card));
+}
+.wall {
+  fill: var(--ink);
+}
+.wall.open {
+  fill: none;
+  stroke: var(--rule);
+  stroke-dasharray: 4 4;
+}
+.handle {
+  stroke-linejoin: round;
+  fill: var(--chalk);
+  stroke: var(--chalk);
+  stroke-width: 2;
+}
+.fixture {
+  fill: var(--note-wash);
+  stroke: var(--mute);
+  stroke-width: 1;
+}
+.fixture.picked {
+  stroke: var(--chalk);
+  stroke-width: 2.4;
+}
+.opening polygon {
+  fill: var(--card);
+  stroke: var(--ink);
+  stroke-width: 1;
+}
+.opening.window polygon {
+  fill: color-mix(in srgb, var(--chalk) 24%, var(--card));
+}
+.opening path {
+  fill: none;
+  stroke: var(--mute);
+  stroke-width: 1;
+}
+.opening.picked polygon {
+  stroke: var(--chalk);
+  stroke-width: 2.4;
+}
+text {
+  fill: var(--ink);
+  font-size: 14px;
+  font-weight: 600;
+}
+.sub {
+  font-weight: 500;
+  font-size: 13px;
+  fill: var(--mute);
+}
+.dims text {
+  fill: var(--chalk);
+  font-size: 13px;
+  paint-order: stroke;
+  stroke: var(--card);
+  stroke-width: 3px;
+}
+.path polyline {
+  fill: none;
+  stroke-width: 3;
+  stroke-linejoin: round;
+}
+.path .w14 {
+  stroke: #a39c86;
+}
+.path .w12 {
+  stroke: #e0b02a;
+}
+.path .w10 {
+  stroke: #d9822b;
+}
+.path .w8,
+.path .w6 {
+  stroke: #4a4f52;
+}
+.north path {
+  fill: none;
+  stroke: var(--mute);
+  stroke-width: 1.6;
+}
+.north text {
+  fill: var(--mute);
+  font-size: 12px;
+}
+</style>

@@ -1,0 +1,78 @@
+import type { Component } from 'vue'
+
+import type { StageKey } from '../api/client'
+
+/** Keys as they are listed for people: what to press, and what it does. */
+export type KeyList = [string, string][]
+
+/** One stage: its name, its key, its keys, its parts of a look, and the code that is loaded when it is opened. */
+export interface Stage {
+  key: StageKey
+  name: string
+  load: () => Promise<{ default: Component }>
+  keys: KeyList
+}
+
+/** Finished stages, in the order of the work. The header shows these and no others. */
+export const STAGES: Stage[] = [
+  {
+    key: 'walls',
+    name: 'Walls',
+    load: () => import('../stages/walls/WallsStage.vue'),
+    keys: [
+      ['J  K', 'next, previous room'],
+      ['R  D  W  C', 'type a room, door, window, counter'],
+      ['Delete', 'remove what is picked'],
+      ['Esc', 'pick nothing'],
+    ],
+  },
+  {
+    key: 'boxes',
+    name: 'Boxes',
+    load: () => import('../stages/boxes/BoxesStage.vue'),
+    keys: [
+      ['J  K', 'next, previous room'],
+      ['[  ]', 'previous, next box'],
+      ['R  S  I', 'type a receptacle, switch, light'],
+      ['F', 'place what the room lacks'],
+      ['X', 'marked on the frame'],
+      ['Z', 'true scale, or all walls'],
+      ['← →', 'move the box an inch'],
+      ['Delete', 'remove what is picked'],
+    ],
+  },
+  {
+    key: 'circuits',
+    name: 'Circuits',
+    load: () => import('../stages/circuits/CircuitsStage.vue'),
+    keys: [
+      ['J  K', 'next, previous circuit'],
+      ['C', 'type a circuit'],
+      ['F', 'propose circuits'],
+      ['Arrows', 'move the breaker a space'],
+      ['Esc', 'let go of held boxes'],
+    ],
+  },
+  {
+    key: 'runs',
+    name: 'Runs',
+    load: () => import('../stages/runs/RunsStage.vue'),
+    keys: [
+      ['J  K', 'next, previous run'],
+      ['[  ]', 'previous, next leg'],
+      ['Esc', 'the whole run'],
+      ['R', 'new run'],
+      ['C', 'circuit and ends'],
+      ['In the table', 'arrows move, Enter changes, Delete removes, Insert puts a leg before'],
+    ],
+  },
+]
+
+/** Sheets to print: part of the look, not of the work. */
+export const SHEETS = [
+  { key: 'box-schedule', name: 'Box schedule', load: () => import('../sheets/BoxSheet.vue') },
+  { key: 'directory', name: 'Directory', load: () => import('../sheets/DirectorySheet.vue') },
+] as const
+export type SheetKey = (typeof SHEETS)[number]['key']
+
+export const isStage = (key: string): key is StageKey => STAGES.some((stage) => stage.key === key)
