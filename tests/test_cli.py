@@ -3,6 +3,8 @@
 import io
 import json
 import socket
+import subprocess
+import sys
 from importlib import resources
 from pathlib import Path
 
@@ -51,3 +53,20 @@ def test_a_port_that_is_none_or_not_free_is_one_line(
     told = capsys.readouterr()
     assert "LEVELRUN_PORT 'abc'" in told.err and "is not free" in told.err
     assert told.out == "", "nothing is said to be served before it is"
+
+
+def test_a_wheel_without_the_interface_is_not_made(tmp_path: Path) -> None:
+    root = Path(__file__).parents[1]
+    for name in ("setup.py", "pyproject.toml", "README.md", "LICENSE"):
+        (tmp_path / name).write_bytes((root / name).read_bytes())
+    package = tmp_path / "levelrun"
+    package.mkdir()
+    (package / "__init__.py").write_text("")
+    build = [sys.executable, "setup.py", "-q", "build_py"]
+    refused = subprocess.run(build, cwd=tmp_path, capture_output=True, text=True, check=False)
+    assert refused.returncode == 1
+    assert "make .make/web" in refused.stderr
+    (package / "web_dist").mkdir()
+    (package / "web_dist" / "index.html").write_text("<!doctype html>")
+    subprocess.run(build, cwd=tmp_path, capture_output=True, check=True)
+    assert (tmp_path / "build" / "lib" / "levelrun" / "web_dist" / "index.html").exists()

@@ -9,11 +9,16 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from levelrun.core.codebook import Codebook, load
 from levelrun.core.codebook.lookups import Method, cable_sizes, methods, places, raceway_sizes, wire_sizes
-from levelrun.core.job import Job
+from levelrun.core.fields import FieldWord, fields_of
+from levelrun.core.job import Habits, Job
 from levelrun.core.job.upgrade import upgraded
 from levelrun.core.measure import parse_length, show
 from levelrun.core.plan import Plan, plan
+from levelrun.core.part import Frozen
+from levelrun.core.runs.parts import Leg, LegFacts
 from levelrun.core.runs.walk import GO, parse_walk, suggest
+from levelrun.core.site.parts import Level, Side
+from levelrun.core.subjects import KINDS
 from levelrun.exchange.job_file import check_version, job_schema
 
 router = APIRouter(prefix="/api", tags=["plan"])
@@ -132,12 +137,17 @@ class MethodWord(BaseModel):
 
 
 class Vocabulary(BaseModel):
-    """What a leg may be made of."""
+    """What may be said of a part: the words for a leg, and the fields of every kind of part."""
 
     go: list[str]
     places: list[PlaceWord]
     methods: list[MethodWord]
     wire_sizes: list[str]
+    fields: dict[str, tuple[FieldWord, ...]]
+
+
+PARTS: dict[str, type[Frozen]] = {"side": Side, "level": Level, "leg": Leg, "facts": LegFacts, "habits": Habits}
+FIELDS = {name: fields_of(model) for name, model in ({kind.name: kind.model for kind in KINDS.values()} | PARTS).items()}
 
 
 @router.get("/vocabulary")
@@ -151,6 +161,7 @@ def vocabulary(rules: str = "us-2023") -> Vocabulary:
             MethodWord(key=m.key, name=m.name, kind=m.kind, sizes=_sizes(book, m)) for m in methods(book).values()
         ],
         wire_sizes=list(wire_sizes(book)),
+        fields=FIELDS,
     )
 
 

@@ -102,5 +102,7 @@ def _work(pipe: Connection) -> None:
             for part in act(*given):
                 pipe.send(("part", part))
             pipe.send(("done", None))
+        except (BrokenPipeError, ConnectionError):  # the server was stopped: nobody is left to be told
+            return
         except Exception as error:  # told to the one who asked
             pipe.send(("error", error))

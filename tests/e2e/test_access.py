@@ -16,7 +16,7 @@ AXE = Path(__file__).parents[2] / "web" / "node_modules" / "axe-core" / "axe.min
 LOOKS = [
     "walls", "walls?pick=wall.hr2.0", "boxes", "circuits", "circuits?panel=ps", "runs?run=h14&leg=6", "runs?run=s7",
     "sheets/box-schedule", "sheets/directory", "walls?dialog=keys", "walls?dialog=site", "walls?dialog=habits",
-    "walls?dialog=dxf", "boxes?dialog=pole", "circuits?dialog=count", "circuits?dialog=load",
+    "walls?dialog=dxf", "boxes?dialog=pole", "boxes?dialog=rules", "circuits?dialog=count", "circuits?dialog=load",
     "circuits?dialog=propose", "runs?dialog=run", "runs?dialog=pocket", "rules", "nowhere",
 ]  # fmt: skip
 

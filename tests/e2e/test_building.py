@@ -8,7 +8,7 @@ import ezdxf
 from playwright.sync_api import Page, expect
 
 from tests.conftest import PLANTED
-from tests.e2e.hands import LINE, new_job, say, stage, stops
+from tests.e2e.hands import LINE, new_job, say, settled, stage, stops
 
 Open = Callable[..., Page]
 CABIN = [
@@ -109,10 +109,44 @@ def test_the_story_pole_moves_every_box(open_page: Open) -> None:
     page.get_by_test_id("open-pole").click()
     pole = page.get_by_test_id("pole")
     pole.get_by_role("button", name="bottom of box 12").click()
-    pole.get_by_role("button", name="Set the pole").click()
+    expect(page.get_by_test_id("undo")).to_have_attribute("title", "Undo: story pole: receptacle")
+    page.keyboard.press("Escape")
     expect(pole).to_have_count(0)
     page.locator("[data-box-row='R-14']").click()
     expect(page.get_by_test_id("panel")).to_contain_text("15 3/4″ · 13 7/8″ · 12″")
+
+
+def test_a_field_tells_a_refusal_where_it_was_typed_and_keeps_what_was_typed(open_page: Open) -> None:
+    page = open_page()
+    stage(page, 2)
+    page.locator("[data-room-row='Bed 1']").click()
+    page.locator("[data-box-row='R-14']").click()
+    load = page.get_by_label("Load, W")
+    load.fill("lots")
+    load.press("Enter")
+    expect(page.get_by_test_id("panel").get_by_role("alert").first).to_contain_text("load_w")
+    expect(load).to_have_value("lots")
+    load.fill("900")
+    load.press("Enter")
+    expect(page.get_by_test_id("undo")).to_have_attribute("title", "Undo: R-14: load, w")
+    page.reload()
+    settled(page)
+    expect(page.get_by_label("Load, W")).to_have_value("900")
+
+
+def test_a_list_is_one_stop_of_the_tab_key_and_goes_by_arrows(open_page: Open) -> None:
+    page = open_page()
+    stage(page, 2)
+    here = page.locator("nav[aria-label='Rooms'] [aria-current='true']")
+    here.focus()
+    stops = page.locator("nav[aria-label='Rooms'] button:not([tabindex='-1'])")
+    expect(stops).to_have_count(1)
+    page.keyboard.press("Home")
+    page.keyboard.press("ArrowDown")
+    second = page.locator("nav[aria-label='Rooms'] button").nth(1)
+    expect(second).to_be_focused()
+    page.keyboard.press("Enter")
+    expect(second).to_have_attribute("aria-current", "true")
 
 
 def test_a_drawing_is_brought_in_once_its_unit_is_confirmed(open_page: Open, tmp_path: Path) -> None:

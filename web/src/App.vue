@@ -89,7 +89,7 @@ watch(
 onMounted(() => {
   followSystem()
   system.addEventListener('change', followSystem)
-  installKeys(() => !!look.dialog || rules.shown)
+  installKeys(() => !!look.dialog)
   look.follow(router)
   void router.isReady().then(() => store.start())
 })

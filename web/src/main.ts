@@ -1,8 +1,3 @@
-import '@fontsource/barlow/latin-400.css'
-import '@fontsource/barlow/latin-500.css'
-import '@fontsource/barlow/latin-600.css'
-import '@fontsource/barlow-semi-condensed/latin-500.css'
-import '@fontsource/barlow-semi-condensed/latin-600.css'
 import 'vuetify/styles/core'
 import './style.css'
 

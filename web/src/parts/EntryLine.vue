@@ -124,18 +124,26 @@ defineExpose({ focus: () => input.value?.focus(), start })
 
 <template>
   <div class="line no-print">
-    <div v-if="problem" class="wrong num" role="alert" data-testid="entry-error">
+    <div v-if="problem" :id="`wrong-${name}`" class="wrong num" role="alert" data-testid="entry-error">
       <pre
         v-if="caret >= 0"
         aria-hidden="true"
       ><span>{{ text.slice(0, caret) }}</span><mark>{{ text.slice(caret) || '␣' }}</mark></pre>
       <span>{{ problem.detail }}</span>
     </div>
-    <div v-if="shown.length" class="options" role="listbox" :aria-label="`words for ${verb}`">
+    <div
+      v-if="shown.length"
+      :id="`words-${name}`"
+      class="options"
+      role="listbox"
+      :aria-label="`words for ${verb}`"
+    >
       <button
         v-for="(word, i) in shown"
+        :id="`word-${name}-${i}`"
         :key="word"
         type="button"
+        tabindex="-1"
         class="plain key"
         role="option"
         :aria-selected="i === marked"
@@ -153,6 +161,13 @@ defineExpose({ focus: () => input.value?.focus(), start })
         v-model="text"
         class="num"
         :placeholder="placeholder"
+        role="combobox"
+        aria-autocomplete="list"
+        :aria-expanded="shown.length > 0"
+        :aria-controls="shown.length ? `words-${name}` : undefined"
+        :aria-activedescendant="marked >= 0 && shown.length ? `word-${name}-${marked}` : undefined"
+        :aria-invalid="!!problem"
+        :aria-describedby="problem ? `wrong-${name}` : undefined"
         autocomplete="off"
         autocapitalize="off"
         spellcheck="false"

@@ -4,7 +4,14 @@ import { onMounted, ref, watch } from 'vue'
 import { api, ask } from '../api/client'
 
 /** A length field: takes any tape reading, tells what is wrong where it was typed, gives inches. */
-const props = defineProps<{ text: string; label?: string; named?: string; bare?: 'in'; focused?: boolean }>()
+const props = defineProps<{
+  text: string
+  label?: string
+  named?: string
+  bare?: 'in'
+  focused?: boolean
+  refused?: string
+}>()
 const emit = defineEmits<{ inches: [value: number]; cancel: [] }>()
 
 const typed = ref(props.text)
@@ -46,7 +53,7 @@ async function commit() {
     v-model="typed"
     :label="label"
     :aria-label="label ? undefined : named"
-    :error-messages="wrong"
+    :error-messages="wrong || refused"
     autocomplete="off"
     @keydown.enter.prevent="commit"
     @keydown.esc.stop="emit('cancel')"

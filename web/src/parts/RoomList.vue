@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 
 import type { RoomSummary } from '../api/client'
+import SideNav from './SideNav.vue'
 
 /** Rooms by structure and level, the worst first in each group. `count` says what stands at the right. */
 const props = defineProps<{
@@ -23,7 +24,7 @@ const groups = computed(() => {
 </script>
 
 <template>
-  <nav class="list" aria-label="Rooms">
+  <SideNav label="Rooms">
     <section v-for="group in groups" :key="group.name">
       <h2 class="caps">{{ group.name }}</h2>
       <button
@@ -49,16 +50,10 @@ const groups = computed(() => {
       </button>
     </section>
     <slot />
-  </nav>
+  </SideNav>
 </template>
 
 <style scoped>
-.list {
-  padding: 12px 0;
-}
-h2 {
-  padding: 8px 12px 5px;
-}
 .cols {
   grid-template-columns: 6px 1fr auto;
 }

@@ -1,12 +1,16 @@
 <script setup lang="ts">
-/** The frame of a stage: the list at the left, the picture in the middle with its entry line, what is picked right. */
+/**
+ * The frame of a stage: the list at the left, the picture in the middle with its entry line, what is picked right.
+ * `under`: a table under the picture; on a narrow screen the verdict comes before it.
+ */
 </script>
 
 <template>
   <div class="stage">
     <aside class="left no-print"><slot name="left" /></aside>
-    <div class="centre">
+    <div class="centre" :class="{ split: $slots.under }">
       <slot />
+      <div v-if="$slots.under" class="under"><slot name="under" /></div>
       <div class="entry no-print"><slot name="entry" /></div>
     </div>
     <aside class="right" aria-label="Selected" data-testid="panel"><slot name="right" /></aside>
@@ -37,7 +41,16 @@
   display: flex;
   flex-direction: column;
 }
+.under {
+  flex: none;
+  padding: 4px 12px 0;
+}
+.entry:empty {
+  display: none;
+}
 .entry {
+  position: sticky;
+  bottom: 0;
   padding: 8px 12px 10px;
   background: var(--paper);
 }
@@ -51,6 +64,17 @@
     flex: none;
     overflow: visible;
     border: 0;
+  }
+  .entry {
+    position: static;
+  }
+  .stage > .centre.split {
+    display: contents;
+  }
+  .split > .under,
+  .split > .entry {
+    order: 2;
+    overflow-x: auto;
   }
   .left {
     max-height: 210px;

@@ -1,39 +1,39 @@
 <script setup lang="ts">
-import { reactive, ref } from 'vue'
+import { reactive } from 'vue'
 
-import type { Problem } from '../api/client'
+import type { Field, Part } from '../parts/fields/field'
+import PartFields from '../parts/fields/PartFields.vue'
 import { whenShown } from '../stage/whenShown'
 import { useJob } from '../stores/job'
 
 /** Shop habits: common practice, no source; set once, they travel with the job. */
 const store = useJob()
 const shown = defineModel<boolean>({ required: true })
-const FIELDS: [string, string][] = [
-  ['panel_makeup_in', 'Make-up at a panel, in'],
-  ['box_makeup_in', 'Make-up at a box, in (6 is the least)'],
-  ['outside_makeup_in', 'Make-up outside and at equipment, in'],
-  ['loop_in', 'Loop in each cable, in'],
-  ['waste_percent', 'Waste, %'],
-  ['first_staple_in', 'First staple from a box, in (12 is the most)'],
-  ['staple_spacing_in', 'Then a staple every, in (54 is the most)'],
-  ['temperature_swing_f', 'Outdoor swing, °F'],
-  ['dollars_per_hour', 'An hour of work, $'],
+const FIELDS: Field[] = [
+  { name: 'panel_makeup_in', label: 'Make-up at a panel, in' },
+  { name: 'box_makeup_in', label: 'Make-up at a box, in (6 is the least)' },
+  { name: 'outside_makeup_in', label: 'Make-up outside and at equipment, in' },
+  { name: 'loop_in', label: 'Loop in each cable, in' },
+  { name: 'waste_percent', label: 'Waste, %' },
+  { name: 'first_staple_in', label: 'First staple from a box, in (12 is the most)' },
+  { name: 'staple_spacing_in', label: 'Then a staple every, in (54 is the most)' },
+  { name: 'temperature_swing_f', label: 'Outdoor swing, °F' },
+  { name: 'dollars_per_hour', label: 'An hour of work, $' },
+  { name: 'boxes_per_circuit', label: 'Boxes on a circuit, at most' },
+  { name: 'light_wire', label: 'Wire to lights' },
 ]
-const form = reactive<Record<string, string | number>>({})
-const problem = ref<Problem | null>(null)
+const form = reactive<Part>({})
 whenShown(shown, () => {
-  problem.value = null
   Object.assign(form, store.job?.habits)
 })
-const wrong = (key: string) =>
-  problem.value?.key?.split('.').includes(key) ? problem.value.detail : undefined
-
-async function save() {
-  const habits = Object.fromEntries(
-    FIELDS.map(([key]) => [key, String(form[key]).trim() === '' ? null : Number(form[key])]),
+/** Set as it is typed: nothing is lost however the dialog is left; undo takes it back. */
+async function set(values: Part, field: Field) {
+  const problem = await store.edit(
+    [{ op: 'set_job', set: { habits: { ...form, ...values } } }],
+    `habit: ${field.label.split(',')[0]?.toLowerCase()}`,
   )
-  problem.value = await store.edit([{ op: 'set_job', set: { habits } }], 'shop habits')
-  if (!problem.value) shown.value = false
+  if (!problem) Object.assign(form, values)
+  return problem
 }
 </script>
 
@@ -42,39 +42,17 @@ async function save() {
     <v-card class="pa-5">
       <h2>Shop habits</h2>
       <p class="mute">Common practice, no source. Where the code says more, the code is kept.</p>
-      <form class="grid" @submit.prevent="save">
-        <v-text-field
-          v-for="[key, label] in FIELDS"
-          :key="key"
-          v-model="form[key]"
-          :label="label"
-          inputmode="decimal"
-          :error-messages="wrong(key)"
-        />
-        <div class="buttons">
-          <v-btn variant="text" @click="shown = false">Leave it</v-btn>
-          <v-btn type="submit" variant="flat" color="ink">Set</v-btn>
-        </div>
-      </form>
+      <PartFields kind="habits" :fields="FIELDS" :part="form" :set="set" />
+      <div class="buttons"><v-btn variant="flat" color="ink" @click="shown = false">Done</v-btn></div>
     </v-card>
   </v-dialog>
 </template>
 
 <style scoped>
-.grid {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 12px 10px;
-}
 .buttons {
   display: flex;
   gap: 6px;
   justify-content: end;
   align-items: end;
-}
-@media (max-width: 700px) {
-  .grid {
-    grid-template-columns: 1fr;
-  }
 }
 </style>

@@ -2,6 +2,9 @@
 import { computed, ref, watch } from 'vue'
 
 import type { Edit, Problem } from '../api/client'
+import type { Field, Part } from '../parts/fields/field'
+import PartFields from '../parts/fields/PartFields.vue'
+import { STRUCTURE_FIELDS } from '../stages/walls/wallFields'
 import { useJob } from '../stores/job'
 
 /** What stands where: structures, panels, boxes. Heights in inches over the structure's main floor. */
@@ -9,7 +12,7 @@ const store = useJob()
 const shown = defineModel<boolean>({ required: true })
 const problem = ref<Problem | null>(null)
 const kind = ref<'structure' | 'panel' | 'box'>('box')
-const form = ref<Record<string, string | number | boolean | undefined>>({})
+const form = ref<Part>({})
 
 const structures = computed(() => (store.job?.structures ?? []).map((s) => ({ title: s.name, value: s.id })))
 const rows = computed(() => {
@@ -44,23 +47,32 @@ watch(
     const home = structures.value[0]?.value
     form.value =
       kind.value === 'structure'
-        ? { name: '', kind: 'house', grade_in: -18, ceiling_in: 96 }
+        ? { name: '', kind: 'house', grade_in: -18 }
         : kind.value === 'panel'
           ? { name: '', structure: home, height_in: 48 }
           : { name: '', structure: home, kind: 'junction', height_in: 16, clamps: true }
   },
   { immediate: true },
 )
-const wrong = (key: string) =>
-  problem.value?.key?.split('.').includes(key) ? problem.value.detail : undefined
+const HOME: Field[] = [
+  { name: 'structure', label: 'In', list: 'structures' },
+  { name: 'height_in', label: 'Height', as: 'inches' },
+]
+const NAME: Field = { name: 'name', label: 'Name' }
+const FIELDS: Record<'structure' | 'panel' | 'box', Field[]> = {
+  structure: STRUCTURE_FIELDS,
+  panel: [NAME, ...HOME],
+  box: [NAME, ...HOME, { name: 'kind', label: 'Kind' }, { name: 'clamps', label: 'Has clamps' }],
+}
+function set(values: Part) {
+  form.value = { ...form.value, ...values }
+  return null
+}
 
 async function add() {
   const item: Record<string, unknown> = { ...form.value, id: `${kind.value[0]}${Date.now().toString(36)}` }
-  for (const key of ['grade_in', 'ceiling_in', 'height_in']) if (key in item) item[key] = Number(item[key])
   if (kind.value === 'structure') {
-    const height_in = item.ceiling_in
-    delete item.ceiling_in
-    item.levels = [{ id: `${item.id}-floor`, name: 'Main floor', kind: 'floor', height_in }]
+    item.levels = [{ id: `${item.id}-floor`, name: 'Main floor', kind: 'floor', height_in: 96 }]
   }
   const edit: Edit = { op: 'add', kind: kind.value, item }
   problem.value = await store.edit([edit], `add ${kind.value} ${item.name}`)
@@ -92,32 +104,16 @@ async function drop(row: { kind: string; id: string; name: string }) {
           label="Add a"
           :items="structures.length ? ['structure', 'panel', 'box'] : ['structure']"
         />
-        <v-text-field v-model="form.name" label="Name" :error-messages="wrong('name')" />
-        <template v-if="kind === 'structure'">
-          <v-select
-            v-model="form.kind as string"
-            label="Kind"
-            :items="['house', 'shop', 'cabin', 'shed', 'yard']"
-          />
-          <v-text-field
-            v-model="form.grade_in"
-            label="Ground, in from the floor"
-            :error-messages="wrong('grade_in')"
-          />
-          <v-text-field v-model="form.ceiling_in" label="Ceiling, in" :error-messages="wrong('ceiling_in')" />
-        </template>
-        <template v-else>
-          <v-select v-model="form.structure as string" label="In" :items="structures" />
-          <v-text-field v-model="form.height_in" label="Height, in" :error-messages="wrong('height_in')" />
-          <template v-if="kind === 'box'">
-            <v-select
-              v-model="form.kind as string"
-              label="Kind"
-              :items="['junction', 'device', 'equipment', 'disconnect']"
-            />
-            <v-checkbox v-model="form.clamps" label="Has clamps" />
-          </template>
-        </template>
+        <PartFields
+          :key="kind"
+          class="all"
+          :kind="kind"
+          :fields="FIELDS[kind]"
+          :part="form"
+          :set="set"
+          :lists="{ structures }"
+          :refused="problem"
+        />
         <v-btn type="submit" variant="flat" color="ink">Add</v-btn>
       </form>
       <div class="d-flex justify-end mt-3"><v-btn variant="text" @click="shown = false">Done</v-btn></div>
@@ -143,8 +139,11 @@ li {
 }
 .grid {
   display: grid;
-  grid-template-columns: 1fr 1fr 1fr;
+  grid-template-columns: 1fr 1fr;
   gap: 10px;
+}
+.all {
+  grid-column: 1 / -1;
 }
 .bad {
   color: var(--stop);

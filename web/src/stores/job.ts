@@ -70,6 +70,11 @@ export const useJob = defineStore('job', () => {
   const names = computed(() => nodes.value.map((node) => node.name))
   const roomId = computed(() => view.value?.room?.planned.summary.id ?? look.at.room ?? null)
   const room = computed(() => job.value?.rooms.find((item) => item.id === roomId.value) ?? null)
+  const levelOf = (id: string | null | undefined) =>
+    job.value?.structures.flatMap((item) => item.levels ?? []).find((level) => level.id === id) ?? null
+  const sizes = computed(() =>
+    (vocabulary.value?.wire_sizes ?? []).map((size) => ({ title: size, value: size })),
+  )
   const circuitId = computed(() => view.value?.circuit?.summary.id ?? null)
   const panelId = computed(() => view.value?.panel?.id ?? null)
   const levelId = computed(() => view.value?.level?.level ?? null)
@@ -332,7 +337,7 @@ export const useJob = defineStore('job', () => {
     })
 
   return {
-    jobs, view, leg, alternatives, vocabulary, loading, missing, busy, job, plan, runId, run, nodes, names, picked,
+    jobs, view, leg, alternatives, vocabulary, loading, missing, busy, job, plan, runId, run, nodes, names, picked, levelOf, sizes,
     roomId, room, levelId, metric, circuitId, panelId, refs, start, list, open, create, remove, lookAt, lookRun,
     lookRoom, lookCircuit, lookPanel, edit, nudge, mend, undo, redo, refresh,
   } // prettier-ignore

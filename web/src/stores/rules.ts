@@ -1,9 +1,11 @@
 import { defineStore } from 'pinia'
 import { ref } from 'vue'
 
+import { useLook } from './look'
+
 /** What the rules dialog shows, so that any number can open the entry it comes from. */
 export const useRules = defineStore('rules', () => {
-  const shown = ref(false)
+  const shown = useLook().dialogOpen('rules')
   const tab = ref<'set' | 'notes' | 'look'>('set')
   const query = ref('')
 

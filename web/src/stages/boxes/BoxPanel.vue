@@ -57,8 +57,8 @@ const pick = (id: string, about: string) => (store.picked = { kind: about === 'p
           <dd>{{ line.text }}</dd>
         </div>
       </dl>
-      <BoxFields :key="box.id" :box="box" :act="act" />
     </template>
+    <BoxFields :key="node.id" :kind="box ? 'box' : 'panel'" :part="node" />
     <div class="row no-print">
       <v-btn size="small" variant="text" color="stop" @click="emit('remove')">Remove it</v-btn>
       <v-btn size="small" variant="text" @click="store.picked = null">Whole room</v-btn>

@@ -33,10 +33,21 @@ const current = (use: string, school: School) =>
   pole[use]?.mark === school.mark && pole[use]?.at_in === school.at_in
 const others = computed(() => store.job?.boxes.filter((box) => box.fixed && box.room).length ?? 0)
 
-async function save() {
+/** Each height is set as it is picked, so that nothing picked is lost however the dialog is left; undo takes it back. */
+async function set(use: string, mark: Partial<Mark>) {
+  pole[use] = { mark: 'centre', at_in: 0, ...pole[use], ...mark }
+  await save(use)
+}
+async function save(what: string) {
   const habits = { ...store.job?.habits, pole: { ...pole, hole_line_in: hole.value } }
-  problem.value = await store.edit([{ op: 'set_job', set: { habits } }], 'story pole')
-  if (!problem.value) shown.value = false
+  problem.value = await store.edit(
+    [{ op: 'set_job', set: { habits } }],
+    `story pole: ${what.replace('_', ' ')}`,
+  )
+}
+function setHole(at: number) {
+  hole.value = at
+  void save('hole line')
 }
 </script>
 
@@ -59,17 +70,18 @@ async function save() {
             class="plain key"
             :class="{ on: current(use, school) }"
             :title="school.why"
-            @click="pole[use] = { mark: school.mark as Mark['mark'], at_in: school.at_in }"
+            @click="set(use, { mark: school.mark as Mark['mark'], at_in: school.at_in })"
           >
             {{ school.school }}
           </button>
         </span>
         <v-select
           v-if="pole[use]"
-          v-model="pole[use].mark"
+          :model-value="pole[use].mark"
           :items="['bottom', 'centre', 'top']"
           :aria-label="`${use} mark`"
           class="mark"
+          @update:model-value="set(use, { mark: $event })"
         />
         <MeasureField
           v-if="pole[use]"
@@ -77,7 +89,7 @@ async function save() {
           bare="in"
           :named="`${use.replace('_', ' ')}, height`"
           class="at"
-          @inches="pole[use].at_in = $event"
+          @inches="set(use, { at_in: $event })"
         />
       </div>
       <div class="use">
@@ -88,13 +100,12 @@ async function save() {
           bare="in"
           named="hole line, height"
           class="at"
-          @inches="hole = $event"
+          @inches="setHole"
         />
       </div>
       <p v-if="problem" class="bad" role="alert">{{ problem.detail }}</p>
       <div class="d-flex ga-2 justify-end mt-3">
-        <v-btn variant="text" @click="shown = false">Leave it</v-btn>
-        <v-btn variant="flat" color="ink" @click="save">Set the pole</v-btn>
+        <v-btn variant="flat" color="ink" @click="shown = false">Done</v-btn>
       </div>
     </v-card>
   </v-dialog>

@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 
 import type { CircuitSummary, LooseBox, PanelRow } from '../../api/client'
+import SideNav from '../../parts/SideNav.vue'
 
 /** Circuits by panel, worst first; under them what is on no circuit yet. */
 const props = defineProps<{
@@ -38,7 +39,7 @@ const shown = computed(() => props.loose.slice(0, 40))
 </script>
 
 <template>
-  <nav class="list" aria-label="Circuits">
+  <SideNav label="Circuits">
     <section v-for="group in groups" :key="group.panel.id">
       <button
         type="button"
@@ -101,13 +102,10 @@ const shown = computed(() => props.loose.slice(0, 40))
       </button>
       <p v-if="loose.length > shown.length" class="mute more">and {{ loose.length - shown.length }} more</p>
     </section>
-  </nav>
+  </SideNav>
 </template>
 
 <style scoped>
-.list {
-  padding: 8px 0 14px;
-}
 .head {
   font: 600 13px/1.2 var(--num);
   letter-spacing: 0.06em;

@@ -224,7 +224,7 @@ useKeys(
       />
     </template>
     <template #right>
-      <CircuitPanel :plan="plan" :panel="panel" :sizes="store.vocabulary?.wire_sizes ?? []" :act="act" />
+      <CircuitPanel :plan="plan" :panel="panel" :act="act" />
     </template>
     <ProposeDialog v-model="proposing" />
     <CountDialog v-model="counting" />

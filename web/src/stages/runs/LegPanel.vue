@@ -48,8 +48,8 @@ const where = (leg: number | null) => (leg === null ? 'Run' : `Leg ${leg + 1}`)
 </script>
 
 <template>
-  <aside class="panel" aria-label="Selected" data-testid="panel">
-    <header>
+  <div class="panel">
+    <header class="pick-head">
       <h2>{{ title }}</h2>
       <span class="num mute">{{ planned ? planned.length_text : plan.summary.length_text }}</span>
     </header>
@@ -110,7 +110,7 @@ const where = (leg: number | null) => (leg === null ? 'Run' : `Leg ${leg + 1}`)
       <p v-for="word in planned.fittings" :key="word" class="fit">{{ word }}</p>
       <h3 class="head no-print">What may go here</h3>
       <AlternativeList class="no-print" :items="alternatives" @mend="emit('mend', $event)" />
-      <PlaceFacts :leg="raw" :planned="planned" :run="plan.summary.id" @edit="emit('edit', $event)" />
+      <PlaceFacts :leg="raw" :planned="planned" :run="plan.summary.id" />
     </template>
 
     <template v-if="leg !== null && others.length">
@@ -136,20 +136,10 @@ const where = (leg: number | null) => (leg === null ? 'Run' : `Leg ${leg + 1}`)
       Work dead and prove it. The upper lugs of a panel stay live with its main off. Local authority and a
       licensed electrician decide. Call for utility marks before digging.
     </p>
-  </aside>
+  </div>
 </template>
 
 <style scoped>
-.panel {
-  padding: 13px 14px 18px;
-}
-header {
-  display: flex;
-  justify-content: space-between;
-  align-items: baseline;
-  gap: 8px;
-  margin-bottom: 9px;
-}
 .fine {
   color: var(--fine);
   font-weight: 600;
@@ -212,6 +202,9 @@ small {
   margin-top: 12px;
 }
 @media print {
+  .panel {
+    columns: 2;
+  }
   .panel > * {
     break-inside: avoid;
   }

@@ -1,17 +1,20 @@
 <script setup lang="ts">
 import { computed, reactive, ref } from 'vue'
-import { whenShown } from '../../stage/whenShown'
-
 import type { Edit, Problem, Run } from '../../api/client'
+import type { Field, Part } from '../../parts/fields/field'
+import PartFields from '../../parts/fields/PartFields.vue'
+import { whenShown } from '../../stage/whenShown'
+import { useJob } from '../../stores/job'
+import { METALS } from '../circuits/circuitFields'
 
 /** The circuit that a run carries, and where it starts: for a run that is there, or a new one. */
 const props = defineProps<{
   run: Run | null
   nodes: { id: string; name: string }[]
-  sizes: string[]
   edit: (edits: Edit[], label: string) => Promise<Problem | null>
 }>()
 const emit = defineEmits<{ added: [id: string] }>()
+const store = useJob()
 const shown = defineModel<boolean>({ required: true })
 
 const blank = {
@@ -37,20 +40,36 @@ whenShown(shown, () => {
     for (const key of Object.keys(blank) as (keyof typeof blank)[])
       (form as Record<string, unknown>)[key] = (props.run as unknown as Record<string, unknown>)[key]
 })
-const wrong = (key: string) =>
-  problem.value?.key?.split('.').includes(key) ? problem.value.detail : undefined
+const lists = computed(() => ({
+  sizes: store.sizes,
+  nodes: props.nodes.map((node) => ({ title: node.name, value: node.id })),
+}))
+const FIELDS: Field[] = [
+  { name: 'name', label: 'Name', wide: true },
+  { name: 'circuit', label: 'Circuit', usual: '14' },
+  { name: 'start', label: 'Starts at', list: 'nodes' },
+  { name: 'volts', label: 'Volts' },
+  { name: 'breaker_a', label: 'Breaker, A' },
+  { name: 'load_a', label: 'Load expected, A' },
+  { name: 'wire_size', label: 'Wire', list: 'sizes' },
+  { name: 'material', label: 'Of', titles: METALS },
+  { name: 'conductors', label: 'Wires, no ground' },
+  { name: 'neutral', label: 'One is a neutral' },
+  { name: 'gfci', label: 'GFCI upstream' },
+  { name: 'nameplate', label: 'Motor or air conditioner, by nameplate' },
+]
+const known = FIELDS.map((field) => field.name)
 const elsewhere = computed(() => {
   const keys = problem.value?.key?.split('.') ?? []
-  return problem.value && !Object.keys(blank).some((key) => keys.includes(key)) ? problem.value.detail : ''
+  return problem.value && !known.some((key) => keys.includes(key)) ? problem.value.detail : ''
 })
+function set(values: Part) {
+  Object.assign(form, values)
+  return null
+}
 
 async function save() {
-  const values = {
-    ...form,
-    breaker_a: Number(form.breaker_a),
-    load_a: Number(form.load_a),
-    conductors: Number(form.conductors),
-  }
+  const values = { ...form }
   const id = props.run?.id ?? `r${Date.now().toString(36)}`
   const edit: Edit = props.run
     ? { op: 'set', kind: 'run', id, set: values }
@@ -75,63 +94,17 @@ async function remove() {
   <v-dialog aria-label="Circuit and ends" v-model="shown">
     <v-card class="sheet" data-testid="run-form">
       <h2>{{ run ? 'Circuit and ends' : 'New run' }}</h2>
-      <form class="grid" @submit.prevent="save">
-        <v-text-field
-          v-model="form.name"
-          label="Name"
-          autofocus
-          class="wide"
-          :error-messages="wrong('name')"
+      <form @submit.prevent="save">
+        <PartFields
+          focused
+          kind="run"
+          :fields="FIELDS"
+          :part="form"
+          :set="set"
+          :lists="lists"
+          :refused="problem"
         />
-        <v-text-field
-          v-model="form.circuit"
-          label="Circuit"
-          placeholder="14"
-          :error-messages="wrong('circuit')"
-        />
-        <v-select
-          v-model="form.start"
-          label="Starts at"
-          :items="nodes"
-          item-title="name"
-          item-value="id"
-          class="wide"
-          :error-messages="wrong('start')"
-        />
-        <v-select v-model="form.volts" label="Volts" :items="[120, 208, 240]" />
-        <v-text-field
-          v-model="form.breaker_a"
-          label="Breaker, A"
-          inputmode="decimal"
-          :error-messages="wrong('breaker_a')"
-        />
-        <v-text-field
-          v-model="form.load_a"
-          label="Load expected, A"
-          inputmode="decimal"
-          :error-messages="wrong('load_a')"
-        />
-        <v-select v-model="form.wire_size" label="Wire" :items="sizes" :error-messages="wrong('wire_size')" />
-        <v-select
-          v-model="form.material"
-          label="Of"
-          :items="[
-            { title: 'copper', value: 'cu' },
-            { title: 'aluminum', value: 'al' },
-          ]"
-        />
-        <v-text-field
-          v-model="form.conductors"
-          label="Wires, no ground"
-          inputmode="numeric"
-          :error-messages="wrong('conductors')"
-        />
-        <div class="checks">
-          <v-checkbox v-model="form.neutral" label="One is a neutral" />
-          <v-checkbox v-model="form.gfci" label="GFCI upstream" />
-          <v-checkbox v-model="form.nameplate" label="Motor or air conditioner, by nameplate" />
-        </div>
-        <p v-if="elsewhere" class="bad wide">{{ elsewhere }}</p>
+        <p v-if="elsewhere" class="bad">{{ elsewhere }}</p>
         <div class="buttons">
           <v-btn v-if="run" variant="text" color="stop" @click="remove">Remove run</v-btn>
           <v-spacer />
@@ -147,29 +120,13 @@ async function remove() {
 .sheet {
   padding: 18px 20px;
 }
-.grid {
-  display: grid;
-  grid-template-columns: 1fr 1fr 1fr;
-  gap: 12px 10px;
-  margin-top: 14px;
-}
-.wide {
-  grid-column: span 2;
-}
-.checks,
 .buttons {
-  grid-column: 1 / -1;
   display: flex;
-  flex-wrap: wrap;
   gap: 0 14px;
+  margin-top: 8px;
 }
 .bad {
   color: var(--stop);
   margin: 0;
-}
-@media (max-width: 700px) {
-  .grid {
-    grid-template-columns: 1fr 1fr;
-  }
 }
 </style>

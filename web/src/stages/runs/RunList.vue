@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 
 import type { RunSummary } from '../../api/client'
+import SideNav from '../../parts/SideNav.vue'
 
 /** Runs by the panel they hang on, the worst first in each group. */
 const props = defineProps<{ summaries: RunSummary[]; current: string | null; metric: boolean }>()
@@ -24,7 +25,7 @@ const WORDS: Record<string, string> = { stop: 'stop', check: 'check', fine: 'fin
 </script>
 
 <template>
-  <nav class="list" aria-label="Runs">
+  <SideNav label="Runs">
     <section v-for="group in groups" :key="group.name">
       <h2 class="caps">{{ group.name }}</h2>
       <button
@@ -53,16 +54,10 @@ const WORDS: Record<string, string> = { stop: 'stop', check: 'check', fine: 'fin
     <button type="button" class="plain side-add num no-print" data-testid="add-run" @click="emit('add')">
       + New run
     </button>
-  </nav>
+  </SideNav>
 </template>
 
 <style scoped>
-.list {
-  padding: 12px 0;
-}
-h2 {
-  padding: 8px 12px 5px;
-}
 .cols {
   grid-template-columns: 6px 36px 1fr auto;
 }

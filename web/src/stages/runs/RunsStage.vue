@@ -3,6 +3,7 @@ import { computed, nextTick, ref } from 'vue'
 
 import { api, ask, type Edit } from '../../api/client'
 import EntryLine from '../../parts/EntryLine.vue'
+import StageFrame from '../../parts/StageFrame.vue'
 import { tapMend, useKeys } from '../../stage/keys'
 import { useJob } from '../../stores/job'
 import { useLook } from '../../stores/look'
@@ -88,16 +89,17 @@ useKeys(
 </script>
 
 <template>
-  <div class="stage">
-    <RunList
-      class="left"
-      :summaries="store.view?.summaries ?? []"
-      :current="store.runId"
-      :metric="store.view?.units === 'metric'"
-      @look="store.lookRun($event)"
-      @add="setup(true)"
-    />
-    <div v-if="store.plan && run" class="centre">
+  <StageFrame>
+    <template #left>
+      <RunList
+        :summaries="store.view?.summaries ?? []"
+        :current="store.runId"
+        :metric="store.view?.units === 'metric'"
+        @look="store.lookRun($event)"
+        @add="setup(true)"
+      />
+    </template>
+    <template v-if="store.plan && run">
       <h2 class="only-print">{{ store.job?.name }}: {{ run.circuit }} {{ run.name }}</h2>
       <div class="strip">
         <StripView
@@ -107,38 +109,8 @@ useKeys(
           @select="look.selectLeg($event)"
         />
       </div>
-      <div class="legs">
-        <LegTable
-          :legs="store.plan.legs"
-          :raw="run.legs"
-          :leg="store.leg"
-          :run-id="run.id"
-          :words="store.vocabulary"
-          :names="store.names"
-          :edit="store.edit"
-          @select="look.selectLeg($event)"
-          @insert="insertBefore"
-        />
-      </div>
-      <div class="entry">
-        <EntryLine
-          ref="entry"
-          :verb="verb"
-          placeholder="over 43' trench 18&quot; deep in pvc 40 3/4 to LB"
-          :buttons="['up', 'down', 'over', 'left', 'right']"
-          action="add leg"
-          :suggest="suggest"
-          :submit="walk"
-        />
-        <p class="mute tools no-print">
-          <button class="plain" type="button" @click="copy">Copy as text</button>
-          <span v-if="before !== null">
-            · <button class="plain" type="button" @click="before = null">Add at the end instead</button></span
-          >
-        </p>
-      </div>
-    </div>
-    <div v-else class="centre empty">
+    </template>
+    <div v-else class="empty">
       <div v-if="!store.loading">
         <h2>{{ store.view ? 'No run yet' : 'No job open' }}</h2>
         <p class="mute">
@@ -153,67 +125,64 @@ useKeys(
         <v-btn v-if="store.nodes.length" variant="flat" color="ink" @click="setup(true)">New run</v-btn>
       </div>
     </div>
-    <LegPanel
-      v-if="store.plan"
-      class="right"
-      :plan="store.plan"
-      :leg="store.leg"
-      :raw="raw"
-      :alternatives="store.alternatives"
-      @mend="store.mend($event)"
-      @edit="store.edit($event)"
-      @select="look.selectLeg($event)"
-      @setup="setup(false)"
-    />
+    <template v-if="store.plan && run" #under>
+      <LegTable
+        :legs="store.plan.legs"
+        :raw="run.legs"
+        :leg="store.leg"
+        :run-id="run.id"
+        :words="store.vocabulary"
+        :names="store.names"
+        :edit="store.edit"
+        @select="look.selectLeg($event)"
+        @insert="insertBefore"
+      />
+    </template>
+    <template v-if="store.plan && run" #entry>
+      <EntryLine
+        ref="entry"
+        :verb="verb"
+        placeholder="over 43' trench 18&quot; deep in pvc 40 3/4 to LB"
+        :buttons="['up', 'down', 'over', 'left', 'right']"
+        action="add leg"
+        :suggest="suggest"
+        :submit="walk"
+      />
+      <p class="mute tools no-print">
+        <button class="plain" type="button" @click="copy">Copy as text</button>
+        <span v-if="before !== null">
+          · <button class="plain" type="button" @click="before = null">Add at the end instead</button></span
+        >
+      </p>
+    </template>
+    <template v-if="store.plan" #right>
+      <LegPanel
+        :plan="store.plan"
+        :leg="store.leg"
+        :raw="raw"
+        :alternatives="store.alternatives"
+        @mend="store.mend($event)"
+        @edit="store.edit($event)"
+        @select="look.selectLeg($event)"
+        @setup="setup(false)"
+      />
+    </template>
     <RunForm
       v-model="form"
       :run="fresh ? null : run"
       :nodes="store.nodes"
-      :sizes="store.vocabulary?.wire_sizes ?? []"
       :edit="store.edit"
       @added="store.lookRun($event)"
     />
-  </div>
+  </StageFrame>
 </template>
 
 <style scoped>
-.stage {
-  display: grid;
-  grid-template-columns: 224px minmax(0, 1fr) 312px;
-  height: 100%;
-}
-.left,
-.right,
-.centre {
-  overflow-y: auto;
-  min-height: 0;
-}
-.left {
-  border-right: 1px solid var(--rule);
-}
-.right {
-  border-left: 1px solid var(--rule);
-  background: var(--card);
-}
-.centre {
-  display: flex;
-  flex-direction: column;
-}
 .strip {
   flex: 1 1 400px;
   min-height: 330px;
   background: var(--card);
   border-bottom: 1px solid var(--rule);
-}
-.legs {
-  flex: 0 0 auto;
-  padding: 4px 12px 0;
-}
-.entry {
-  padding: 8px 12px 6px;
-  position: sticky;
-  bottom: 0;
-  background: var(--paper);
 }
 .only-print {
   display: none;
@@ -227,57 +196,20 @@ useKeys(
   font-weight: 600;
 }
 .empty {
+  flex: 1;
+  display: flex;
   align-items: center;
   justify-content: center;
   text-align: center;
 }
 @media (max-width: 1000px) {
-  .stage {
-    display: flex;
-    flex-direction: column;
-    overflow-y: auto;
-  }
-  .centre:not(.empty) {
-    display: contents;
-  }
-  .legs,
-  .entry {
-    order: 2;
-  }
-  .stage > * {
-    flex: none;
-  }
-  .left,
-  .right,
-  .centre {
-    overflow: visible;
-    border: 0;
-  }
   .strip {
     flex: none;
     height: 340px;
     overflow-x: auto;
   }
-  .legs {
-    overflow-x: auto;
-  }
-  .left {
-    max-height: 230px;
-    overflow-y: auto;
-    border-bottom: 1px solid var(--rule);
-  }
-  .entry {
-    position: static;
-  }
 }
 @media print {
-  .stage {
-    display: block;
-    height: auto;
-  }
-  .left {
-    display: none;
-  }
   .strip {
     height: auto;
     min-height: 0;
@@ -285,10 +217,6 @@ useKeys(
   .only-print {
     display: block;
     padding: 8px 12px;
-  }
-  .right {
-    border: 0;
-    columns: 2;
   }
 }
 </style>

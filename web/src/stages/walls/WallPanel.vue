@@ -3,9 +3,18 @@ import { computed } from 'vue'
 
 import type { DrawnRoom, Edit, Problem } from '../../api/client'
 import FindingCard from '../../parts/FindingCard.vue'
-import MeasureField from '../../parts/MeasureField.vue'
+import type { Part } from '../../parts/fields/field'
+import PartFields from '../../parts/fields/PartFields.vue'
 import { inchText, tapeText } from '../../parts/planScale'
 import { useJob } from '../../stores/job'
+import {
+  FIXTURE_FIELDS,
+  LEVEL_FIELDS,
+  OPENING_FIELDS,
+  ROOM_FIELDS,
+  SIDE_FIELDS,
+  STRUCTURE_FIELDS,
+} from './wallFields'
 
 /** What is picked on the plan: an opening, a wall, a thing along a wall, or the room. */
 const props = defineProps<{
@@ -14,13 +23,6 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ remove: [] }>()
 const store = useJob()
-
-const USES = [
-  'common', 'kitchen', 'dining', 'bedroom', 'bath', 'hall', 'stairs', 'closet', 'laundry', 'utility', 'garage', 'shop',
-  'storage', 'porch', 'crawl', 'basement', 'attic', 'pump',
-] // prettier-ignore
-const STUDS = ['2x3', '2x4', '2x6', '2x8', 'furring', 'metal', 'log', 'block', 'open']
-const FINISHES = ['none', 'drywall', 'drywall 5/8', 'boards', 'tile', 'stone']
 
 const room = computed(() => store.room)
 const findings = computed(() =>
@@ -38,18 +40,20 @@ const fixture = computed(() =>
     ? (store.job?.fixtures.find((o) => o.id === store.picked?.id) ?? null)
     : null,
 )
-const level = computed(() =>
-  (store.job?.structures ?? []).flatMap((s) => s.levels ?? []).find((item) => item.id === store.levelId),
+const level = computed(() => store.levelOf(store.levelId))
+const structure = computed(() =>
+  store.job?.structures.find((item) => item.levels?.some((one) => one.id === store.levelId)),
 )
 const text = (inches: number) => tapeText(inches, store.metric)
 
-const setRoom = (set: Record<string, unknown>) =>
-  room.value &&
-  props.act([{ op: 'set', kind: 'room', id: room.value.id, set }], `room ${Object.keys(set).join(', ')}`)
-const setSide = (set: Record<string, unknown>) =>
-  room.value && props.act([{ op: 'set_side', room: room.value.id, side: wall.value, set }])
-const setPart = (kind: 'opening' | 'fixture', id: string, set: Record<string, unknown>) =>
-  props.act([{ op: 'set', kind, id, set }])
+const setPart = (kind: string, id: string) => (set: Part) => store.edit([{ op: 'set', kind, id, set }])
+const setSide = (set: Part) => store.edit([{ op: 'set_side', room: room.value?.id, side: wall.value, set }])
+const setLevel = (values: Part) => {
+  const levels = structure.value?.levels?.map((item) =>
+    item.id === store.levelId ? { ...item, ...values } : item,
+  )
+  return store.edit([{ op: 'set', kind: 'structure', id: structure.value?.id, set: { levels } }])
+}
 const clear = () =>
   room.value && props.act([{ op: 'clear_room', room: room.value.id }], `remove ${room.value.name}`)
 const wallName = computed(() => props.drawn?.walls.find((w) => w.side === wall.value)?.name ?? '')
@@ -61,45 +65,13 @@ const wallName = computed(() => props.drawn?.walls.find((w) => w.side === wall.v
       <h2>{{ opening.kind.replace('_', ' ') }}</h2>
       <span class="num mute">{{ text(opening.width_in) }}</span>
     </header>
-    <div class="pick-fields">
-      <MeasureField
-        label="From the left corner"
-        :text="text(opening.at_in)"
-        @inches="setPart('opening', opening.id, { at_in: $event })"
-      />
-      <MeasureField
-        label="Width"
-        :text="text(opening.width_in)"
-        @inches="setPart('opening', opening.id, { width_in: $event })"
-      />
-      <MeasureField
-        label="Sill over the floor"
-        :text="text(opening.sill_in)"
-        @inches="setPart('opening', opening.id, { sill_in: $event })"
-      />
-      <MeasureField
-        label="Head over the floor"
-        :text="text(opening.head_in)"
-        @inches="setPart('opening', opening.id, { head_in: $event })"
-      />
-      <v-select
-        v-if="opening.kind === 'door'"
-        label="Hung on the"
-        :model-value="opening.hinge"
-        :items="['left', 'right']"
-        @update:model-value="setPart('opening', opening.id, { hinge: $event })"
-      />
-      <v-select
-        v-if="opening.kind === 'door'"
-        label="Opens"
-        :model-value="opening.swings_in"
-        :items="[
-          { title: 'into this room', value: true },
-          { title: 'out of it', value: false },
-        ]"
-        @update:model-value="setPart('opening', opening.id, { swings_in: $event })"
-      />
-    </div>
+    <PartFields
+      :key="opening.id"
+      kind="opening"
+      :fields="OPENING_FIELDS"
+      :part="opening"
+      :set="setPart('opening', opening.id)"
+    />
     <v-btn size="small" variant="text" color="stop" @click="emit('remove')">Remove it</v-btn>
   </template>
   <template v-else-if="fixture">
@@ -107,28 +79,13 @@ const wallName = computed(() => props.drawn?.walls.find((w) => w.side === wall.v
       <h2>{{ fixture.kind.replace('_', ' ') }}</h2>
       <span class="num mute">{{ text(fixture.width_in) }}</span>
     </header>
-    <div class="pick-fields">
-      <MeasureField
-        label="From the left corner"
-        :text="text(fixture.at_in)"
-        @inches="setPart('fixture', fixture.id, { at_in: $event })"
-      />
-      <MeasureField
-        label="Width"
-        :text="text(fixture.width_in)"
-        @inches="setPart('fixture', fixture.id, { width_in: $event })"
-      />
-      <MeasureField
-        label="Into the room"
-        :text="text(fixture.depth_in)"
-        @inches="setPart('fixture', fixture.id, { depth_in: $event })"
-      />
-      <MeasureField
-        label="Height"
-        :text="text(fixture.height_in)"
-        @inches="setPart('fixture', fixture.id, { height_in: $event })"
-      />
-    </div>
+    <PartFields
+      :key="fixture.id"
+      kind="fixture"
+      :fields="FIXTURE_FIELDS"
+      :part="fixture"
+      :set="setPart('fixture', fixture.id)"
+    />
     <v-btn size="small" variant="text" color="stop" @click="emit('remove')">Remove it</v-btn>
   </template>
   <template v-else-if="side && room">
@@ -143,36 +100,7 @@ const wallName = computed(() => props.drawn?.walls.find((w) => w.side === wall.v
           : 'An outside wall.'
       }}
     </p>
-    <div class="pick-fields">
-      <v-select
-        label="Studs"
-        :model-value="side.stud"
-        :items="STUDS"
-        @update:model-value="setSide({ stud: $event })"
-      />
-      <MeasureField
-        label="Spacing, on centre"
-        :text="inchText(side.spacing_in ?? 16, store.metric)"
-        @inches="setSide({ spacing_in: $event })"
-      />
-      <v-select
-        label="Finish on this side"
-        :model-value="side.finish"
-        :items="FINISHES"
-        @update:model-value="setSide({ finish: $event })"
-      />
-      <v-select
-        label="Insulation"
-        :model-value="side.insulation"
-        :items="['none', 'batts', 'foam']"
-        @update:model-value="setSide({ insulation: $event })"
-      />
-      <v-checkbox
-        label="Bearing"
-        :model-value="side.bearing"
-        @update:model-value="setSide({ bearing: $event })"
-      />
-    </div>
+    <PartFields :key="`${room.id}-${wall}`" kind="side" :fields="SIDE_FIELDS" :part="side" :set="setSide" />
     <p v-if="side.insulation === 'foam'" class="mute">
       After foam nothing can be moved: settle every box first.
     </p>
@@ -190,40 +118,13 @@ const wallName = computed(() => props.drawn?.walls.find((w) => w.side === wall.v
       :first="i === 0"
       @mend="store.mend($event)"
     />
-    <div class="pick-fields">
-      <v-text-field
-        label="Name"
-        :model-value="room.name"
-        @change="setRoom({ name: ($event.target as HTMLInputElement).value })"
-      />
-      <v-select
-        label="Use"
-        :model-value="room.use"
-        :items="USES"
-        @update:model-value="setRoom({ use: $event })"
-      />
-      <v-select
-        label="For wiring it is"
-        :model-value="room.moisture"
-        :items="[
-          { title: 'as usual for its use', value: null },
-          { title: 'dry', value: 'dry' },
-          { title: 'damp', value: 'damp' },
-          { title: 'wet', value: 'wet' },
-        ]"
-        @update:model-value="setRoom({ moisture: $event })"
-      />
-      <v-select
-        label="On the surface"
-        :model-value="room.damage"
-        :items="[
-          { title: 'not said', value: null },
-          { title: 'can be hit', value: true },
-          { title: 'guarded', value: false },
-        ]"
-        @update:model-value="setRoom({ damage: $event })"
-      />
-    </div>
+    <PartFields
+      :key="room.id"
+      kind="room"
+      :fields="ROOM_FIELDS"
+      :part="room"
+      :set="setPart('room', room.id)"
+    />
     <h3>Walls, clockwise</h3>
     <table class="num">
       <tbody>
@@ -244,18 +145,33 @@ const wallName = computed(() => props.drawn?.walls.find((w) => w.side === wall.v
         </tr>
       </tbody>
     </table>
-    <p v-if="level" class="mute num">
-      {{ level.name }}: ceiling {{ text(level.height_in ?? 96) }}, joists
-      {{ inchText(level.joist_depth_in ?? 9.25, store.metric) }} at
-      {{ inchText(level.joist_spacing_in ?? 16, store.metric) }} running
-      {{ level.joists === 'x' ? 'east and west' : 'north and south' }}
-    </p>
+    <details v-if="level && structure" class="no-print">
+      <summary class="num">
+        {{ level.name }}: ceiling {{ text(level.height_in ?? 96) }}, joists
+        {{ inchText(level.joist_depth_in ?? 9.25, store.metric) }} at
+        {{ inchText(level.joist_spacing_in ?? 16, store.metric) }} running
+        {{ level.joists === 'x' ? 'east and west' : 'north and south' }}
+      </summary>
+      <PartFields :key="level.id" kind="level" :fields="LEVEL_FIELDS" :part="level" :set="setLevel" />
+      <PartFields
+        :key="structure.id"
+        kind="structure"
+        :fields="STRUCTURE_FIELDS"
+        :part="structure"
+        :set="setPart('structure', structure.id)"
+      />
+    </details>
     <v-btn size="small" variant="text" color="stop" @click="clear">Remove this room</v-btn>
   </template>
   <p v-else class="mute">Nothing is built on this level yet.</p>
 </template>
 
 <style scoped>
+summary {
+  cursor: pointer;
+  color: var(--mute);
+  margin: 8px 0;
+}
 h2::first-letter {
   text-transform: uppercase;
 }

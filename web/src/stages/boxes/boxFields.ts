@@ -1,0 +1,60 @@
+import type { Field, Part } from '../../parts/fields/field'
+
+const onWall = (part: Part) => part.side !== null && part.side !== undefined
+const plugged = (part: Part) => part.kind === 'receptacle'
+const GIVEN = { plain: 'plain', '': 'none', gfci: 'ground-fault', afci: 'arc-fault', dual: 'both' }
+const as =
+  (...kinds: string[]) =>
+  (part: Part) =>
+    kinds.includes(String(part.kind))
+
+/** Everything that can be said of a box. */
+export const BOX_FIELDS: Field[] = [
+  { name: 'name', label: 'Name', wide: true },
+  { name: 'at_in', label: 'From the left corner', as: 'tape', when: onWall },
+  { name: 'x_in', label: 'East of the corner', as: 'tape', when: (part) => typeof part.x_in === 'number' },
+  { name: 'y_in', label: 'North of the corner', as: 'tape', when: (part) => typeof part.y_in === 'number' },
+  { name: 'height_in', label: 'Middle over the floor', as: 'inches' },
+  { name: 'kind', label: 'Kind' },
+  { name: 'serves', label: 'Serves', titles: { '': 'nothing in particular' } },
+  { name: 'load_w', label: 'Load, W', usual: 'as usual for it' },
+  { name: 'continuous', label: 'On for three hours', usual: 'as usual for it' },
+  { name: 'nema', label: 'Receptacle, NEMA', titles: { '': 'as usual for it' }, when: plugged },
+  { name: 'protects', label: 'Device protects', titles: GIVEN, when: as('receptacle', 'switch', 'device') },
+  { name: 'model', label: 'Box', list: 'models', wide: true },
+  { name: 'gangs', label: 'Gangs', list: 'gangs' },
+  {
+    name: 'ways',
+    label: 'Ways',
+    titles: { 2: 'single-pole', 3: 'three-way', 4: 'four-way' },
+    when: as('switch'),
+  },
+  { name: 'set_out_in', label: 'Set out from the stud', as: 'inches' },
+  { name: 'clear_in', label: 'Clear depth behind, taped', as: 'inches' },
+  { name: 'blocking', label: 'On blocking' },
+  { name: 'clamps', label: 'Has clamps' },
+  { name: 'outdoors', label: 'Outer face', when: onWall },
+  { name: 'covered', label: 'In-use cover', when: plugged },
+  { name: 'air_tight', label: 'Air-tight' },
+  { name: 'fan_rated', label: 'Rated for a fan', when: as('light', 'fan', 'junction', 'smoke') },
+  { name: 'interlock', label: 'Interlocked main', when: (part) => part.serves === 'generator' },
+  { name: 'fixed', label: 'Keeps its height' },
+  { name: 'marked', label: 'Marked' },
+]
+
+/** Everything that can be said of a panel, but for what its calculated load is worked out by. */
+export const PANEL_FIELDS: Field[] = [
+  { name: 'name', label: 'Name', wide: true },
+  { name: 'main_a', label: 'Main breaker, A', usual: 'lugs only' },
+  { name: 'bus_a', label: 'Bus, A' },
+  { name: 'spaces', label: 'Spaces' },
+  { name: 'main_at', label: 'Main at the' },
+  { name: 'lug_max', label: 'Largest wire in its lugs', list: 'sizes' },
+  { name: 'neutral_holes', label: 'Holes of the neutral bar' },
+  { name: 'at_in', label: 'From the left corner', as: 'tape', when: onWall },
+  { name: 'height_in', label: 'Lower edge over the floor', as: 'inches' },
+  { name: 'width_in', label: 'Wide', as: 'inches' },
+  { name: 'tall_in', label: 'Tall', as: 'inches' },
+  { name: 'bonded', label: 'Bonding screw in' },
+  { name: 'ground_bar', label: 'Ground bar' },
+]

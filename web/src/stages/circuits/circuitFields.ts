@@ -1,0 +1,24 @@
+import type { Field } from '../../parts/fields/field'
+
+export const METALS = { cu: 'copper', al: 'aluminum' }
+
+/** Everything that can be said of a circuit, but for its chain and its space. */
+export const CIRCUIT_FIELDS: Field[] = [
+  { name: 'name', label: 'Name', wide: true },
+  { name: 'breaker_a', label: 'Breaker, A' },
+  {
+    name: 'protection',
+    label: 'Protection',
+    titles: { plain: 'plain', gfci: 'ground-fault', afci: 'arc-fault', dual: 'both' },
+  },
+  { name: 'wire_size', label: 'Wire', list: 'sizes' },
+  { name: 'material', label: 'Of', titles: METALS },
+  { name: 'volts', label: 'Volts' },
+  { name: 'method', label: 'In' },
+  { name: 'whip_size', label: 'Whip wire', list: 'whips' },
+  { name: 'partner', label: 'Shares its neutral with', list: 'partners', wide: true },
+  { name: 'tied', label: 'Handle-tied', when: (part) => !!part.partner },
+  { name: 'neutral', label: 'Neutral' },
+  { name: 'equipment_ground', label: 'Own ground' },
+  { name: 'nameplate', label: 'By nameplate' },
+]

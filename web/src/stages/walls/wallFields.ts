@@ -1,0 +1,53 @@
+import type { Field } from '../../parts/fields/field'
+
+const door = (part: Record<string, unknown>) => part.kind === 'door'
+
+export const OPENING_FIELDS: Field[] = [
+  { name: 'at_in', label: 'From the left corner', as: 'tape' },
+  { name: 'width_in', label: 'Width', as: 'tape' },
+  { name: 'sill_in', label: 'Sill over the floor', as: 'tape' },
+  { name: 'head_in', label: 'Head over the floor', as: 'tape' },
+  { name: 'hinge', label: 'Hung on the', when: door },
+  { name: 'swings_in', label: 'Opens into this room', when: door },
+]
+export const FIXTURE_FIELDS: Field[] = [
+  { name: 'at_in', label: 'From the left corner', as: 'tape' },
+  { name: 'width_in', label: 'Width', as: 'tape' },
+  { name: 'depth_in', label: 'Into the room', as: 'tape' },
+  { name: 'height_in', label: 'Height', as: 'tape' },
+]
+export const SIDE_FIELDS: Field[] = [
+  { name: 'stud', label: 'Studs' },
+  { name: 'spacing_in', label: 'Spacing, on centre', as: 'inches' },
+  { name: 'first_stud_in', label: 'First stud from the corner', as: 'inches' },
+  { name: 'finish', label: 'Finish on this side' },
+  { name: 'insulation', label: 'Insulation' },
+  { name: 'bearing', label: 'Bearing' },
+]
+export const ROOM_FIELDS: Field[] = [
+  { name: 'name', label: 'Name' },
+  { name: 'use', label: 'Use' },
+  { name: 'moisture', label: 'For wiring it is', usual: 'as usual for its use' },
+  {
+    name: 'damage',
+    label: 'On the surface',
+    usual: 'not said',
+    titles: { true: 'can be hit', false: 'guarded' },
+  },
+  { name: 'ambient_c', label: 'Hottest, °C', usual: 'as usual for its use' },
+  { name: 'bays', label: 'Vehicle bays', when: (part) => part.use === 'garage' },
+]
+export const STRUCTURE_FIELDS: Field[] = [
+  { name: 'name', label: 'Name' },
+  { name: 'kind', label: 'Kind' },
+  { name: 'grade_in', label: 'Ground, from the floor', as: 'inches' },
+]
+export const LEVEL_FIELDS: Field[] = [
+  { name: 'name', label: 'Name of the level' },
+  { name: 'kind', label: 'Kind of level' },
+  { name: 'height_in', label: 'Floor to ceiling', as: 'tape' },
+  { name: 'floor_in', label: 'Floor, over the main floor', as: 'inches' },
+  { name: 'joist_depth_in', label: 'Joists, deep', as: 'inches' },
+  { name: 'joist_spacing_in', label: 'Joists, on centre', as: 'inches' },
+  { name: 'joists', label: 'Joists run', titles: { x: 'east and west', y: 'north and south' } },
+]
