@@ -13,8 +13,8 @@ from levelrun.core.fields import FieldWord, fields_of
 from levelrun.core.job import Habits, Job
 from levelrun.core.job.upgrade import upgraded
 from levelrun.core.measure import parse_length, show
-from levelrun.core.plan import Plan, plan
 from levelrun.core.part import Frozen
+from levelrun.core.plan import Plan, plan
 from levelrun.core.runs.parts import Leg, LegFacts
 from levelrun.core.runs.walk import GO, parse_walk, suggest
 from levelrun.core.site.parts import Level, Side
@@ -147,7 +147,8 @@ class Vocabulary(BaseModel):
 
 
 PARTS: dict[str, type[Frozen]] = {"side": Side, "level": Level, "leg": Leg, "facts": LegFacts, "habits": Habits}
-FIELDS = {name: fields_of(model) for name, model in ({kind.name: kind.model for kind in KINDS.values()} | PARTS).items()}
+PARTS |= {kind.name: kind.model for kind in KINDS.values()}
+FIELDS = {name: fields_of(model) for name, model in PARTS.items()}
 
 
 @router.get("/vocabulary")
