@@ -256,9 +256,16 @@ CREATE TABLE step (
 ) STRICT
 """
 
+NAMEPLATES = """
+ALTER TABLE circuit ADD COLUMN least_ampacity_a REAL;
+ALTER TABLE circuit ADD COLUMN largest_breaker_a REAL;
+ALTER TABLE panel ADD COLUMN disconnect_elsewhere INTEGER
+"""
+
 MIGRATIONS: tuple[tuple[str, str], ...] = (
     ("0001-first", FIRST),
     ("0002-building", BUILDING),
     ("0003-circuits", CIRCUITS),
     ("0004-steps", STEPS),
+    ("0005-nameplates", NAMEPLATES),
 )

@@ -94,3 +94,20 @@ def test_walk_parse(client: TestClient) -> None:
     assert (leg["size"], leg["depth_in"], leg["to"]) == ("3/4", 16, None)
     bad = client.post("/api/walk/parse", json={"text": "over 43' trnch"})
     assert bad.status_code == 422 and bad.json()["at"] == 9 and "trench" in bad.json()["allowed"]
+
+
+def test_a_nameplate_gives_wire_by_the_one_and_breaker_by_the_other(calc: Callable[..., dict[str, Any]]) -> None:
+    """430.22, 440.22, 240.4(G); from memory."""
+    found = calc("conductor", load_a=19.2, minimum_ampacity_a=24, maximum_breaker_a=40, wiring="NM-B", volts=240)
+    assert (found["size"], found["breaker_a"]) == ("10", 40)
+
+
+def test_a_pull_tells_how_its_wires_wedge(calc: Callable[..., dict[str, Any]]) -> None:
+    asked = {
+        "sections": [{"straight_in": 120}, {"bend_deg": 90, "radius_in": 9.5}],
+        "conductors": [{"insulation": "THWN-2", "size": "4/0", "count": 3}],
+    }
+    bare, piped = calc("pull", **asked), calc("pull", **asked, raceway="EMT", size="2")
+    assert (bare["weight_factor"], bare["corrected_forward_lb"]) == (None, None)
+    assert piped["weight_factor"] == pytest.approx(1.27, abs=0.005)
+    assert piped["forward_lb"] == bare["forward_lb"] < piped["corrected_forward_lb"]

@@ -204,6 +204,9 @@ class PullAnswer(Answer):
     sidewall_lb_per_ft: float
     limit_lb: float
     weight_lb_per_ft: float
+    weight_factor: float | None
+    corrected_forward_lb: float | None
+    corrected_reverse_lb: float | None
     grip_limit_lb: float
     sidewall_limit_lb_per_ft: float
     hand_one_lb: float
@@ -216,11 +219,10 @@ class PullAnswer(Answer):
 def calc_pull(q: PullQuestion) -> PullAnswer:
     """Pull force, fed from the start and from the end."""
     book = q.book()
-    if q.raceway is not None and q.size is not None:
-        raceway(book, q.raceway, q.size)
+    inner = raceway(book, q.raceway, q.size).inner_in if q.raceway is not None and q.size is not None else None
     sections = [Section(s.straight_in or 0, s.climb_in, s.bend_deg or 0, s.radius_in or 0) for s in q.sections]
     wires = [PullWires(w.insulation, w.size, w.material, w.count) for w in q.conductors]
-    answer = pull(book, sections, wires, q.friction, q.start_lb)
+    answer = pull(book, sections, wires, q.friction, q.start_lb, inner)
     curves = {
         name: [PointOut(at_in=p.at_in, lb=p.lb) for p in getattr(answer, name)]
         for name in ("curve_forward", "curve_reverse")

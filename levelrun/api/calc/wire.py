@@ -56,6 +56,8 @@ class ConductorQuestion(Question):
     wiring: Key = "raceway"
     insulation: Literal["THWN-2", "XHHW-2"] = "THWN-2"
     termination_c: Annotated[int, Field(strict=True)] | None = None
+    minimum_ampacity_a: Annotated[float, Field(strict=True, gt=0, le=1000)] | None = None
+    maximum_breaker_a: Annotated[float, Field(strict=True, gt=0, le=1000)] | None = None
     ambient_c: Ambient = 30.0
     current_carrying: Carrying = 2
     length_ft: Annotated[float, Field(strict=True, ge=0, le=100_000)] = 0.0
@@ -79,7 +81,7 @@ class ConductorAnswer(Answer):
 @router.post("/conductor")
 def calc_conductor(q: ConductorQuestion) -> ConductorAnswer:
     """Smallest wire for a load, with breaker and ground."""
-    asked = {name: getattr(q, name) for name in Demand.__dataclass_fields__}
+    asked = {name: getattr(q, name) for name in Demand.__dataclass_fields__ if name in ConductorQuestion.model_fields}
     answer = choose(q.book(), Demand(**asked))
     return ConductorAnswer(**answer.__dict__, basis=basis_of(q.book(), "310-16-ampacity"))
 

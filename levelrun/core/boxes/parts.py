@@ -62,6 +62,10 @@ class Panel(Stood):
     main_at: Literal["top", "bottom"] = "top"
     tandem_spaces: tuple[Annotated[int, Field(strict=True, ge=1, le=84)], ...] = Field((), max_length=84)
     bonded: StrictBool = Field(True, description="Bonding screw or strap in: neutral joined to the cabinet")
+    disconnect_elsewhere: StrictBool | None = Field(
+        None,
+        description="The service disconnect stands ahead of it, outdoors or in another enclosure; null: not said",
+    )
     ground_bar: StrictBool = Field(True, description="Has a ground bar of its own")
     neutral_holes: Annotated[int, Field(strict=True, ge=0, le=120)] = 20
     lug_max: Size = Field("1/0", description="Biggest wire that its main lugs take")

@@ -21,6 +21,7 @@ SWITCH_IN = 4.5
 LIT = ("common", "kitchen", "dining", "bedroom", "bath", "hall", "stairs", "laundry", "utility", "garage", "shop",
        "storage", "basement", "porch", "closet")  # fmt: skip
 ONE_RECEPTACLE = ("laundry", "garage", "shop", "basement", "storage", "utility", "porch")
+ZONE_IN = 36.0
 HALL_IN = 120.0
 IN_THE_WAY = ("furniture", "refrigerator", "water_heater", "heater")
 
@@ -199,7 +200,7 @@ def for_basin(view: RoomView, face: Face, item: Fixture) -> list[Placement]:
     dry = [
         (at, cost)
         for at, cost in on_studs(view, face, max(low, 0), min(high, face.wall.length_in), wide)
-        if not near_water(view, face, at)
+        if not near_water(view, face.wall.at(at))
     ]
     edges = (item.at_in - 2, item.at_in + item.width_in + 2)
     best = min(dry, key=lambda spot: min(abs(spot[0] - edge) for edge in edges) + spot[1], default=None)
@@ -218,16 +219,16 @@ def _basin_served(view: RoomView, face: Face, low: float, high: float, reach: fl
     )
 
 
-def near_water(view: RoomView, face: Face, at: float) -> bool:
-    """Within 3 ft of a tub or shower, along the floor (406.9(C))."""
-    x, y = face.wall.at(at)
+def near_water(view: RoomView, spot: tuple[float, float], within: float = ZONE_IN) -> bool:
+    """Whether a spot of the room is nearer than `within` inches to a tub or shower (406.9(C): 3 ft on the floor)."""
+    x, y = spot
     for other in view.faces:
         for item in other.fixtures:
             if item.kind in ("tub", "shower"):
                 along = min(max(other.wall.distance((x, y)), item.at_in), item.at_in + item.width_in)
                 away = (x - other.wall.x0) * -other.wall.out[0] + (y - other.wall.y0) * -other.wall.out[1]
                 px, py = other.wall.at(along, -min(max(away, 0.0), item.depth_in))
-                if (px - x) ** 2 + (py - y) ** 2 < 36.0**2 - 1e-6:
+                if (px - x) ** 2 + (py - y) ** 2 < within**2 - 1e-6:
                     return True
     return False
 

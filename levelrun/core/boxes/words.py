@@ -160,7 +160,7 @@ def panel(reader: SceneReader) -> Said:
         elif word == "lugs":
             item["main_a"] = None
         elif word in ("bonded", "sub"):
-            item["bonded"] = word == "bonded"
+            item |= {"bonded": word == "bonded", "disconnect_elsewhere": word == "sub"}
         else:
             item["name"] = reader.name(PANEL_WORDS)
     if item["at_in"] > face.length_in:

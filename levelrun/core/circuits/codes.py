@@ -50,6 +50,27 @@ CODES: dict[str, Code] = {
         "Four wires, and the bonding strap out.",
         "circuits",
     ),
+    "nameplate-wire": Code(
+        "stop",
+        "The wire is smaller than its nameplate, or its load, wants.",
+        "240.4(G) lets the breaker be large, never the wire small.",
+        "Bigger wire.",
+        "circuits",
+    ),
+    "nameplate-breaker": Code(
+        "stop",
+        "The breaker is larger than its nameplate allows.",
+        "A fault burns the windings before it opens.",
+        "A breaker not over the greatest on the plate.",
+        "circuits",
+    ),
+    "nameplate-unsaid": Code(
+        "check",
+        "A circuit goes by a nameplate that nobody has read in.",
+        "Its wire and breaker are a guess.",
+        "Type its least ampacity and its greatest breaker.",
+        "circuits",
+    ),
     "plug-rating": Code(
         "stop",
         "A receptacle does not match its breaker or its volts.",
@@ -71,6 +92,13 @@ CODES: dict[str, Code] = {
         "An AFCI breaker, or an AFCI outlet first in the chain.",
         "circuits",
     ),
+    "afci-outlet": Code(
+        "check",
+        "Arc-fault protection starts at the first outlet, and the home run may not be metal.",
+        "A nail through the home run.",
+        "An arc-fault breaker, or a home run of steel pipe, MC or AC.",
+        "circuits",
+    ),
     "bonded-sub": Code(
         "stop",
         "Neutral is joined to ground in a sub-panel.",
@@ -83,6 +111,20 @@ CODES: dict[str, Code] = {
         "Neutral is not joined to ground in the main panel.",
         "A fault never trips.",
         "Put the bonding screw in.",
+        "circuits",
+    ),
+    "service-unsaid": Code(
+        "check",
+        "Nobody has said where the service disconnect is.",
+        "Neutral and ground are joined there, once, and nowhere past it.",
+        "Say where it is; then the screw goes in or stays out.",
+        "circuits",
+    ),
+    "bus-small": Code(
+        "stop",
+        "The main breaker is larger than the panel's bus.",
+        "The bus burns before the main opens.",
+        "A smaller main, or a panel with a bigger bus.",
         "circuits",
     ),
     "ground-bar": Code(

@@ -21,6 +21,8 @@ GIVES: dict[str, frozenset[str]] = {
     "gfci": frozenset({"gfci"}), "afci": frozenset({"afci"}), "dual": frozenset({"gfci", "afci"}),
     "plain": frozenset(), "": frozenset(),
 }  # fmt: skip
+# Home runs behind which the first outlet may give arc-fault protection; of a raceway it is asked what it is made of.
+OUTLET_AFCI = ("MC", "AC", "raceway")
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -33,6 +35,8 @@ class BoxPlace:
     structure: str
     structure_kind: str
     level: str
+    level_kind: str
+    damp: bool
     sink_near: bool
     tub_near: bool
 
@@ -157,8 +161,13 @@ class CircuitView:
         for link in self.tree.links:
             before = GIVES[self.circuit.protection] if link.after is None else found[link.after]
             device = self.boxes.get(link.box)
-            found[link.box] = before | GIVES[device.protects] if device else before
+            found[link.box] = before | self._by_device(device) if device else before
         return found
+
+    def _by_device(self, box: Box) -> frozenset[str]:
+        """What the device of a box gives onward: an arc-fault outlet only behind a metal home run (210.12(A))."""
+        given = GIVES[box.protects]
+        return given if self.circuit.method in OUTLET_AFCI else given - {"afci"}
 
     def amps_in(self, link: Link) -> float:
         """Amperes expected in one link: everything downstream of it."""

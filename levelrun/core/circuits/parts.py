@@ -44,5 +44,7 @@ class Circuit(Frozen):
     whip_size: Size = Field("", description="Wire of the last flexible feet to its equipment, where it has such")
     equipment_ground: StrictBool = Field(True, description="An equipment ground runs with it")
     nameplate: StrictBool = Field(False, description="Motor or air conditioner: breaker and wire by its nameplate")
+    least_ampacity_a: Amperes | None = Field(None, description="Minimum circuit ampacity on the nameplate")
+    largest_breaker_a: Amperes | None = Field(None, description="Maximum overcurrent protection on the nameplate")
     feeds: Id | None = None
     chain: tuple[Hop, ...] = Field((), max_length=200)

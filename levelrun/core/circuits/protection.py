@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from levelrun.core.circuits.codes import finding
-from levelrun.core.circuits.facts import PLUGS, BoxPlace, CircuitView
+from levelrun.core.circuits.facts import GIVES, OUTLET_AFCI, PLUGS, BoxPlace, CircuitView
 from levelrun.core.circuits.rules.wire import change
 from levelrun.core.codebook import Codebook
 from levelrun.core.findings import Finding, Mend
@@ -24,8 +24,13 @@ AFCI_PLACE = {
 }  # fmt: skip
 OUTBUILT = ("shop", "storage", "pump")
 GFCI_MOST_A = 50.0
+DEVICE_MOST_A = 20.0
+APPLIANCE_MOST_A = 60.0
 AFCI_MOST_A = 20.0
 APPLIANCES = ("range", "oven", "cooktop", "dryer", "microwave", "dishwasher")
+UNSERVED = ("switch", "junction")
+# A generator inlet brings power and is no outlet; heat cable has ground-fault protection of equipment (426.28).
+OUTDOOR_EXCEPTED = ("generator", "heat_cable")
 
 
 @dataclass(frozen=True)
@@ -48,17 +53,27 @@ def asked(view: CircuitView, box: Box) -> list[Asked]:
 
 
 def _gfci(view: CircuitView, box: Box, place: BoxPlace) -> Asked | None:
-    if box.kind not in PLUGS or view.circuit.breaker_a > GFCI_MOST_A:
-        return None
+    amps = view.circuit.breaker_a
+    keys = _by_place(box, place) if box.kind in PLUGS and amps <= GFCI_MOST_A else []
+    if box.kind not in UNSERVED and amps <= APPLIANCE_MOST_A and box.serves in APPLIANCES:
+        keys.append(f"appliance_{box.serves}")
+    fast = box.kind in ("equipment", "disconnect") and box.serves not in OUTDOOR_EXCEPTED
+    if fast and amps <= GFCI_MOST_A and (box.outdoors or place.use == "porch"):
+        keys.append("outdoor_outlet")
+    return _row(view.book, "gfci-places", box, "gfci", keys)
+
+
+def _by_place(box: Box, place: BoxPlace) -> list[str]:
+    """The places of 210.8(A) that a receptacle stands in."""
     keys = []
     if box.outdoors:
         keys.append("outdoors")
     elif place.use in GFCI_PLACE and (place.use not in OUTBUILT or place.structure_kind in ("shop", "shed")):
         keys.append(GFCI_PLACE[place.use])
+    keys += ["basement"] if place.level_kind == "basement" and not box.outdoors else []
     keys += ["sink"] if place.sink_near else []
     keys += ["tub_shower"] if place.tub_near else []
-    keys += ["appliance_range"] if box.serves in APPLIANCES else []
-    return _row(view.book, "gfci-places", box, "gfci", keys)
+    return keys + (["indoor_damp"] if place.damp and not box.outdoors else [])
 
 
 def _afci(view: CircuitView, box: Box, place: BoxPlace) -> Asked | None:
@@ -81,14 +96,28 @@ def _row(book: Codebook, table: str, box: Box, kind: str, keys: list[str]) -> As
 def protection_rule(view: CircuitView) -> Iterator[Finding]:
     """Every box has the protection that its place asks."""
     lacking: dict[str, list[Asked]] = {"gfci": [], "afci": []}
+    by_outlet: list[Asked] = []
     for box in view.context.boxes:
         have = view.given(box.id)
         for item in asked(view, box):
             if item.kind not in have:
                 lacking[item.kind].append(item)
+            elif item.kind == "afci" and "afci" not in GIVES[view.circuit.protection]:
+                by_outlet.append(item)
     for kind, items in lacking.items():
         if items:
             yield _finding(view, kind, items)
+    if by_outlet and view.circuit.method == "raceway":
+        yield finding(
+            "afci-outlet",
+            view.circuit.id,
+            None,
+            "Arc-fault protection starts at the first outlet",
+            "Allowed only where the home run to it is steel pipe, MC or AC. Plastic pipe wants the breaker.",
+            by_outlet[0].section,
+            about="circuit",
+            mends=_breaker(view, "afci"),
+        )
 
 
 def _finding(view: CircuitView, kind: str, items: list[Asked]) -> Finding:
@@ -121,7 +150,11 @@ def _breaker(view: CircuitView, kind: str) -> list[Mend]:
 
 
 def _first(view: CircuitView, kind: str, items: list[Asked]) -> list[Mend]:
-    """A device at the first receptacle from which everything lacking hangs."""
+    """A device at the first receptacle from which everything lacking hangs: for arc faults only behind a metal home
+    run (210.12(A)), for ground faults only as such devices are made, 120 V and 20 A."""
+    made = view.circuit.volts == 120 and view.circuit.breaker_a <= DEVICE_MOST_A
+    if not made or (kind == "afci" and view.circuit.method not in OUTLET_AFCI):
+        return []
     wanted = {item.box.id for item in items}
     for link in view.tree.links:
         box = view.boxes.get(link.box)

@@ -164,7 +164,7 @@ def _dryers(book: Codebook, home: Dwelling) -> list[Step]:
 
 def _cooking(book: Codebook, home: Dwelling) -> list[Step]:
     """Column C of table 220.55 for ranges over 8¾ to 12 kW; smaller at nameplate where that is less; over 12 kW
-    the column grows 5 % a kilowatt (note 1)."""
+    the column grows 5 % for each kilowatt or major fraction (note 1)."""
     own = [a for a in home.appliances if a.use in COOKING]
     if not own:
         return []
@@ -172,7 +172,7 @@ def _cooking(book: Codebook, home: Dwelling) -> list[Step]:
     demand = float(row["demand_kw"]) * 1000 if row else 0.0
     biggest = max(a.va for a in own)
     if biggest > 12_000:
-        demand *= 1 + 0.05 * -(-(biggest - 12_000) // 1000)
+        demand *= 1 + 0.05 * int((biggest - 12_000) / 1000 + 0.5)
     connected = sum(a.va for a in own)
     name = own[0].name or "Range" if len(own) == 1 else f"{len(own)} cooking appliances"
     counted = min(connected, demand)
@@ -213,7 +213,7 @@ def _optional_climate(book: Codebook, home: Dwelling) -> list[Step]:
     heated = sum(heat) * percent / 100
     if not heated and not cool:
         return []
-    section = "220.82(C)(6)" if many else "220.82(C)(4)"
+    section = "220.82(C)(5)" if many else "220.82(C)(4)"
     if heated >= cool:
         return [Step("Space heat, the larger", sum(heat), percent, heated, section)]
     return [Step("Cooling, the larger", cool, 100.0, cool, "220.82(C)(1)")]
@@ -225,7 +225,7 @@ def feeder(book: Codebook, lighting_va: float, appliances: Sequence[Appliance]) 
     heavy = ("kiln", "water_heater", "space_heater", "vehicle", "heat_cable")
     factor = book.number("continuous_factor")
     for item in appliances:
-        percent = 100 * factor if item.use in heavy and item.use != "kiln" else 100.0
+        percent = 100 * factor if item.use in heavy else 100.0
         name = item.name or item.use.replace("_", " ")
         steps.append(Step(name, item.va, percent, item.va * percent / 100, "220.40, 215.2"))
     motors = [a for a in appliances if a.use in (*MOTORS, "welder")]

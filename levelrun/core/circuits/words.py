@@ -17,7 +17,7 @@ STOPS = ("put", "on", "after", "in")
 
 
 def circuit(reader: SceneReader) -> Said:
-    """circuit 14 20a [240v] [12] [gfci|afci|dual] NAME: BOX BOX …: a breaker on space 14 with its boxes in order."""
+    """circuit 14 20a [240v] [12] [gfci|afci|dual] [mca N] [mocp N] NAME: BOX BOX …: its boxes in order."""
     panel = _panel(reader)
     item: dict[str, Any] = {"panel": panel.id}
     space = int(reader.number("a space of the panel", 0, 84))
@@ -49,17 +49,54 @@ def circuit(reader: SceneReader) -> Said:
 
 def _part(reader: SceneReader, item: dict[str, Any]) -> None:
     """One of: amperes, volts, protection, wire, aluminum; marks `_read` where one stood here."""
-    options = ["15a", "20a", "30a", "40a", "50a", "60a", "100a", "120v", "240v", "gfci", "afci", "dual", "aluminum"]
+    options = [
+        "mca 24",
+        "mocp 40",
+        "nameplate",
+        "15a",
+        "20a",
+        "30a",
+        "40a",
+        "50a",
+        "60a",
+        "100a",
+        "120v",
+        "240v",
+        "gfci",
+        "afci",
+        "dual",
+        "aluminum",
+    ]
     reader.expect([*options, "with neutral", "no neutral", "a name", ": boxes"])
     item["_read"] = True
     start = reader.pos
-    word = reader.phrase(["gfci", "afci", "dual", "plain", "aluminum", "with neutral", "no neutral", "wire"])
+    word = reader.phrase(
+        [
+            "gfci",
+            "afci",
+            "dual",
+            "plain",
+            "aluminum",
+            "with neutral",
+            "no neutral",
+            "wire",
+            "nameplate",
+            "mca",
+            "mocp",
+        ]
+    )
     if word in ("gfci", "afci", "dual", "plain"):
         item["protection"] = word
     elif word == "aluminum":
         item["material"] = "al"
     elif word in ("with neutral", "no neutral"):
         item["neutral"] = word == "with neutral"
+    elif word == "nameplate":
+        item["nameplate"] = True
+    elif word in ("mca", "mocp"):
+        key = "least_ampacity_a" if word == "mca" else "largest_breaker_a"
+        item |= {key: reader.number("amperes on the nameplate", 1, 1200), "nameplate": True}
+        reader.phrase(["a", "amps"])
     elif word == "wire":
         item["wire_size"] = reader.need(wire_sizes(reader.scene.book), "a wire size")
     else:

@@ -90,6 +90,20 @@ CODES: dict[str, Code] = {
     "bends-over": Code(
         "stop", "More than 360° of bend between pull points.", "The wire will not pull.", "Add a pull point.", "runs"
     ),
+    "roof-heat": Code(
+        "check",
+        "Nobody has said how far a pipe on a roof is off it.",
+        "Flat on a sunny roof its wires run far hotter than the air.",
+        "Blocks under it, or wire for the heat.",
+        "runs",
+    ),
+    "pull-hard": Code(
+        "check",
+        "A pull is harder than hands, wires or insulation bear.",
+        "The wire skins, stretches, or stops half way.",
+        "A pull point half way, a wider sweep, a bigger pipe.",
+        "runs",
+    ),
     "box-needed": Code(
         "stop",
         "Cable and pipe wires meet without a box.",

@@ -198,9 +198,20 @@ class RunView:
             material=run.material,
             wiring="raceway" if self.piped(index) or key == "OVERHEAD" else self.carried_method(index),
             insulation=run.insulation,
-            ambient_c=self.facts[index].ambient_c,
+            ambient_c=self.heat_c(index),
             current_carrying=self.current_carrying,
         )
+
+    def on_sunny_roof(self, index: int) -> bool:
+        """Whether a leg lies over a roof in the sun; XHHW-2 in pipe does not mind (310.15(B)(2))."""
+        free = self.piped(index) and self.run.insulation == "XHHW-2"
+        return self.run.legs[index].place == "roof" and bool(self.facts[index].sunlight) and not free
+
+    def heat_c(self, index: int) -> float:
+        """Air around the wire of a leg, °C, with what a hot roof adds where it is said to lie close over it."""
+        up = self.run.legs[index].facts.above_roof_in
+        low = up is not None and up < self.book.number("roof_low_in") and self.on_sunny_roof(index)
+        return self.facts[index].ambient_c + (self.book.number("roof_adder_c") if low else 0.0)
 
     def carried_method(self, index: int) -> str:
         """Cable of a leg, its own or the one in its sleeve."""

@@ -44,6 +44,7 @@ class LegFacts(Frozen):
     sunlight: StrictBool | None = None
     ambient_c: Annotated[float, Field(strict=True, ge=-40, le=90)] | None = None
     insulation: StrictBool | None = None
+    above_roof_in: Inches | None = Field(None, description="On a roof in the sun: from the roof to its underside")
     above: AboveKey | None = None
 
 

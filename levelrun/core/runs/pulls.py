@@ -12,7 +12,7 @@ from levelrun.core.runs.facts import PULL_POINTS, RunView
 from levelrun.core.trade.pipe.bends import Bends, bends
 from levelrun.core.trade.pipe.fill import Fill, fill, used_area
 from levelrun.core.trade.pipe.packing import pack
-from levelrun.core.trade.pipe.pull import PullWires, pull
+from levelrun.core.trade.pipe.pull import PullForce, PullWires, pull
 from levelrun.core.trade.pipe.pull import Section as PullSection
 
 
@@ -191,34 +191,52 @@ def _figures(
     ]
 
 
-def _force(view: RunView, number: int, first: int, last: int) -> list[Figure]:
-    """Pull by hand from the easier end, by the closed form."""
-    book = view.book
+def force_of(view: RunView, first: int, last: int) -> PullForce | None:
+    """The pull of these legs, wires wedged in the narrowest of its pipes. None where a size is not known."""
     material = view.run.material
     wires = [PullWires(w.insulation, w.size, material, w.count) for w in view.wires]
-    friction, hand = book.scalar("friction"), book.scalar("hand_one_lb")
     try:
-        found = pull(book, _sections(view, first, last), wires, friction.value)
+        inner = min(raceway(view.book, leg.method, leg.size).inner_in for leg in view.run.legs[first : last + 1])
+        return pull(view.book, _sections(view, first, last), wires, view.book.number("friction"), inner_in=inner)
     except UnknownKeyError:
+        return None
+
+
+def by_hand_lb(found: PullForce) -> float:
+    """Pounds at the easier end, as the wires lie."""
+    ends = (found.corrected_forward_lb, found.corrected_reverse_lb)
+    return min(lb for lb in ends if lb is not None)
+
+
+def _force(view: RunView, number: int, first: int, last: int) -> list[Figure]:
+    """Pull by hand from the easier end, by the closed form."""
+    book, found = view.book, force_of(view, first, last)
+    if found is None:
         return []
+    friction, hand = book.scalar("friction"), book.scalar("hand_one_lb")
     ends = {"start": view.joint_name(first - 1) or "the start", "end": view.joint_name(last) or "the end"}
+    forward, reverse = found.corrected_forward_lb or 0.0, found.corrected_reverse_lb or 0.0
+    feed = "start" if forward <= reverse else "end"
     return [
         Figure(
             key=f"pull-{number}-force",
             label="By hand",
-            value=min(found.forward_lb, found.reverse_lb),
-            text=f"{min(found.forward_lb, found.reverse_lb):.0f} lb",
+            value=by_hand_lb(found),
+            text=f"{by_hand_lb(found):.0f} lb",
             unit="lb",
-            formula="T · e^(μφ) round a bend, T + wL(μ · level + climb) along a straight",
+            formula="T · e^(wμφ) round a bend, T + WL(wμ · level + climb) along a straight",
             inputs={
-                f"fed at {ends['start']}, its start": f"{found.forward_lb:.1f} lb",
-                f"fed at {ends['end']}, its end": f"{found.reverse_lb:.1f} lb",
-                "so feed at": ends[found.feed] + (", its start" if found.feed == "start" else ", its end"),
-                "weight of the wires": f"{found.weight_lb_per_ft:.3f} lb/ft",
-                "friction": f"{friction.value:g}, gel lube",
+                f"fed at {ends['start']}, its start": f"{forward:.1f} lb",
+                f"fed at {ends['end']}, its end": f"{reverse:.1f} lb",
+                "so feed at": ends[feed] + (", its start" if feed == "start" else ", its end"),
+                "weight of the wires, W": f"{found.weight_lb_per_ft:.3f} lb/ft",
+                "wedged in the pipe, w": f"{found.weight_factor:.2f}",
+                "friction, μ": f"{friction.value:g}, gel lube",
+                "without the wedging": f"{min(found.forward_lb, found.reverse_lb):.1f} lb",
                 "side wall, worst bend": f"{found.sidewall_lb_per_ft:.0f} lb/ft",
                 "conductors bear": f"{found.limit_lb:.0f} lb",
                 "the line is one person; two": f"{book.number('hand_two_lb'):g} lb",
+                "not counted": "the stiffness of large and solid wire, which the hand feels first",
             },
             rule=hand.section,
             basis=hand.basis,

@@ -175,6 +175,8 @@ def _item(reader: _WalkReader, leg: WalkLeg) -> WalkLeg:
         degrees = reader.number("degrees Celsius", -40, 90)
         reader.phrase(["c"])
         return replace(leg, facts={**leg.facts, "ambient_c": degrees})
+    if reader.phrase(["raised"]):
+        return replace(leg, facts={**leg.facts, "above_roof_in": reader.length()})
     if reader.phrase(["deep"]):
         return replace(leg, depth_in=reader.length())
     if NUMBER.match(reader.text, reader.pos):
@@ -275,7 +277,12 @@ def write_leg(book: Codebook, leg: WalkLeg) -> str:
     said = {(key, value): word for word, (key, value) in FACT_WORDS.items()}
     said |= {("above", value): word for word, value in ABOVE_WORDS.items()}
     for key, value in leg.facts.items():
-        words.append(f"ambient {value:g} C" if key == "ambient_c" else said[(key, value)])
+        if key == "ambient_c":
+            words.append(f"ambient {value:g} C")
+        elif key == "above_roof_in":
+            words.append(f"raised {format_inches(value)}")
+        else:
+            words.append(said[(key, value)])
     if leg.method:
         words += ["in", method(book, leg.method).words[0], leg.size or ""]
     words += [_write_bends(leg.bends_deg), "sleeve" if leg.sleeve else "", "condition met" if leg.met else ""]

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 import pytest
 
 from levelrun.core.circuits.cables import cable_needs
@@ -13,36 +11,7 @@ from levelrun.core.circuits.spaces import leg_of, occupied
 from levelrun.core.job import Job
 from levelrun.core.plan import plan
 from tests.conftest import built, edited, found
-
-HOME = (
-    "room Den 14' x 12'; door south 3' at 34\"; set receptacle north 17 5/8\" as R-1; "
-    "set receptacle north 6'6 1/8 as R-2; set switch south 80 1/8\" as S-1; set light centre as L-1; "
-    "set receptacle north 10'6 outside as O-1; panel west 4' spaces 20 as P; "
-    "room Bath 9' x 8' east of Den; door west 2'6 at 2'; set receptacle east 3' as B-1; set light centre as L-2; "
-    "room Kitchen 12' x 12' south of Den; mark counter south 10' at 1'; set receptacle south 4' for counter as K-1; "
-    "set receptacle north 2' as K-2; set receptacle east 3' for range as RG; set receptacle east 8' for dryer as DR; "
-    "set equipment west 3' for generator as GE; set light centre as L-3; set three-way west 8' as S-3; "
-    "structure shed Shed at 60' east 0' north; room Store 10' x 8'; panel north 4' spaces 8 sub as Q; "
-    "set receptacle east 3' as SH"
-)
-
-
-def home(text: str = "", **panels: dict[str, Any]) -> Job:
-    job = built(HOME)
-    for name, values in panels.items():
-        ident = next(p.id for p in job.panels if p.name == name)
-        job = edited(job, {"op": "set", "kind": "panel", "id": ident, "set": values})
-    first = next(p.id for p in job.panels if p.name == "P")
-    return built(text, job, panel=first, verb="circuit") if text else job
-
-
-def case(text: str, *sets: tuple[str, str, dict[str, Any]], **panels: dict[str, Any]) -> Job:
-    job = home(text, **panels)
-    for kind, name, values in sets:
-        parts = {"box": job.boxes, "circuit": job.circuits, "panel": job.panels}[kind]
-        ident = next(part.id for part in parts if part.name == name)
-        job = edited(job, {"op": "set", "kind": kind, "id": ident, "set": values})
-    return job
+from tests.core.circuits.home import case, home
 
 
 def _partners(job: Job) -> Job:
@@ -71,7 +40,13 @@ CASES = {
     "gfci-missing": case("1 20a Bath: B-1"),
     "afci-missing": case("1 20a Den: R-1 R-2"),
     "bonded-sub": case("feed Q from 1 60a", ("panel", "Q", {"bonded": True})),
-    "main-unbonded": case("1 20a Den: R-1", P={"bonded": False}),
+    "main-unbonded": case("1 20a Den: R-1", P={"bonded": False, "disconnect_elsewhere": False}),
+    "service-unsaid": case("1 20a Den: R-1", P={"bonded": False}),
+    "bus-small": case("1 20a Den: R-1", P={"main_a": 200.0, "bus_a": 125.0}),
+    "nameplate-wire": case("1/3 30a nameplate mca 24 Pump: GE", ("circuit", "Pump", {"wire_size": "14"})),
+    "nameplate-breaker": case("1/3 50a mca 24 mocp 40 Pump: GE"),
+    "afci-outlet": case("1 15a Den: R-1 R-2", ("circuit", "Den", {"method": "raceway"}),
+                        ("box", "R-1", {"protects": "afci"})),
     "ground-bar": case("feed Q from 1 60a", ("panel", "Q", {"ground_bar": False})),
     "neutral-holes": case("1 20a Den: R-1; circuit 2 20a Bath: B-1", P={"neutral_holes": 1}),
     "feeder-three": case("feed Q from 1 60a", ("circuit", "Q feeder", {"neutral": False})),
@@ -93,7 +68,8 @@ CASES = {
     "three-way-lone": case("1 15a afci Lights: S-3 L-3"),
 }  # fmt: skip
 NO_MEND = {
-    "feeder-missing", "feeder-small", "electrode", "lug-small", "box-loose", "circuits-wanted", "all-dark",
+    "feeder-missing", "feeder-small", "nameplate-unsaid",
+    "electrode", "lug-small", "box-loose", "circuits-wanted", "all-dark",
 }  # fmt: skip
 
 

@@ -94,6 +94,11 @@ CASES = {
     "turn-back": ("up 3' attic in emt 1/2; down 3' to C-1", {}),
     "jam": ("up 3' attic in lfnc 3/8; over 2' to C-1", {"wire_size": "10", "breaker_a": 30}),
     "run-empty": ("", {}),
+    "roof-heat": ("over 10' roof in emt 3/4 to C-1", {}),
+    "pull-hard": (
+        "over 60' attic in emt 2; left 50'; right 20' to C-1",
+        {"wire_size": "1/0", "breaker_a": 150, "conductors": 3, "material": "cu"},
+    ),
     "ampacity-short": ("over 10' attic in emt 3/4 to C-1", {"wire_size": "8", "breaker_a": 60, "load_a": 45}),
     "ground-small": ("over 90' attic in 6-2 nm to C-1", {"wire_size": "6", "breaker_a": 20}),
     "sleeve-tight": ("over 5' shop wall in emt 1/2 sleeve; over 5' attic in 6-2 to C-1", {"wire_size": "6"}),

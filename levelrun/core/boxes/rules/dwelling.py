@@ -6,13 +6,15 @@ from collections.abc import Iterator, Sequence
 
 from levelrun.core.boxes.codes import finding
 from levelrun.core.boxes.facts import RoomView
-from levelrun.core.boxes.placing import Placement, on_studs
+from levelrun.core.boxes.placing import Placement, middle, on_studs
 from levelrun.core.findings import Finding, Mend
 from levelrun.core.rulebook import Rule
 from levelrun.core.site.faces import Face
 
 DWELLINGS = ("house", "cabin")
 GRADE_REACH_IN = 78.0
+LAST_FOR_ALARMS = {"kitchen": 2, "laundry": 1, "utility": 1, "garage": 3, "porch": 4}
+NOT_OUTSIDE = ("bedroom", "closet", "bath")
 
 
 def outdoor_rule(views: Sequence[RoomView]) -> Iterator[Finding]:
@@ -25,6 +27,7 @@ def outdoor_rule(views: Sequence[RoomView]) -> Iterator[Finding]:
         for view in views
         for box in view.boxes
         if box.outdoors and box.kind == "receptacle" and box.side is not None
+        if box.height_in - view.context.structure.grade_in <= GRADE_REACH_IN
     }
     porches = [v for v in views if v.room.use == "porch" and any(b.kind == "receptacle" for b in v.boxes)]
     if len(ways) + len(porches) >= 2:
@@ -96,4 +99,37 @@ def alarm_rule(views: Sequence[RoomView]) -> Iterator[Finding]:
             )
 
 
-RULES: tuple[Rule[Sequence[RoomView]], ...] = (outdoor_rule, alarm_rule)
+def sleeping_rule(views: Sequence[RoomView]) -> Iterator[Finding]:
+    """An alarm outside each sleeping area, in a room that the bedroom opens into, however called (IRC R314.3)."""
+    if not views or views[0].context.structure.kind not in DWELLINGS:
+        return
+    by_id = {view.room.id: view for view in views}
+    told: set[str] = set()
+    for bedroom in views:
+        if bedroom.room.use != "bedroom":
+            continue
+        doors = dict.fromkeys(opening.to_room for _, opening in bedroom.doors)
+        outside = [by_id[room] for room in doors if room in by_id and by_id[room].room.use not in NOT_OUTSIDE]
+        if not outside or any(box.kind == "smoke" for view in outside for box in view.boxes):
+            continue
+        near = min(outside, key=lambda view: LAST_FOR_ALARMS.get(view.room.use, 0))
+        if near.room.id in told:
+            continue
+        told.add(near.room.id)
+        x, y = middle(near)
+        placed = Placement(kind="smoke", why="outside the bedroom", x_in=x - 24, y_in=y)
+        item = placed.item(near.room.id, near.context.structure.id)
+        yield finding(
+            "smoke-missing",
+            near.context.structure.id,
+            None,
+            f"No smoke alarm outside {bedroom.room.name}",
+            f"One in {near.room.name}, in the vicinity of the bedroom door, joined to the others.",
+            "IRC R314.3",
+            about="structure",
+            room=near.room.id,
+            mends=[Mend(f"Add one in {near.room.name}", [{"op": "add", "kind": "box", "item": item}])],
+        )
+
+
+RULES: tuple[Rule[Sequence[RoomView]], ...] = (outdoor_rule, alarm_rule, sleeping_rule)

@@ -262,8 +262,12 @@ def reach_rule(view: RoomView) -> Iterator[Finding]:
                 "404.8(A)", measured=show(up), limit=show(REACH_IN),
                 mends=[Mend("Lower it to 6′ 7″", [set_box(box, height_in=box.height_in - (up - REACH_IN))])],
             )  # fmt: skip
-        if box.kind == "receptacle" and not box.outdoors and near_water(view, face, at):
-            dry = [s for s, _ in on_studs(view, face, 0, face.wall.length_in, 2.25) if not near_water(view, face, s)]
+        if box.kind == "receptacle" and not box.outdoors and near_water(view, face.wall.at(at)):
+            dry = [
+                s
+                for s, _ in on_studs(view, face, 0, face.wall.length_in, 2.25)
+                if not near_water(view, face.wall.at(s))
+            ]
             best = min(dry, key=lambda s: abs(s - at), default=None)
             yield about_box(
                 view, box, "wet-zone", f"{box.name} is in the tub or shower zone",

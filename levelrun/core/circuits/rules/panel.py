@@ -34,7 +34,8 @@ class PanelFacts:
     @property
     def untouched(self) -> bool:
         """Nothing is said of it yet: a main panel without circuits, of which there is nothing to judge."""
-        return not self.circuits and not self.fed and self.panel.bonded
+        said = self.panel.disconnect_elsewhere is not None
+        return not self.circuits and not self.fed and self.panel.bonded and not said
 
 
 def about(facts: PanelFacts, code: str, title: str, text: str, section: str, **more: object) -> Finding:
@@ -60,19 +61,19 @@ def spaces_rule(facts: PanelFacts) -> Iterator[Finding]:
         if space > panel.spaces:
             yield about(
                 facts, "space-past", f"{label(top)} {top.name} is past space {panel.spaces}",
-                f"{panel.name} has {panel.spaces} spaces.", "408.36", mends=_elsewhere(facts, top),
+                f"{panel.name} has {panel.spaces} spaces.", "408.54", mends=_elsewhere(facts, top),
             )  # fmt: skip
         halves = sorted(circuit.half for circuit in here)
         if len(here) > 1 and halves != ["a", "b"]:
             yield about(
                 facts, "space-taken", f"{top.name} stands on {here[0].name}",
-                f"Both want space {space}.", "408.36", mends=_elsewhere(facts, top),
+                f"Both want space {space}.", "408.54", mends=_elsewhere(facts, top),
             )  # fmt: skip
         if any(halves) and space not in panel.tandem_spaces:
             allowed = ", ".join(str(s) for s in panel.tandem_spaces) or "none"
             yield about(
                 facts, "tandem-plain", f"A tandem on space {space}", f"This panel takes tandems on: {allowed}.",
-                "408.36, 110.3(B)", measured=str(space), limit=allowed, mends=_elsewhere(facts, top),
+                "408.54, 110.3(B)", measured=str(space), limit=allowed, mends=_elsewhere(facts, top),
             )  # fmt: skip
 
 
@@ -109,7 +110,7 @@ def short_rule(facts: PanelFacts) -> Iterator[Finding]:
     yield about(
         facts, "panel-short", f"{panel.name} is short of {needed} space{'s' * (needed > 1)}",
         f"{', '.join(c.name for c in unfit[:4])} fit{'s' * (len(unfit) == 1)} nowhere: {len(where.free)} free, "
-        f"{len(where.free_pairs)} of them with a pair below.", "408.36", measured=f"{len(where.free)} free",
+        f"{len(where.free_pairs)} of them with a pair below.", "408.54", measured=f"{len(where.free)} free",
         limit=f"{sum(c.poles for c in where.unplaced)} wanted", mends=_room(facts, unfit, edits, left),
     )  # fmt: skip
 
@@ -162,26 +163,37 @@ def multiwire_rule(facts: PanelFacts) -> Iterator[Finding]:
         yield about(
             facts, "multiwire-leg",
             f"{label(circuit)} and {label(other)} share a neutral on leg {leg_of(circuit.space)}",
-            "The neutral would carry both; on opposite legs it carries the difference.", "210.4(B), 300.13(B)",
+            "The neutral would carry both; on opposite legs it carries the difference.", "200.4, 300.13(B)",
             mends=[Mend(f"Put {label(other)} on {place[0]}", [put(other, *place)])] if place else [],
         )  # fmt: skip
 
 
 def bonding_rule(facts: PanelFacts) -> Iterator[Finding]:
     panel = facts.panel
-    if facts.fed and panel.bonded:
+    ahead = facts.fed or panel.disconnect_elsewhere is True
+    if ahead and panel.bonded:
         yield about(
             facts, "bonded-sub", f"{panel.name}: the bonding screw is in",
-            "In a sub-panel neutral and ground stay apart. Take the screw right out, not just loose.",
-            "250.24(A)(5), 408.40", mends=[Mend("Screw out", [change(panel, bonded=False)])],
+            "Past the service disconnect neutral and ground stay apart. Take the screw right out, not just loose.",
+            "250.24(B), 408.40", mends=[Mend("Screw out", [change(panel, bonded=False)])],
         )  # fmt: skip
-    if not facts.fed and not panel.bonded:
+    if not ahead and not panel.bonded and panel.disconnect_elsewhere is None:
+        yield about(
+            facts, "service-unsaid", f"Is the service disconnect of {panel.name} elsewhere?",
+            "Its bonding screw is out: right where a disconnect stands ahead of it, outdoors or at the meter; wrong "
+            "where this is the first.", "250.24, 250.142(B), 230.85",
+            mends=[
+                Mend("Yes, ahead of it", [change(panel, disconnect_elsewhere=True)]),
+                Mend("No, this is the first: screw in", [change(panel, disconnect_elsewhere=False, bonded=True)]),
+            ],
+        )  # fmt: skip
+    elif not ahead and not panel.bonded:
         yield about(
             facts, "main-unbonded", f"{panel.name}: the bonding screw is out",
             "In the main panel neutral and ground are joined.", "250.28",
             mends=[Mend("Screw in", [change(panel, bonded=True)])],
         )  # fmt: skip
-    if facts.fed and not panel.ground_bar:
+    if ahead and not panel.ground_bar:
         yield about(
             facts, "ground-bar", f"{panel.name} has no ground bar of its own",
             "Grounds on the neutral bar join the two again.", "408.40",
@@ -198,6 +210,16 @@ def bonding_rule(facts: PanelFacts) -> Iterator[Finding]:
 
 def load_rule(facts: PanelFacts) -> Iterator[Finding]:
     panel, amps = facts.panel, facts.load.amps
+    if panel.main_a is not None and panel.main_a > panel.bus_a + 1e-9:
+        yield about(
+            facts, "bus-small", f"{panel.name}: a {panel.main_a:g} A main on a bus of {panel.bus_a:g} A",
+            "The bus carries its rating, whatever the main lets through.", "408.36, 408.30",
+            measured=f"{panel.main_a:g} A", limit=f"{panel.bus_a:g} A",
+            mends=[
+                Mend(f"A panel with a {panel.main_a:g} A bus", [change(panel, bus_a=panel.main_a)]),
+                Mend(f"Main of {panel.bus_a:g} A", [change(panel, main_a=panel.bus_a)]),
+            ],
+        )  # fmt: skip
     if facts.fed and facts.feeder is None:
         yield about(
             facts, "feeder-missing", f"{panel.name} has no feeder circuit",

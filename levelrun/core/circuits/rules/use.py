@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import replace
 from typing import Any
 
@@ -70,12 +70,12 @@ def plug_rule(view: CircuitView) -> Iterator[Finding]:
             yield about(
                 view, "four-wires", f"{box.name} is a three-wire {key}",
                 "New work is four-wire: two hots, neutral, ground; the strap from neutral to frame comes out.",
-                "250.140, 210.8", measured=key, limit=FOUR_WIRE[key],
+                "250.140, 406.4", measured=key, limit=FOUR_WIRE[key],
                 mends=[Mend(f"{FOUR_WIRE[key]}, four wires",
                             [_set_box(box, nema=FOUR_WIRE[key]), change(view, neutral=True, equipment_ground=True)])],
             )  # fmt: skip
             continue
-        allowed = [float(x) for x in (row["receptacles"] if row else "50").split("|")]
+        allowed = [float(x) for x in row["receptacles"].split("|")] if row else [c.breaker_a]
         if float(nema["amps"]) in allowed and int(nema["volts"]) == c.volts:
             continue
         fitting = _fitting(view, allowed, nema["neutral"] == "yes")
@@ -85,8 +85,16 @@ def plug_rule(view: CircuitView) -> Iterator[Finding]:
             f"{' or '.join(f'{a:g}' for a in allowed)} A at {c.volts} V.",
             "210.21(B), 406.3", measured=f"{nema['amps']} A, {nema['volts']} V",
             limit=f"{allowed[-1]:g} A, {c.volts} V",
-            mends=[Mend(f"Receptacle {fitting}", [_set_box(box, nema=fitting)])] if fitting else [],
+            mends=[Mend(f"Receptacle {fitting}", [_set_box(box, nema=fitting)])] if fitting else _down(view, nema),
         )  # fmt: skip
+
+
+def _down(view: CircuitView, nema: Mapping[str, str]) -> list[Mend]:
+    """A breaker of the receptacle's own rating, where its volts are right and it carries the load."""
+    amps = float(nema["amps"])
+    if int(nema["volts"]) != view.circuit.volts or amps < view.load_a:
+        return []
+    return [Mend(f"{amps:g} A breaker", [change(view, breaker_a=amps)])]
 
 
 def _fitting(view: CircuitView, allowed: list[float], neutral: bool) -> str:
@@ -116,7 +124,7 @@ def frame_rule(view: CircuitView) -> Iterator[Finding]:
         if box.serves == "generator" and not box.interlock:
             yield about(
                 view, "generator-interlock", f"{box.name} has no interlock",
-                "Generator and service must never both be closed. Interlock or never.", "702.5, 700.5",
+                "Generator and service must never both be closed. Interlock or never.", "702.5",
                 mends=[Mend("Listed interlock", [_set_box(box, interlock=True)])],
             )  # fmt: skip
 
@@ -240,7 +248,7 @@ def feeder_rule(view: CircuitView) -> Iterator[Finding]:
     if not (c.neutral and c.equipment_ground) and c.volts == 240:
         yield about(
             view, "feeder-three", f"The feeder of {fed.name} has three wires",
-            "Past the main, neutral and ground run apart: two hots, neutral, ground.", "250.32(B), 250.24(A)(5)",
+            "Past the main, neutral and ground run apart: two hots, neutral, ground.", "250.32(B), 250.24(B)",
             measured="3 wires", limit="4 wires",
             mends=[Mend("Four wires", [change(view, neutral=True, equipment_ground=True)])],
         )  # fmt: skip

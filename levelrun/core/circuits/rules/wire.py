@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from contextlib import suppress
+from dataclasses import replace
 from typing import Any
 
 from levelrun.core.circuits.codes import finding
@@ -12,7 +14,7 @@ from levelrun.core.errors import LevelRunError
 from levelrun.core.findings import Finding, Mend
 from levelrun.core.measure import show
 from levelrun.core.rulebook import Rule
-from levelrun.core.trade.conductors.sizing import Demand, choose, standard_breaker, usable
+from levelrun.core.trade.conductors.sizing import Demand, choose, rating_under, standard_breaker, usable
 
 SMALL_AL_A = 30.0
 
@@ -28,10 +30,12 @@ def change(view: CircuitView, **values: object) -> dict[str, Any]:
 
 
 def demand(view: CircuitView, drop_limit: float | None = None, length_ft: float = 0.0) -> Demand:
-    """What the circuit's wire must carry."""
+    """What the circuit's wire must carry: its load, a quarter more of what is continuous, within the breaker (what is
+    over it is the load's finding, not the wire's)."""
     c = view.circuit
     return Demand(
         load_a=min(view.load_a, c.breaker_a),
+        continuous_a=max(min(view.continuous_a, 4 * (c.breaker_a - view.load_a)), 0.0),
         breaker_a=c.breaker_a,
         volts=float(c.volts),
         material=c.material,
@@ -42,12 +46,13 @@ def demand(view: CircuitView, drop_limit: float | None = None, length_ft: float 
 
 
 def wire_rule(view: CircuitView) -> Iterator[Finding]:
-    """The breaker over its wire (240.4), except where a nameplate decides (240.4(G))."""
+    """The breaker over its wire (240.4); where a nameplate decides (240.4(G)), wire and breaker by the nameplate."""
     c = view.circuit
-    if c.nameplate:
-        return
     if c.wire_size not in wire_sizes(view.book):
         yield about(view, "breaker-wire", f"{c.wire_size!r} is no wire size", "Choose a listed size.", "310.16")
+        return
+    if c.nameplate:
+        yield from _nameplate(view)
         return
     try:
         wanted = choose(view.book, demand(view)).size
@@ -67,11 +72,47 @@ def wire_rule(view: CircuitView) -> Iterator[Finding]:
         "breaker-wire",
         f"{c.breaker_a:g} A breaker on {c.wire_size}{metal}",
         f"As it lies it carries {amps:.0f} A; {c.breaker_a:g} A wants {wanted}.",
-        "240.4(D), 310.16",
+        "240.4(D), 310.16" if order.index(c.wire_size) <= order.index("10") else "240.4(B), 310.16",
         measured=f"{c.wire_size}{metal}",
         limit=wanted,
         mends=mends,
     )
+
+
+def _nameplate(view: CircuitView) -> Iterator[Finding]:
+    """The least ampacity gives the wire, the greatest breaker the breaker (430.22, 430.52, 440.22, 440.33)."""
+    c = view.circuit
+    need = max(view.load_a, c.least_ampacity_a or 0.0)
+    probe = Demand(
+        load_a=min(view.load_a, need) or need, breaker_a=c.breaker_a, material=c.material, wiring=c.method,
+        minimum_ampacity_a=need or 1.0,
+    )  # fmt: skip
+    carries = usable(view.book, probe, c.wire_size)
+    if carries < need - 1e-9:
+        mends = []
+        with suppress(LevelRunError):
+            size = choose(view.book, replace(probe, load_a=min(probe.load_a, c.breaker_a))).size
+            mends = [Mend(f"Wire it in {size}", [change(view, wire_size=size)])]
+        wants = "Its nameplate" if c.least_ampacity_a else "Its load"
+        yield about(
+            view, "nameplate-wire", f"{c.wire_size} carries {carries:.0f} A, {wants.lower()} wants {need:g}",
+            f"{wants} decides the wire; 240.4(G) frees the breaker only.", "430.22, 440.33, 240.4(G)",
+            measured=f"{carries:.0f} A", limit=f"{need:g} A", mends=mends,
+        )  # fmt: skip
+    if c.largest_breaker_a is not None and c.breaker_a > c.largest_breaker_a + 1e-9:
+        most = rating_under(view.book, c.largest_breaker_a)
+        yield about(
+            view, "nameplate-breaker", f"{c.breaker_a:g} A breaker, {c.largest_breaker_a:g} A on the nameplate",
+            "The plate names the greatest breaker that it was tested with.", "430.52, 440.22, 110.3(B)",
+            measured=f"{c.breaker_a:g} A", limit=f"{c.largest_breaker_a:g} A",
+            mends=[Mend(f"{most:g} A breaker", [change(view, breaker_a=most)])],
+        )  # fmt: skip
+    if c.least_ampacity_a is None or c.largest_breaker_a is None:
+        yield about(
+            view, "nameplate-unsaid", f"The nameplate of {c.name} is not read in",
+            "Type its least circuit ampacity and its greatest breaker: wire by the one, breaker by the other. "
+            f"Until then {view.load_a:.1f} A is a guess.", "440.4(B), 430.7",
+        )  # fmt: skip
 
 
 def _breaker_for(view: CircuitView) -> float | None:
@@ -82,7 +123,7 @@ def _breaker_for(view: CircuitView) -> float | None:
     for rating in sorted((r for r in ratings if r < c.breaker_a), reverse=True):
         if rating < max(view.load_a, 15):
             return None
-        probe = Demand(load_a=view.load_a, breaker_a=rating, material=c.material, wiring=c.method)
+        probe = replace(demand(view), load_a=view.load_a, continuous_a=view.continuous_a, breaker_a=rating)
         try:
             if order.index(choose(view.book, probe).size) <= order.index(c.wire_size):
                 return rating
@@ -164,9 +205,7 @@ def _bigger(view: CircuitView, amps: float) -> list[Mend]:
         return []
     try:
         rating = standard_breaker(view.book, amps)
-        probe = Demand(
-            load_a=view.load_a, breaker_a=rating, material=view.circuit.material, wiring=view.circuit.method
-        )
+        probe = replace(demand(view), load_a=view.load_a, continuous_a=view.continuous_a, breaker_a=rating)
         size = choose(view.book, probe).size
     except LevelRunError:
         return []

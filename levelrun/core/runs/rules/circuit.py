@@ -6,14 +6,14 @@ from collections.abc import Iterator
 from dataclasses import replace
 
 from levelrun.core.codebook.lookups import cable, cable_sizes, small_conductor_limit, wire_sizes
-from levelrun.core.errors import LevelRunError
+from levelrun.core.errors import LevelRunError, UnknownKeyError
 from levelrun.core.findings import Finding, Mend
 from levelrun.core.rulebook import Rule
 from levelrun.core.runs.codes import finding
 from levelrun.core.runs.facts import RunView
-from levelrun.core.runs.mends import rewire, set_leg, set_run, wire_name
+from levelrun.core.runs.mends import Edit, rewire, set_leg, set_run, wire_name
 from levelrun.core.runs.voltage import branch_percent, feeder_percent
-from levelrun.core.trade.conductors.sizing import choose, standard_breaker, usable
+from levelrun.core.trade.conductors.sizing import choose, next_rating, usable
 
 
 def breaker_rule(view: RunView) -> Iterator[Finding]:
@@ -64,15 +64,17 @@ def ampacity_rule(view: RunView) -> Iterator[Finding]:
     for index in range(len(run.legs)):
         try:
             amps = usable(view.book, view.demand(index), run.wire_size)
+        except UnknownKeyError:
+            continue  # a size that is not made: said elsewhere
         except LevelRunError:
-            continue
+            amps = 0.0  # hotter than its insulation takes
         if weakest is None or amps < weakest[0]:
             weakest = (amps, index)
     if weakest is None:
         return
     amps, index = weakest
     over_load = run.load_a > amps + 1e-9
-    over_breaker = not run.nameplate and standard_breaker(view.book, amps) < run.breaker_a
+    over_breaker = not run.nameplate and next_rating(view.book, amps) < run.breaker_a
     if not (over_load or over_breaker):
         return
     facts = view.facts[index]
@@ -82,7 +84,7 @@ def ampacity_rule(view: RunView) -> Iterator[Finding]:
         index,
         f"{wire_name(view, run.wire_size)} carries {amps:.0f} A here",
         f"{'The load is' if over_load else 'The breaker is'} {run.load_a if over_load else run.breaker_a:g} A. "
-        f"{facts.title} at {facts.ambient_c:g} °C, {view.current_carrying} wires that carry current.",
+        f"{facts.title} at {view.heat_c(index):g} °C, {view.current_carrying} wires that carry current.",
         "310.16, 110.14(C), 240.4",
         measured=f"{amps:.1f} A",
         limit=f"{run.load_a if over_load else run.breaker_a:g} A",
@@ -220,4 +222,36 @@ def _bigger_wire(view: RunView, branch: float, rest: float) -> list[Mend]:
     return []
 
 
-RULES: tuple[Rule[RunView], ...] = (breaker_rule, ampacity_rule, cable_rule, ground_rule, load_rule, drop_rule)
+def roof_rule(view: RunView) -> Iterator[Finding]:
+    """Pipe and cable on a roof in the sun: how high over it decides how hot they get (310.15(B)(2))."""
+    legs = view.run.legs
+    low = [i for i in range(len(legs)) if view.on_sunny_roof(i) and legs[i].facts.above_roof_in is None]
+    if not low:
+        return
+    adder, least = view.book.scalar("roof_adder_c"), view.book.number("roof_low_in")
+
+    def raised(to: float) -> list[Edit]:
+        kept = {i: legs[i].facts.model_dump() for i in low}
+        return [set_leg(view, i, facts={**kept[i], "above_roof_in": to}) for i in low]
+
+    yield finding(
+        "roof-heat",
+        view.run.id,
+        low[0],
+        "How far is it off the roof?",
+        f"Under {least:g} in over a roof in the sun it lies {adder.value:g} °C hotter: its wire carries far less.",
+        adder.section,
+        last=low[-1],
+        mends=[Mend("On blocks, 3″ up", raised(3.0)), Mend("Flat on the roof", raised(0.0))],
+    )
+
+
+RULES: tuple[Rule[RunView], ...] = (
+    roof_rule,
+    breaker_rule,
+    ampacity_rule,
+    cable_rule,
+    ground_rule,
+    load_rule,
+    drop_rule,
+)

@@ -11,7 +11,7 @@ from levelrun.core.rulebook import Rule
 from levelrun.core.runs.codes import finding
 from levelrun.core.runs.facts import RunView
 from levelrun.core.runs.mends import at_tape, bigger_pipe, put_box, set_leg
-from levelrun.core.runs.pulls import Pull, pulls_of
+from levelrun.core.runs.pulls import Pull, by_hand_lb, force_of, pulls_of
 from levelrun.core.trade.methods.conditions import is_buried
 
 CLOSURE_IN = 1.0
@@ -152,6 +152,8 @@ def pull_rules(view: RunView) -> Iterator[Finding]:
         yield from _fill(view, pull)
         if not pull.total.ok:
             yield _bends(view, pull)
+        else:
+            yield from _hard(view, pull)
     long = next((pull for pull in found if pull.last > pull.first), None)
     if long is not None:
         yield finding(
@@ -193,6 +195,48 @@ def _fill(view: RunView, pull: Pull) -> Iterator[Finding]:
             measured=f"{filled.jam_ratio:.2f}",
             limit="under 2.8 or over 3.2",
         )
+
+
+def _hard(view: RunView, pull: Pull) -> Iterator[Finding]:
+    """Two pairs of hands, and what wires and their insulation bear in the worst bend."""
+    found = force_of(view, pull.first, pull.last)
+    if found is None or (pull.fill is not None and not pull.fill.fits):
+        return
+    book, pounds = view.book, by_hand_lb(found)
+    two, wall = book.scalar("hand_two_lb"), book.scalar("sidewall_lb_per_ft")
+    judged = (
+        (pounds, found.limit_lb, "lb", "more than its wires bear", wall.section),
+        (found.sidewall_lb_per_ft, wall.value, "lb/ft", "pressed too hard in its bend", wall.section),
+        (pounds, two.value, "lb", "too hard for two pairs of hands", two.section),
+    )
+    for value, limit, unit, words, section in judged:
+        if value > limit + 1e-9:
+            yield finding(
+                "pull-hard",
+                view.run.id,
+                pull.first,
+                f"Pull {pull.index + 1} is {words}",
+                f"{pounds:.0f} lb at the easier end, {found.sidewall_lb_per_ft:.0f} lb/ft in the worst bend, as "
+                "wires wedge. A pull point half way, a wider sweep, a bigger pipe, or a tugger that shows its pull.",
+                section,
+                measured=f"{value:.0f} {unit}",
+                limit=f"{limit:.0f} {unit}",
+                mends=_halves(view, pull),
+            )
+            return
+
+
+def _halves(view: RunView, pull: Pull) -> list[Mend]:
+    """Pull points that leave two pulls that hands and wires bear."""
+    two, wall = view.book.number("hand_two_lb"), view.book.number("sidewall_lb_per_ft")
+
+    def borne(first: int, last: int) -> bool:
+        found = force_of(view, first, last)
+        return found is not None and by_hand_lb(found) <= two and found.sidewall_lb_per_ft <= wall
+
+    mends = _pull_points(view, pull)
+    at = {mend.edits[0]["leg"]: mend for mend in mends}
+    return [mend for leg, mend in at.items() if borne(pull.first, leg) and borne(leg + 1, pull.last)]
 
 
 def _bends(view: RunView, pull: Pull) -> Finding:
@@ -256,11 +300,12 @@ def closure_rule(view: RunView) -> Iterator[Finding]:
 
 
 def _closing(view: RunView, off: float) -> list[Mend]:
+    """The last upright leg longer. Never shorter than taped: a cable cut short is bought twice."""
     for placed in reversed(view.placed):
         if not placed.vertical:
             continue
         length = placed.leg.length_in + (-off if placed.leg.go == "up" else off)
-        if length > 0:
+        if length > placed.leg.length_in:
             label = f"Set leg {placed.index + 1} to {show(length)}"
             return [Mend(label, [set_leg(view, placed.index, length_in=length)])]
     return []

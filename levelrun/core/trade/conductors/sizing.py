@@ -19,16 +19,25 @@ NEXT_UP_MOST_A = 800.0
 
 @dataclass(frozen=True, kw_only=True)
 class Demand:
-    """What a wire must carry and where: amperes, °C, one-way feet. drop_limit_percent None: no limit."""
+    """What a wire must carry and where: amperes, °C, one-way feet. drop_limit_percent None: no limit.
+
+    continuous: the whole load stays on for three hours or more; continuous_a: so much of it does.
+
+    minimum_ampacity_a and maximum_breaker_a are those of a nameplate (430, 440): it decides the wire by the one and
+    the breaker by the other, so that the breaker may be larger than the wire alone allows (240.4(G)).
+    """
 
     load_a: float
     continuous: bool = False
+    continuous_a: float = 0.0
     breaker_a: float | None = None
     volts: float = 120.0
     material: str = "cu"
     wiring: str = "raceway"
     insulation: str = "THWN-2"
     termination_c: int | None = None
+    minimum_ampacity_a: float | None = None
+    maximum_breaker_a: float | None = None
     ambient_c: float = 30.0
     current_carrying: int = 2
     length_ft: float = 0.0
@@ -52,8 +61,13 @@ class Chosen:
 
 
 def standard_breaker(book: Codebook, amps: float) -> float:
-    """Next standard rating up (240.6), 15 A the smallest proposed. Raises LevelRunError over 1000 A."""
-    row = book.table("240-6-breakers").at_least("rating_a", max(amps, SMALLEST_BREAKER_A))
+    """Breaker proposed for a load: the next standard rating up, 15 A at least. Raises LevelRunError over 1000 A."""
+    return next_rating(book, max(amps, SMALLEST_BREAKER_A))
+
+
+def next_rating(book: Codebook, amps: float) -> float:
+    """Next standard rating up (240.6), what protects a wire of so many amperes. Raises LevelRunError over 1000 A."""
+    row = book.table("240-6-breakers").at_least("rating_a", amps)
     if row is None:
         raise LevelRunError(
             f"load_a {amps:g} is over the standard ratings; allowed: up to 1000 A", key="load_a", value=amps
@@ -61,9 +75,25 @@ def standard_breaker(book: Codebook, amps: float) -> float:
     return float(row["rating_a"])
 
 
+def rating_under(book: Codebook, amps: float) -> float:
+    """The greatest standard rating that is not over `amps` (430.52, 440.22). Raises LevelRunError under the least."""
+    ratings = [float(row["rating_a"]) for row in book.table("240-6-breakers").rows]
+    fitting = [rating for rating in ratings if rating <= amps + 1e-9]
+    if not fitting:
+        raise LevelRunError(
+            f"maximum_breaker_a {amps:g} is under the least rating; allowed: {min(ratings):g} A or more",
+            key="maximum_breaker_a",
+            value=amps,
+            allowed=[f"{min(ratings):g} or more"],
+        )
+    return max(fitting)
+
+
 def terminal_column(demand: Demand) -> int:
-    """Column of the terminals: 60 °C for NM-B and UF-B, 75 °C otherwise, unless given."""
-    return demand.termination_c or (60 if demand.wiring in ("NM-B", "UF-B") else 75)
+    """Column of the terminals: 75 °C unless given; NM-B and UF-B never over 60 °C, whatever the terminals (334.80,
+    340.80)."""
+    given = demand.termination_c or 75
+    return min(given, 60) if demand.wiring in ("NM-B", "UF-B") else given
 
 
 def heat_column(demand: Demand) -> int:
@@ -88,11 +118,20 @@ def choose(book: Codebook, demand: Demand) -> Chosen:
     Raises LevelRunError naming the key where nothing will do.
     """
     _check(demand)
-    factor = book.number("continuous_factor") if demand.continuous else 1.0
-    need = demand.load_a * factor
-    breaker = demand.breaker_a or standard_breaker(book, need)
+    steady = demand.load_a if demand.continuous else min(demand.continuous_a, demand.load_a)
+    loaded = demand.load_a + steady * (book.number("continuous_factor") - 1)
+    need = max(loaded, demand.minimum_ampacity_a or 0.0)
+    breaker = demand.breaker_a or _breaker(book, demand, need)
     least = f"{standard_breaker(book, need):g}"
-    if breaker < need - 1e-9:
+    most = demand.maximum_breaker_a
+    if most is not None and breaker > most + 1e-9:
+        raise LevelRunError(
+            f"breaker_a {breaker:g} is over the {most:g} A of the nameplate; allowed: up to {most:g}",
+            key="breaker_a",
+            value=breaker,
+            allowed=[f"up to {most:g}"],
+        )
+    if breaker < loaded - 1e-9:
         raise LevelRunError(
             f"breaker_a {breaker:g} is under the load of {need:g} A; allowed: {least} or more",
             key="breaker_a",
@@ -121,6 +160,13 @@ def choose(book: Codebook, demand: Demand) -> Chosen:
     )
 
 
+def _breaker(book: Codebook, demand: Demand, need: float) -> float:
+    """The breaker where none is said: what the nameplate allows, else the next rating over the load."""
+    if demand.maximum_breaker_a is not None:
+        return rating_under(book, demand.maximum_breaker_a)
+    return standard_breaker(book, need)
+
+
 def _check(demand: Demand) -> None:
     if demand.wiring not in WIRINGS:
         raise unknown("wiring", demand.wiring, WIRINGS)
@@ -140,7 +186,7 @@ def _tests(book: Codebook, demand: Demand, need: float, breaker: float) -> dict[
         amps = usable(book, demand, size)
         if amps >= breaker:
             return True
-        return breaker <= NEXT_UP_MOST_A and standard_breaker(book, amps) >= breaker and amps >= demand.load_a
+        return breaker <= NEXT_UP_MOST_A and next_rating(book, amps) >= breaker and amps >= demand.load_a
 
     def small(size: str) -> bool:
         limit = small_conductor_limit(book, size, demand.material)
@@ -152,6 +198,9 @@ def _tests(book: Codebook, demand: Demand, need: float, breaker: float) -> dict[
         "heat and bundling": lambda size: usable(book, demand, size) >= demand.load_a,
         "small conductors": small,
     }
+    if demand.minimum_ampacity_a is not None:
+        least = demand.minimum_ampacity_a
+        tests = {"terminals": tests["terminals"], "nameplate": lambda size: usable(book, demand, size) >= least}
     if demand.material == "al":
         order = wire_sizes(book)
         floor = order.index(f"{book.number('aluminum_floor'):g}")
@@ -195,4 +244,8 @@ def _note(demand: Demand) -> str:
     parts = ["up to 100 A the marking of the terminals decides between 60 and 75 °C (110.14(C)(1))"]
     if demand.wiring == "NM-B":
         parts.append("NM-B is derated from 90 °C and held to the 60 °C column (334.80)")
+    if demand.termination_c == 90:
+        parts.append("hardly any breaker or panel is listed for 90 °C terminals (110.14(C)): read the label first")
+    if demand.minimum_ampacity_a is not None or demand.maximum_breaker_a is not None:
+        parts.append("by nameplate: its least ampacity gives the wire, its greatest breaker the breaker (240.4(G))")
     return "; ".join(parts)

@@ -55,6 +55,13 @@ export const PANEL_FIELDS: Field[] = [
   { name: 'height_in', label: 'Lower edge over the floor', as: 'inches' },
   { name: 'width_in', label: 'Wide', as: 'inches' },
   { name: 'tall_in', label: 'Tall', as: 'inches' },
+  {
+    name: 'disconnect_elsewhere',
+    label: 'Service disconnect',
+    usual: 'not said',
+    titles: { true: 'stands ahead of it', false: 'is in it' },
+    wide: true,
+  },
   { name: 'bonded', label: 'Bonding screw in' },
   { name: 'ground_bar', label: 'Ground bar' },
 ]

@@ -1,0 +1,149 @@
+"""Ground-fault and arc-fault protection by place, over the rule sets: what is asked, and the near miss that is not.
+
+Source: NFPA 70 (NEC), 210.8 and 210.12 of the 2023 and 2020 editions, from memory.
+"""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+
+from levelrun.core.job import Job
+from tests.conftest import built, edited, found
+
+PLACES = (
+    "panel west 4' spaces 40 as P; "
+    "room Bath 9' x 12' as bath; mark tub north 5' at 0'; set receptacle south 4' as B-1; "
+    "room Den 14' x 20' east of Bath as common; mark shower west 3' at 0'; set receptacle west 5' as D-1; "
+    "set receptacle west 14' as D-2; set equipment east 4' as D-3; set light centre as D-4; "
+    "set receptacle north 8' outside as O-1; set equipment north 11' outside as O-2; "
+    "set light north 12' outside as O-3; "
+    "room Kitchen 12' x 12' south of Den as kitchen; mark counter south 8' at 2'; mark sink south 3' at 4'; "
+    "set receptacle south 3' for counter as K-1; set receptacle north 11'4 as K-2; "
+    "set equipment east 3' for dishwasher as K-3; set equipment east 6' for oven as K-4; "
+    "set receptacle north 2' for range as K-5; "
+    "room Bed 12' x 12' south of Kitchen as bedroom; set receptacle south 6' as S-1; set light centre as S-2; "
+    "room Garage 20' x 20' west of Kitchen as garage; set receptacle west 6' as G-1; set light centre as G-2; "
+    "room Laundry 8' x 8' south of Garage as laundry; set receptacle south 2' for washer as W-1; "
+    "set receptacle south 6' for dryer as W-2"
+)
+
+
+def place_job() -> Job:
+    text = PLACES.split("; ")
+    return built("; ".join([*text[1:3], text[0], *text[3:]]))
+
+
+HOME = place_job()
+
+
+def on_circuit(box: str, amps: float = 20.0, volts: int = 120, job: Job | None = None, **sets: Any) -> Job:
+    """The home with one box on a plain breaker."""
+    job = job or HOME
+    one = next(item for item in job.boxes if item.name == box)
+    item = {
+        "id": "c", "name": "One", "panel": job.panels[0].id, "space": 1, "breaker_a": amps, "volts": volts,
+        "poles": 2 if volts == 240 else 1, "wire_size": "6", "chain": [{"box": one.id}], **sets,
+    }  # fmt: skip
+    return edited(job, {"op": "add", "kind": "circuit", "item": item})
+
+
+def asked(job: Job, kind: str, rules: str = "us-2023") -> bool:
+    return bool(found(job.model_copy(update={"rules": rules}), f"{kind}-missing"))
+
+
+# box, amperes, volts: asked in 2023, asked in 2020
+GROUND_FAULT: dict[str, tuple[str, float, int, bool, bool]] = {
+    "bath receptacle": ("B-1", 20, 120, True, True),
+    "garage receptacle": ("G-1", 20, 120, True, True),
+    "outdoor receptacle": ("O-1", 20, 120, True, True),
+    "laundry receptacle": ("W-1", 20, 120, True, True),
+    "counter receptacle": ("K-1", 20, 120, True, True),
+    "kitchen receptacle away from the counter": ("K-2", 20, 120, True, False),
+    "within 6 ft of the shower, more than 3": ("D-1", 20, 120, True, True),
+    "den receptacle far from water": ("D-2", 20, 120, False, False),
+    "bedroom receptacle": ("S-1", 20, 120, False, False),
+    "dishwasher wired fast": ("K-3", 20, 120, True, True),
+    "wall oven wired fast": ("K-4", 30, 240, True, False),
+    "range receptacle, far from the sink": ("K-5", 50, 240, True, False),
+    "dryer receptacle in the laundry": ("W-2", 30, 240, True, True),
+    "outdoor equipment wired fast": ("O-2", 30, 240, True, True),
+    "outdoor light": ("O-3", 15, 120, False, False),
+    "indoor equipment wired fast": ("D-3", 20, 120, False, False),
+    "garage light": ("G-2", 15, 120, False, False),
+    "outdoor equipment over 50 A": ("O-2", 60, 240, False, False),
+}
+
+
+@pytest.mark.parametrize("name", GROUND_FAULT)
+@pytest.mark.parametrize("edition", ["us-2023", "us-2020"])
+def test_ground_fault_protection_by_place(name: str, edition: str) -> None:
+    box, amps, volts, in_2023, in_2020 = GROUND_FAULT[name]
+    assert asked(on_circuit(box, amps, volts), "gfci", edition) is (in_2023 if edition == "us-2023" else in_2020)
+
+
+def test_a_finished_basement_asks_and_the_floor_over_it_does_not() -> None:
+    """210.8(A)(5): basements, finished or not, whatever the room is for."""
+    job = built("level basement below 8'; room Office 12' x 12' as common; set receptacle south 6' as U-1", HOME)
+    assert asked(on_circuit("U-1", job=job), "gfci")
+    assert not asked(on_circuit("D-2", job=job), "gfci")
+
+
+def test_a_damp_room_asks_where_it_is_said_damp() -> None:
+    den = next(room.id for room in HOME.rooms if room.name == "Den")
+    for moisture, wanted in (("damp", True), ("wet", True), ("dry", False)):
+        job = edited(HOME, {"op": "set", "kind": "room", "id": den, "set": {"moisture": moisture}})
+        assert asked(on_circuit("D-2", job=job), "gfci") is wanted
+
+
+@pytest.mark.parametrize("serves", ["generator", "heat_cable"])
+def test_what_is_no_outdoor_outlet_is_not_asked(serves: str) -> None:
+    one = next(item.id for item in HOME.boxes if item.name == "O-2")
+    job = edited(HOME, {"op": "set", "kind": "box", "id": one, "set": {"serves": serves}})
+    assert not asked(on_circuit("O-2", 20, 240, job), "gfci")
+
+
+ARC_FAULT = {
+    "bedroom receptacle": ("S-1", 15, True),
+    "bedroom light": ("S-2", 15, True),
+    "den receptacle": ("D-2", 20, True),
+    "kitchen receptacle": ("K-1", 20, True),
+    "laundry receptacle": ("W-1", 20, True),
+    "bath receptacle": ("B-1", 20, False),
+    "garage receptacle": ("G-1", 20, False),
+    "outdoor receptacle": ("O-1", 20, False),
+    "den receptacle on 30 A": ("D-2", 30, False),
+}
+
+
+@pytest.mark.parametrize("name", ARC_FAULT)
+@pytest.mark.parametrize("edition", ["us-2023", "us-2020"])
+def test_arc_fault_protection_by_place(name: str, edition: str) -> None:
+    box, amps, wanted = ARC_FAULT[name]
+    job = on_circuit(box, amps)
+    assert asked(job, "afci", edition) is wanted
+    assert not asked(on_circuit(box, amps, protection="dual"), "afci", edition)
+    if wanted:
+        section = found(job.model_copy(update={"rules": edition}), "afci-missing")[0].section
+        assert section == {"us-2023": "210.12(B)", "us-2020": "210.12(A)"}[edition]
+
+
+@pytest.mark.parametrize(("method", "counts"), [("NM-B", False), ("MC", True), ("AC", True), ("raceway", True)])
+def test_an_arc_fault_outlet_counts_only_behind_a_metal_home_run(method: str, counts: bool) -> None:
+    """210.12(A): an outlet first in the circuit wants steel pipe, MC or AC up to it; of pipe it is asked which."""
+    one = next(item.id for item in HOME.boxes if item.name == "D-2")
+    job = edited(HOME, {"op": "set", "kind": "box", "id": one, "set": {"protects": "afci"}})
+    job = on_circuit("D-2", job=job, method=method)
+    assert asked(job, "afci") is not counts
+    assert bool(found(job, "afci-outlet")) is (method == "raceway")
+
+
+def test_a_mend_that_cannot_be_built_is_not_offered() -> None:
+    """No arc-fault outlet behind cable; no ground-fault outlet at 50 A, 240 V."""
+    afci = found(on_circuit("D-2"), "afci-missing")[0]
+    assert [mend.label for mend in afci.mends] == ["Arc-fault breaker"]
+    gfci = found(on_circuit("K-5", 50, 240), "gfci-missing")[0]
+    assert [mend.label for mend in gfci.mends] == ["GFCI breaker"]
+    bath = found(on_circuit("B-1"), "gfci-missing")[0]
+    assert [mend.label for mend in bath.mends] == ["GFCI breaker", "At first outlet B-1"]
