@@ -11,7 +11,7 @@ from levelrun.core.boxes.catalogue import usual_model
 from levelrun.core.boxes.covering import Spot, fewest
 from levelrun.core.boxes.facts import RoomView
 from levelrun.core.boxes.spacing import SPACED, CounterSpace, Space, counter_spaces, wall_spaces
-from levelrun.core.job import Fixture
+from levelrun.core.job import Box, Fixture
 from levelrun.core.site.faces import Face, Seen
 from levelrun.core.site.framing import STUD_IN, STUDDED
 
@@ -19,10 +19,11 @@ TRIM_IN = 4.5
 STEP_IN = 4.0
 SWITCH_IN = 4.5
 LIT = ("common", "kitchen", "dining", "bedroom", "bath", "hall", "stairs", "laundry", "utility", "garage", "shop",
-       "storage", "basement", "porch", "closet")  # fmt: skip
-ONE_RECEPTACLE = ("laundry", "garage", "shop", "basement", "storage", "utility", "porch")
+       "storage", "basement", "porch")  # fmt: skip
+ONE_RECEPTACLE = ("laundry", "garage", "basement", "porch")
 ZONE_IN = 36.0
 HALL_IN = 120.0
+BAY_HIGHEST_IN = 66.0
 IN_THE_WAY = ("furniture", "refrigerator", "water_heater", "heater")
 
 
@@ -210,13 +211,16 @@ def for_basin(view: RoomView, face: Face, item: Fixture) -> list[Placement]:
 
 
 def _basin_served(view: RoomView, face: Face, low: float, high: float, reach: float) -> bool:
-    return any(
-        box.kind == "receptacle"
-        and box.side == face.wall.index
-        and box.at_in is not None
-        and low - reach <= box.at_in <= high + reach
-        for box in view.boxes
-    )
+    """A receptacle on this wall or one adjacent, within reach of the basin's edge (210.52(D))."""
+    for box in view.boxes:
+        spot = view.spot(box)
+        if box.kind != "receptacle" or box.side is None or spot is None or box.outdoors:
+            continue
+        along = min(max(face.wall.distance(spot), low), high)
+        x, y = face.wall.at(along)
+        if (x - spot[0]) ** 2 + (y - spot[1]) ** 2 <= reach**2 + 1e-6:
+            return True
+    return False
 
 
 def near_water(view: RoomView, spot: tuple[float, float], within: float = ZONE_IN) -> bool:
@@ -292,12 +296,19 @@ def middle(view: RoomView) -> tuple[float, float]:
     return _tape((min(xs) + max(xs)) / 2), _tape((min(ys) + max(ys)) / 2)
 
 
+def _counts_for_bay(view: RoomView, box: Box) -> bool:
+    """A receptacle that is there for anybody: not one for an opener or a charger, in a garage 5½ ft up at most."""
+    if box.kind != "receptacle" or (box.outdoors and view.room.use != "porch"):
+        return False
+    return view.room.use != "garage" or (box.serves == "" and view.over_floor(box) <= BAY_HIGHEST_IN)
+
+
 def at_least_one(view: RoomView) -> list[Placement]:
     """One receptacle where a room of its use wants one at all (210.52(F), (G), (H)): on the longest free wall."""
     use = view.room.use
     hall = use == "hall" and max(face.wall.length_in for face in view.faces) >= HALL_IN
     wanted = max(view.room.bays, 1) if use == "garage" else 1 if use in ONE_RECEPTACLE or hall else 0
-    have = sum(box.kind == "receptacle" for box in view.boxes)
+    have = sum(_counts_for_bay(view, box) for box in view.boxes)
     wide = usual_model(view.book, "receptacle", 1).wide_in
     placed: list[Placement] = []
     longest = sorted(view.faces, key=lambda face: -face.wall.length_in)

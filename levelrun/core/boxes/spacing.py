@@ -9,10 +9,13 @@ from levelrun.core.boxes.facts import RoomView
 from levelrun.core.job import Box
 from levelrun.core.site.faces import FLOOR_BREAKS
 
+DWELLINGS = ("house", "cabin")
 SPACED = ("common", "kitchen", "dining", "bedroom")
 FLOOR_FIXTURES = ("counter", "range", "tub", "shower", "cabinet", "fireplace", "stairs", "sink")
 HIGHEST_IN = 66.0
 COUNTER_LEAST_IN = 12.0
+COUNTER_TOP_IN, OVER_COUNTER_IN = 36.0, 20.0
+COUNTERED = ("kitchen", "dining", "common")
 COUNTER_PARTS = ("range", "sink")
 
 
@@ -111,9 +114,12 @@ class CounterSpace:
 
 
 def counter_spaces(view: RoomView) -> list[CounterSpace]:
-    """Counter along each wall, 12 in or wider, and what of it lies out of reach of a receptacle over it."""
+    """Counter along each wall of a dwelling's kitchen, dining or like room, 12 in or wider, and what of it is out of
+    reach of a receptacle at most 20 in over it (210.52(C))."""
     reach = view.book.number("counter_reach_in")
     found: list[CounterSpace] = []
+    if view.room.use not in COUNTERED or view.context.structure.kind not in DWELLINGS:
+        return found
     for face in view.faces:
         tops = _joined([(f.at_in, f.at_in + f.width_in) for f in face.fixtures if f.kind == "counter"])
         cuts = _joined([(f.at_in, f.at_in + f.width_in) for f in face.fixtures if f.kind in COUNTER_PARTS])
@@ -141,7 +147,7 @@ def _over(view: RoomView, box: Box, side: int, start: float, end: float) -> bool
         and box.side == side
         and box.at_in is not None
         and start - 1e-6 <= box.at_in <= end + 1e-6
-        and 36 <= view.over_floor(box) <= HIGHEST_IN
+        and 36 <= view.over_floor(box) <= COUNTER_TOP_IN + OVER_COUNTER_IN
     )
 
 

@@ -127,6 +127,20 @@ CODES: dict[str, Code] = {
         "A smaller main, or a panel with a bigger bus.",
         "circuits",
     ),
+    "service-small": Code(
+        "check",
+        "The main of a one-family house is under 100 A.",
+        "New service for a dwelling is 100 A at least.",
+        "A 100 A main, or say that the service is not part of the work.",
+        "circuits",
+    ),
+    "disconnects-many": Code(
+        "stop",
+        "A panel in another building has no main and more than six breakers.",
+        "Nobody finds six handles in the smoke.",
+        "A main breaker or a disconnect before it.",
+        "circuits",
+    ),
     "ground-bar": Code(
         "stop", "A sub-panel has no ground bar of its own.", "Grounds end on the neutral bar.", "Add one.", "circuits"
     ),
@@ -210,6 +224,13 @@ CODES: dict[str, Code] = {
         "Split the other off.",
         "circuits",
     ),
+    "required-20": Code(
+        "stop",
+        "A receptacle of a kitchen, bath or laundry stands on less than 20 A.",
+        "A kettle and a hair dryer trip it; the code wants 20 A there.",
+        "A 20 A breaker with its wire.",
+        "circuits",
+    ),
     "outdoor-shares": Code(
         "check",
         "Outdoor outlets hang on indoor lights.",
@@ -249,10 +270,10 @@ CODES: dict[str, Code] = {
         "circuits",
     ),
     "box-twice": Code(
-        "stop",
+        "note",
         "A box is on two circuits.",
-        "Two breakers to turn off, two neutrals to mix up.",
-        "Keep it on one.",
+        "Allowed; two breakers to turn off, and each neutral stays with its own hot.",
+        "Keep it on one, or group and mark the neutrals.",
         "circuits",
     ),
     "run-differs": Code(

@@ -8,7 +8,7 @@ from functools import cached_property
 from levelrun.core.circuits.cables import CableNeed, cable_needs
 from levelrun.core.circuits.chain import Link, Tree, tree_of
 from levelrun.core.circuits.spaces import label
-from levelrun.core.circuits.usual import is_continuous, usual_of, watts
+from levelrun.core.circuits.usual import expected_w, is_continuous, usual_of
 from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import wire_sizes
 from levelrun.core.job import Box, Circuit, Habits, Panel
@@ -56,6 +56,7 @@ class CircuitContext:
     fed: Panel | None
     fed_load_a: float
     other_building: bool
+    whole_dwelling: bool = False
 
     __hash__ = kept_hash
 
@@ -100,7 +101,7 @@ class CircuitView:
     @cached_property
     def loads(self) -> dict[str, float]:
         """Watts expected at each box."""
-        return {box.id: watts(self.book, box) for box in self.context.boxes}
+        return {box.id: expected_w(self.book, box) for box in self.context.boxes}
 
     @property
     def load_a(self) -> float:

@@ -18,7 +18,7 @@ from levelrun.core.circuits.rules.house import house_of
 from levelrun.core.circuits.rules.panel import PanelFacts
 from levelrun.core.circuits.service import LoadCalculation
 from levelrun.core.circuits.spaces import label, occupied
-from levelrun.core.circuits.usual import watts
+from levelrun.core.circuits.usual import expected_w
 from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import wire_sizes
 from levelrun.core.errors import LevelRunError
@@ -118,6 +118,7 @@ def circuit_contexts(job: Job, book: Codebook, rooms: Sequence[RoomContext]) -> 
                 fed=fed,
                 fed_load_a=expected.get(fed.id, 0.0) if fed else 0.0,
                 other_building=bool(fed and fed.structure != panel.structure),
+                whole_dwelling=bool(fed and _whole_dwelling(job, panel, fed)),
             )
         )
     return found
@@ -131,7 +132,7 @@ def _expected(job: Job, book: Codebook, boxes: Mapping[str, Box]) -> dict[str, f
         if circuit.feeds:
             feeds.setdefault(circuit.panel, []).append(circuit.feeds)
             continue
-        va = sum(watts(book, boxes[hop.box]) for hop in circuit.chain if hop.box in boxes)
+        va = sum(expected_w(book, boxes[hop.box]) for hop in circuit.chain if hop.box in boxes)
         own[circuit.panel] = own.get(circuit.panel, 0.0) + va / 240
 
     def whole(panel: str, seen: frozenset[str]) -> float:
@@ -175,6 +176,23 @@ def _fed_by_runs(job: Job) -> set[str]:
     }
 
 
+def _whole_dwelling(job: Job, panel: Panel, fed: Panel) -> bool:
+    """Whether a feeder carries all of a dwelling: it comes from outside, and no other panel there is fed apart."""
+    if _kind(job, fed.structure) not in ("house", "cabin") or panel.structure == fed.structure:
+        return False
+    inside = {item.id for item in job.panels if item.structure == fed.structure}
+    others = {c.feeds for c in job.circuits if c.panel not in inside and c.feeds in inside}
+    return others == {fed.id}
+
+
+def _kind(job: Job, structure: str) -> str:
+    return next(item.kind for item in job.structures if item.id == structure)
+
+
+def _home_of(job: Job, panel: str) -> str:
+    return next(item.structure for item in job.panels if item.id == panel)
+
+
 def _panel(job: Job, book: Codebook, panel: Panel, circuits: Sequence[CircuitPlan], by_run: set[str]) -> PanelPlan:
     own = tuple(circuit for circuit in job.circuits if circuit.panel == panel.id)
     feeder = next((circuit for circuit in job.circuits if circuit.feeds == panel.id), None)
@@ -188,6 +206,8 @@ def _panel(job: Job, book: Codebook, panel: Panel, circuits: Sequence[CircuitPla
         fed=fed,
         load=load,
         bigger=_bigger(book, feeder, load.amps),
+        house=_kind(job, panel.structure) == "house",
+        detached=feeder is not None and _home_of(job, feeder.panel) != panel.structure,
     )
     found = [] if facts.untouched else judged(book, panel_rules.RULES, facts)
     rows = [item.summary for item in circuits if item.summary.panel == panel.id]

@@ -8,6 +8,8 @@ from functools import lru_cache
 from levelrun.core.codebook import Codebook
 from levelrun.core.job import Box
 
+LEAST_RANGE_W = 8750.0
+
 
 @dataclass(frozen=True, kw_only=True)
 class Usual:
@@ -53,6 +55,14 @@ def usual_of(book: Codebook, box: Box) -> Usual:
 def watts(book: Codebook, box: Box) -> float:
     """Load expected at a box: as said, else as usual."""
     return usual_of(book, box).watts if box.load_w is None else box.load_w
+
+
+def expected_w(book: Codebook, box: Box) -> float:
+    """Load that a box puts on its circuit at once: its watts, but a range by table 220.55 note 4, 8 kW up to 12 kW
+    and 5 % more for each kilowatt or major fraction over (210.19(C))."""
+    said = watts(book, box)
+    demand = 8000.0 * (1 + 0.05 * max(int((said - 12_000) / 1000 + 0.5), 0))
+    return min(said, demand) if box.serves == "range" and said >= LEAST_RANGE_W else said
 
 
 def is_continuous(book: Codebook, box: Box) -> bool:

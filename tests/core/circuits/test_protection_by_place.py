@@ -5,48 +5,11 @@ Source: NFPA 70 (NEC), 210.8 and 210.12 of the 2023 and 2020 editions, from memo
 
 from __future__ import annotations
 
-from typing import Any
-
 import pytest
 
 from levelrun.core.job import Job
 from tests.conftest import built, edited, found
-
-PLACES = (
-    "panel west 4' spaces 40 as P; "
-    "room Bath 9' x 12' as bath; mark tub north 5' at 0'; set receptacle south 4' as B-1; "
-    "room Den 14' x 20' east of Bath as common; mark shower west 3' at 0'; set receptacle west 5' as D-1; "
-    "set receptacle west 14' as D-2; set equipment east 4' as D-3; set light centre as D-4; "
-    "set receptacle north 8' outside as O-1; set equipment north 11' outside as O-2; "
-    "set light north 12' outside as O-3; "
-    "room Kitchen 12' x 12' south of Den as kitchen; mark counter south 8' at 2'; mark sink south 3' at 4'; "
-    "set receptacle south 3' for counter as K-1; set receptacle north 11'4 as K-2; "
-    "set equipment east 3' for dishwasher as K-3; set equipment east 6' for oven as K-4; "
-    "set receptacle north 2' for range as K-5; "
-    "room Bed 12' x 12' south of Kitchen as bedroom; set receptacle south 6' as S-1; set light centre as S-2; "
-    "room Garage 20' x 20' west of Kitchen as garage; set receptacle west 6' as G-1; set light centre as G-2; "
-    "room Laundry 8' x 8' south of Garage as laundry; set receptacle south 2' for washer as W-1; "
-    "set receptacle south 6' for dryer as W-2"
-)
-
-
-def place_job() -> Job:
-    text = PLACES.split("; ")
-    return built("; ".join([*text[1:3], text[0], *text[3:]]))
-
-
-HOME = place_job()
-
-
-def on_circuit(box: str, amps: float = 20.0, volts: int = 120, job: Job | None = None, **sets: Any) -> Job:
-    """The home with one box on a plain breaker."""
-    job = job or HOME
-    one = next(item for item in job.boxes if item.name == box)
-    item = {
-        "id": "c", "name": "One", "panel": job.panels[0].id, "space": 1, "breaker_a": amps, "volts": volts,
-        "poles": 2 if volts == 240 else 1, "wire_size": "6", "chain": [{"box": one.id}], **sets,
-    }  # fmt: skip
-    return edited(job, {"op": "add", "kind": "circuit", "item": item})
+from tests.core.circuits.rooms import HOME, on_circuit
 
 
 def asked(job: Job, kind: str, rules: str = "us-2023") -> bool:

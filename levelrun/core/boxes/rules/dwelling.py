@@ -14,6 +14,7 @@ from levelrun.core.site.faces import Face
 DWELLINGS = ("house", "cabin")
 GRADE_REACH_IN = 78.0
 LAST_FOR_ALARMS = {"kitchen": 2, "laundry": 1, "utility": 1, "garage": 3, "porch": 4}
+OPPOSITE = {"north": "south", "south": "north", "east": "west", "west": "east"}
 NOT_OUTSIDE = ("bedroom", "closet", "bath")
 
 
@@ -30,7 +31,7 @@ def outdoor_rule(views: Sequence[RoomView]) -> Iterator[Finding]:
         if box.height_in - view.context.structure.grade_in <= GRADE_REACH_IN
     }
     porches = [v for v in views if v.room.use == "porch" and any(b.kind == "receptacle" for b in v.boxes)]
-    if len(ways) + len(porches) >= 2:
+    if len(porches) >= 2 or (porches and ways) or any(OPPOSITE.get(way) in ways for way in ways):
         return
     structure = lived[0].context.structure
     spot = _spot(lived, ways)
@@ -46,13 +47,13 @@ def outdoor_rule(views: Sequence[RoomView]) -> Iterator[Finding]:
         "outdoor-receptacles",
         structure.id,
         None,
-        f"{structure.name}: {len(ways) + len(porches)} of 2 receptacles outdoors",
+        f"{structure.name}: {1 if ways or porches else 0} of 2 receptacles outdoors, front and back",
         "One at the front, one at the back, reachable from the ground, 6 ft 6 in up at most.",
-        "210.52(E)",
+        "210.52(E)(1)",
         about="structure",
         room=lived[0].room.id,
-        measured=str(len(ways) + len(porches)),
-        limit="2",
+        measured=", ".join(sorted(ways)) or "none",
+        limit="front and back",
         mends=mends,
     )
 
@@ -63,7 +64,7 @@ def _spot(views: Sequence[RoomView], ways: set[str]) -> tuple[RoomView, Face, fl
         (face.wall.length_in, index, view, face)
         for index, view in enumerate(views)
         for face in view.faces
-        if face.outside and face.wall.name.partition(" ")[0] not in ways
+        if face.outside and (OPPOSITE.get(face.wall.name.partition(" ")[0]) in ways or not ways)
     ]
     for _, _, view, face in sorted(faces, key=lambda item: (-item[0], item[1], item[3].wall.index)):
         spots = sorted(

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator
 
 from levelrun.core.boxes.codes import finding
@@ -12,7 +13,7 @@ from levelrun.core.measure import show, show_inches
 from levelrun.core.rulebook import Rule
 
 FORBIDDEN = {"bath": "240.24(E)", "closet": "240.24(D)", "stairs": "240.24(F)"}
-WIDE_IN, DEEP_IN, HANDLE_IN = 30.0, 36.0, 79.0
+WIDE_IN, DEEP_IN, TALL_IN, HANDLE_IN = 30.0, 36.0, 78.0, 79.0
 
 
 def panel_rules(view: RoomView) -> Iterator[Finding]:
@@ -77,6 +78,20 @@ def _space(view: RoomView, panel: Panel) -> Iterator[Finding]:
     half = max(WIDE_IN, panel.width_in) / 2
     middle = min(max(panel.at_in, half), max(face.wall.length_in - half, half))
     low, high = middle - half, middle + half
+    deep_here = _room_before(view, panel.side, low, high)
+    tall = view.context.level.height_in
+    if deep_here < DEEP_IN - 0.1 or tall < TALL_IN - 0.1:
+        what = (
+            f"{show_inches(deep_here)} to the wall before it" if deep_here < DEEP_IN - 0.1 else f"{show(tall)} high"
+        )
+        yield _about(
+            view, panel, "panel-space", f"{panel.name}: {what}",
+            f"{show_inches(WIDE_IN)} wide, {show_inches(DEEP_IN)} deep and 6 ft 6 in high stay clear.",
+            "110.26(A)(1)" if deep_here < DEEP_IN - 0.1 else "110.26(A)(3)",
+            measured=show_inches(deep_here) if deep_here < DEEP_IN - 0.1 else show(tall),
+            limit=show_inches(DEEP_IN) if deep_here < DEEP_IN - 0.1 else show(TALL_IN),
+        )  # fmt: skip
+        return
     for other in view.faces:
         for item in other.fixtures:
             xs = [face.wall.distance(other.wall.at(at, -deep)) for at in (item.at_in, item.at_in + item.width_in)
@@ -90,6 +105,21 @@ def _space(view: RoomView, panel: Panel) -> Iterator[Finding]:
                     "110.26(A)", measured=show_inches(max(min(deep), 0)), limit=show_inches(DEEP_IN),
                 )  # fmt: skip
                 return
+
+
+def _room_before(view: RoomView, side: int, low: float, high: float) -> float:
+    """From the wall straight out to the nearest other wall that crosses the working space, inches."""
+    face = view.faces[side]
+    nearest = math.inf
+    for other in view.faces:
+        if other is face:
+            continue
+        ends = (other.wall.at(0.0), other.wall.at(other.wall.length_in))
+        along = sorted(face.wall.distance(end) for end in ends)
+        away = [_away(face, end) for end in ends]
+        if along[1] > low + 0.1 and along[0] < high - 0.1 and min(away) > 0.1 and abs(away[0] - away[1]) < 0.1:
+            nearest = min(nearest, min(away))
+    return nearest
 
 
 def _away(face: object, point: tuple[float, float]) -> float:

@@ -17,7 +17,7 @@ from levelrun.core.boxes.placing import (
     near_door,
     switches,
 )
-from levelrun.core.boxes.spacing import SPACED, counter_spaces, wall_spaces
+from levelrun.core.boxes.spacing import DWELLINGS, SPACED, counter_spaces, wall_spaces
 from levelrun.core.findings import Finding, Mend
 from levelrun.core.measure import show, show_inches
 from levelrun.core.rulebook import Rule
@@ -31,7 +31,7 @@ def _about_room(view: RoomView, code: str, title: str, text: str, section: str, 
 
 def wall_rule(view: RoomView) -> Iterator[Finding]:
     """No point along the floor line over 6 ft from a receptacle (210.52(A))."""
-    if view.room.use not in SPACED:
+    if view.room.use not in SPACED or view.context.structure.kind not in DWELLINGS:
         return
     reach = view.book.scalar("receptacle_reach_in")
     for space in wall_spaces(view):
@@ -95,7 +95,7 @@ def one_rule(view: RoomView) -> Iterator[Finding]:
     placed = at_least_one(view)
     if not placed:
         return
-    section = {"laundry": "210.52(F)", "hall": "210.52(H)"}.get(view.room.use, "210.52(G)")
+    section = {"laundry": "210.52(F)", "hall": "210.52(H)", "porch": "210.52(E)(3)"}.get(view.room.use, "210.52(G)")
     have = sum(box.kind == "receptacle" for box in view.boxes)
     yield _about_room(
         view,
@@ -180,7 +180,9 @@ def _two_ways(view: RoomView) -> Iterator[Finding]:
             "three-way",
             "Two switches, neither a three-way",
             "Both ends work the same light only as three-ways with travellers between.",
-            "210.70(A)(2)",
+            "210.70(A)(2) for stairs of six risers; common practice, no source"
+            if view.room.use == "stairs"
+            else "common practice, no source",
             mends=[Mend("Make them three-ways", [set_box(box, ways=3) for box in at_doors])],
         )
 

@@ -15,6 +15,7 @@ from levelrun.core.rulebook import Rule
 
 WIRED = ("receptacle", "switch", "light", "fan", "smoke", "equipment", "device")
 LAMPS = ("light", "fan")
+DWELLINGS = ("house", "cabin")
 PLUGS = ("receptacle", "device")
 
 
@@ -65,8 +66,8 @@ def twice_rule(house: House) -> Iterator[Finding]:
         ]  # fmt: skip
         yield finding(
             "box-twice", box_id, None, f"{box.name} is on {' and '.join(c.name for c in circuits[:3])}",
-            "A box hangs on one circuit; two sources in one box want a note on its lid and both off at once.",
-            "300.3(B), 210.7", about="box", room=box.room or "", measured=f"{len(circuits)} circuits", limit="1",
+            "Allowed: each neutral grouped with its own hots, both breakers off before the box is opened.",
+            "200.4(B)", about="box", room=box.room or "", measured=f"{len(circuits)} circuits", limit="1",
             mends=mends,
         )  # fmt: skip
 
@@ -81,14 +82,22 @@ def loose_rule(house: House) -> Iterator[Finding]:
             "box-loose", structure, None,
             f"{names[structure]}: {len(boxes)} box{'es' * (len(boxes) > 1)} on no circuit",
             ", ".join(box.name for box in boxes[:8]) + (" and more" if len(boxes) > 8 else ""),
-            "210.11", about="circuits", room=boxes[0].room or "", measured=str(len(boxes)), limit="0",
+            "common practice, no source", about="circuits", room=boxes[0].room or "",
+            measured=str(len(boxes)), limit="0",
         )  # fmt: skip
 
 
 def wanted_rule(house: House) -> Iterator[Finding]:
     """Two small-appliance circuits for a kitchen, one 20 A each for laundry, bath and garage (210.11(C))."""
-    lived = {level.id for item in house.job.structures if item.kind in ("house", "cabin") for level in item.levels}
+    lived = {level.id for item in house.job.structures if item.kind in DWELLINGS for level in item.levels}
+    apart = {level.id for item in house.job.structures if item.kind not in DWELLINGS for level in item.levels}
+    powered = {box.structure for box_id in house.on if (box := house.boxes.get(box_id))}
     rooms = [room for room in house.job.rooms if room.level in lived]
+    rooms += [
+        room
+        for room in house.job.rooms
+        if room.level in apart and room.use == "garage" and house.job.structure_of(room.level).id in powered
+    ]
     serving_use: dict[str, set[str]] = {}
     for box_id, circuits in house.on.items():
         box = house.boxes.get(box_id)

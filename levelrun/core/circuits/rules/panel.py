@@ -13,6 +13,8 @@ from levelrun.core.findings import Finding, Mend
 from levelrun.core.job import Circuit, Panel
 from levelrun.core.rulebook import Rule
 
+HOUSE_MAIN_A = 100.0
+MOST_THROWS = 6
 SIZES = (12, 20, 24, 30, 40, 42, 60)
 
 
@@ -20,7 +22,7 @@ SIZES = (12, 20, 24, 30, 40, 42, 60)
 class PanelFacts:
     """A panel with its spaces, its calculated load and the feeder that brings its power, None for a main panel.
 
-    `bigger`: breaker and wire of a feeder that would carry the load.
+    `bigger`: breaker and wire of a feeder that would carry the load; `detached`: fed from another building.
     """
 
     panel: Panel
@@ -30,6 +32,8 @@ class PanelFacts:
     fed: bool
     load: LoadCalculation
     bigger: tuple[float, str] | None = None
+    house: bool = False
+    detached: bool = False
 
     @property
     def untouched(self) -> bool:
@@ -102,7 +106,8 @@ def short_rule(facts: PanelFacts) -> Iterator[Finding]:
         names = ", ".join(circuit.name for circuit in where.unplaced[:4])
         yield about(
             facts, "circuit-unplaced", f"{len(where.unplaced)} circuits have no space yet",
-            f"{names}. {len(where.free)} spaces are free.", "408.4", measured=str(len(where.unplaced)), limit="0",
+            f"{names}. {len(where.free)} spaces are free.", "common practice, no source",
+            measured=str(len(where.unplaced)), limit="0",
             mends=[Mend("Put them on free spaces", edits)],
         )  # fmt: skip
         return
@@ -245,6 +250,26 @@ def load_rule(facts: PanelFacts) -> Iterator[Finding]:
         )  # fmt: skip
 
 
+def service_rule(facts: PanelFacts) -> Iterator[Finding]:
+    """The main of a house, and how a panel in another building is turned off (230.79(C), 225.33)."""
+    panel = facts.panel
+    own = not facts.fed and panel.disconnect_elsewhere is not True
+    if facts.house and own and panel.main_a is not None and panel.main_a < HOUSE_MAIN_A:
+        yield about(
+            facts, "service-small", f"{panel.name}: a {panel.main_a:g} A main in a house",
+            "A one-family dwelling's service disconnect is 100 A at least where it is new.", "230.79(C)",
+            measured=f"{panel.main_a:g} A", limit=f"{HOUSE_MAIN_A:g} A",
+            mends=[Mend("100 A main", [change(panel, main_a=HOUSE_MAIN_A, bus_a=max(panel.bus_a, HOUSE_MAIN_A))])],
+        )  # fmt: skip
+    if facts.detached and panel.main_a is None and len(facts.circuits) > MOST_THROWS:
+        rating = facts.feeder.breaker_a if facts.feeder else panel.bus_a
+        yield about(
+            facts, "disconnects-many", f"{panel.name}: {len(facts.circuits)} throws turn the building off",
+            "Six at most, or one main.", "225.33", measured=str(len(facts.circuits)), limit=str(MOST_THROWS),
+            mends=[Mend(f"Main of {rating:g} A in it", [change(panel, main_a=rating)])],
+        )  # fmt: skip
+
+
 def _bigger_feeder(facts: PanelFacts, feeder: Circuit) -> list[Mend]:
     if facts.bigger is None:
         return []
@@ -255,4 +280,4 @@ def _bigger_feeder(facts: PanelFacts, feeder: Circuit) -> list[Mend]:
     return [Mend(f"{breaker:g} A feeder on {size}", edits)]
 
 
-RULES: tuple[Rule[PanelFacts], ...] = (spaces_rule, short_rule, multiwire_rule, bonding_rule, load_rule)
+RULES: tuple[Rule[PanelFacts], ...] = (spaces_rule, short_rule, multiwire_rule, bonding_rule, load_rule, service_rule)

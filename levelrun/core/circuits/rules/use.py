@@ -6,18 +6,24 @@ from collections.abc import Iterator, Mapping
 from dataclasses import replace
 from typing import Any
 
-from levelrun.core.circuits.facts import PLUGS, CircuitView
+from levelrun.core.circuits.facts import PLUGS, BoxPlace, CircuitView
 from levelrun.core.circuits.rules import wire
 from levelrun.core.circuits.rules.wire import about, change
 from levelrun.core.circuits.usual import nema_of, usual_of
+from levelrun.core.errors import LevelRunError
 from levelrun.core.findings import Finding, Mend
 from levelrun.core.job import Box
 from levelrun.core.rulebook import Rule
+from levelrun.core.trade.conductors.sizing import choose
 
 FOUR_WIRE = {"10-30": "14-30", "10-50": "14-50"}
 FRAMES = ("range", "dryer")
 LAMPS = ("light", "fan")
-OWN_PLACES = {"bath": "210.11(C)(3)", "laundry": "210.11(C)(2)"}
+OUTLETS = ("receptacle", "device", "light", "fan", "equipment")
+OWN_PLACES = {"bath": "210.11(C)(3)", "laundry": "210.11(C)(2)", "garage": "210.11(C)(4)"}
+EXCEPT = {"garage": " Receptacles outdoors may join it.", "bath": " In one bath alone its other outlets may join."}
+DWELLINGS = ("house", "cabin")
+TWENTY_A = 20.0
 
 
 def _set_box(box: Box, **values: object) -> dict[str, Any]:
@@ -162,26 +168,79 @@ def _outdoors(view: CircuitView, box: Box) -> bool:
 
 
 def _own_places(view: CircuitView) -> Iterator[Finding]:
-    plugs = [(box, view.places[box.id]) for box in view.plugs if box.id in view.places and not view.dedicated(box)]
-    counters = [box for box, place in plugs if box.serves == "counter"]
-    others = [box for box, place in plugs if box.serves != "counter" and place.use not in ("kitchen", "dining")]
-    lit = [box for box in view.context.boxes if box.kind in LAMPS]
-    if counters and (others or lit):
-        away = others or lit
-        yield about(
-            view, "required-shares", f"A small-appliance circuit feeds {away[0].name}",
-            "It serves kitchen and dining receptacles, nothing else.", "210.52(B)(2)",
-            mends=[split(view, away, "General")],
-        )  # fmt: skip
-    for use, section in OWN_PLACES.items():
-        inside = [box for box, place in plugs if place.use == use]
-        outside = [box for box, place in plugs if place.use != use]
-        if inside and outside and not counters:
+    """What stands beside outlets whose circuit serves their place alone (210.52(B), 210.11(C))."""
+    outlets = [(b, view.places[b.id]) for b in view.context.boxes if b.id in view.places and b.kind in OUTLETS]
+    plugs = [(box, place) for box, place in outlets if box.kind in PLUGS and not view.dedicated(box)]
+    kitchen = [box for box, place in plugs if _small_appliance(box, place)]
+    if kitchen:
+        away = [
+            box for box, place in outlets if not _small_appliance(box, place) and not _in_kitchen(view, box, place)
+        ]
+        if away:
             yield about(
-                view, "required-shares", f"The {use} circuit feeds {outside[0].name}",
-                f"Its receptacles stand on a 20 A circuit for the {use} alone.", section,
-                mends=[split(view, outside, "General")],
+                view, "required-shares", f"A small-appliance circuit feeds {away[0].name}",
+                f"{kitchen[0].name} is a kitchen or dining receptacle: its circuit serves such alone.",
+                "210.52(B)(1), 210.52(B)(2)", mends=[split(view, away, "General")],
             )  # fmt: skip
+        return
+    for use, section in OWN_PLACES.items():
+        inside = [(box, place) for box, place in plugs if place.use == use and not box.outdoors]
+        dwelling = use != "garage" or any(place.structure_kind in DWELLINGS for _, place in inside)
+        if not inside or not dwelling:
+            continue
+        rooms = {place.room for _, place in inside}
+        away = [box for box, place in outlets if not _belongs(use, box, place, rooms)]
+        if away:
+            yield about(
+                view, "required-shares", f"The {use} circuit feeds {away[0].name}",
+                f"Its receptacles stand on a 20 A circuit for the {use} alone.{EXCEPT.get(use, '')}", section,
+                mends=[split(view, away, "General")],
+            )  # fmt: skip
+
+
+def _small_appliance(box: Box, place: BoxPlace) -> bool:
+    """A receptacle of kitchen, pantry or dining room, or over a counter there; not one for an appliance."""
+    in_kitchen = place.use in ("kitchen", "dining") and box.serves in ("", "counter", "refrigerator")
+    counter = box.serves == "counter" and place.use not in ("bath", "laundry", "garage", "shop", "utility")
+    return box.kind in PLUGS and not box.outdoors and (in_kitchen or counter)
+
+
+def _in_kitchen(view: CircuitView, box: Box, place: BoxPlace) -> bool:
+    """An appliance of the kitchen beside its receptacles: whether it wants its own circuit is another finding."""
+    return box.kind in PLUGS and place.use in ("kitchen", "dining") and view.dedicated(box)
+
+
+def _belongs(use: str, box: Box, place: BoxPlace, rooms: set[str]) -> bool:
+    """Whether an outlet may hang on the circuit of that place: receptacles of such places; in one bath alone its
+    other outlets (210.11(C)(3) exception); by a garage receptacles outdoors (210.11(C)(4) exception 1)."""
+    if box.kind in PLUGS and place.use == use and not box.outdoors:
+        return True
+    if use == "garage" and box.kind in PLUGS and box.outdoors:
+        return True
+    return use == "bath" and len(rooms) == 1 and place.room in rooms
+
+
+def twenty_rule(view: CircuitView) -> Iterator[Finding]:
+    """Receptacles that the code puts on 20 A: kitchen and dining, bath, laundry (210.11(C), 210.52(B)(1))."""
+    c = view.circuit
+    if c.breaker_a >= TWENTY_A or c.volts != 120:
+        return
+    here = [(box, view.places[box.id]) for box in view.plugs if box.id in view.places]
+    for box, place in here:
+        kitchen = _small_appliance(box, place) and box.serves != "refrigerator"
+        section = "210.52(B)(1), 210.11(C)(1)" if kitchen else OWN_PLACES.get(place.use)
+        if section is None or box.outdoors or place.structure_kind not in DWELLINGS or place.use == "garage":
+            continue
+        try:
+            size = choose(view.book, replace(wire.demand(view), breaker_a=TWENTY_A)).size
+        except LevelRunError:
+            size = c.wire_size
+        yield about(
+            view, "required-20", f"{box.name} stands on {c.breaker_a:g} A",
+            f"Receptacles of the {place.use} stand on 20 A.", section, measured=f"{c.breaker_a:g} A", limit="20 A",
+            mends=[Mend(f"20 A on {size}", [change(view, breaker_a=TWENTY_A, wire_size=size)])],
+        )  # fmt: skip
+        return
 
 
 def count_rule(view: CircuitView) -> Iterator[Finding]:
@@ -212,7 +271,7 @@ def chain_rule(view: CircuitView) -> Iterator[Finding]:
         ]
         yield about(
             view, "chain-broken", f"{name} hangs on nothing", "Its cable starts at a box that is not on this chain, "
-            "or the chain runs in a loop.", "300.3(B)",
+            "or the chain runs in a loop.", "common practice, no source",
             mends=[Mend("Hang it on the panel", [change(view, chain=hops)])],
         )  # fmt: skip
         return
@@ -277,6 +336,7 @@ RULES: tuple[Rule[CircuitView], ...] = (
     plug_rule,
     frame_rule,
     sharing_rule,
+    twenty_rule,
     multiwire_rule,
     feeder_rule,
     drop_rule,

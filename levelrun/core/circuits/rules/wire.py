@@ -63,6 +63,9 @@ def wire_rule(view: CircuitView) -> Iterator[Finding]:
     order = wire_sizes(view.book)
     if order.index(c.wire_size) >= order.index(wanted):
         return
+    dwelling = dwelling_feeder(view)
+    if dwelling is not None and order.index(c.wire_size) >= order.index(dwelling):
+        return
     metal = " aluminum" if c.material == "al" else ""
     mends = [Mend(f"Wire it in {wanted}{metal}", [change(view, wire_size=wanted)])]
     if (least := _breaker_for(view)) is not None:
@@ -77,6 +80,16 @@ def wire_rule(view: CircuitView) -> Iterator[Finding]:
         limit=wanted,
         mends=mends,
     )
+
+
+def dwelling_feeder(view: CircuitView) -> str | None:
+    """The wire of a feeder that carries all of a dwelling, 100 to 400 A, by table 310.12(A); None where it does not
+    apply: less, or in heat, or part of a dwelling."""
+    c = view.circuit
+    if not view.context.whole_dwelling or c.volts != 240:
+        return None
+    row = view.book.table("310-12-dwelling").find(f"{c.breaker_a:g}")
+    return row[c.material] if row else None
 
 
 def _nameplate(view: CircuitView) -> Iterator[Finding]:
