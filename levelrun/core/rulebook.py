@@ -25,10 +25,18 @@ def judged(book: Codebook, rules: Iterable[Rule[Facts]], facts: Facts) -> list[F
 
 
 def cited(book: Codebook, said: Iterable[Finding]) -> Iterator[Finding]:
-    """Findings with their sections as the rule set numbers them."""
+    """Findings with their sections as the rule set numbers them. Where the set has no word of its own, a stop of the
+    set under it becomes a question: no stop cites another country's book."""
     for item in said:
-        section = book.cite(item.section)
-        yield item if section == item.section else replace(item, section=section)
+        section = book.covered(item.section)
+        if section == item.section:
+            yield item
+        elif section or item.decided_by == "note":
+            yield replace(item, section=section or item.section)
+        else:
+            text = f"{item.text} So the US code; {book.title} is not covered here: ask."
+            severity = "check" if item.severity == "stop" else item.severity
+            yield replace(item, section=f"not covered by {book.title}", severity=severity, text=text)
 
 
 def keeping(size: int) -> Callable[[Callable[P, Answer]], Callable[P, Answer]]:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated
+from typing import Annotated, Any
 
 from pydantic import BaseModel, ConfigDict, Field
 
@@ -36,6 +36,11 @@ class Answer(BaseModel):
 
     rule: str
     basis: str
+
+
+def told(book: Codebook, answer: object) -> dict[str, Any]:
+    """The fields of an answer, its rule as the rule set asked for numbers it."""
+    return {**vars(answer), "rule": book.told(vars(answer)["rule"])}
 
 
 def basis_of(book: Codebook, table: str) -> str:

@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 from fastapi import APIRouter
 from pydantic import BaseModel, Field, StrictBool, model_validator
 
-from levelrun.api.calc.base import Answer, Count, Key, NotNegative, Part, Question, basis_of
+from levelrun.api.calc.base import Answer, Count, Key, NotNegative, Part, Question, basis_of, told
 from levelrun.core.codebook.lookups import raceway
 from levelrun.core.trade.pipe.bends import bends
 from levelrun.core.trade.pipe.fill import CableIn, Wires, fill, max_count
@@ -70,7 +70,7 @@ def calc_fill(q: FillQuestion) -> FillAnswer:
     wires = [Wires(w.insulation, w.size, w.count) for w in q.conductors]
     cables = [CableIn(c.wide_in, c.count) for c in q.cables]
     answer = fill(book, q.raceway, q.size, wires, cables, q.nipple, q.sleeve)
-    return FillAnswer(**answer.__dict__, basis=basis_of(book, f"ch9-table4-{q.raceway.lower()}"))
+    return FillAnswer(**told(q.book(), answer), basis=basis_of(book, f"ch9-table4-{q.raceway.lower()}"))
 
 
 class MaxCountQuestion(Question):
@@ -94,7 +94,7 @@ def calc_max_count(q: MaxCountQuestion) -> MaxCountAnswer:
     book = q.book()
     count = max_count(book, q.raceway, q.size, q.insulation, q.conductor_size)
     return MaxCountAnswer(
-        count=count, rule="ch. 9 table 1, note 7", basis=basis_of(book, f"ch9-table4-{q.raceway.lower()}")
+        count=count, rule=book.told("ch. 9 table 1, note 7"), basis=basis_of(book, f"ch9-table4-{q.raceway.lower()}")
     )
 
 
@@ -116,7 +116,7 @@ class BendsAnswer(Answer):
 def calc_bends(q: BendsQuestion) -> BendsAnswer:
     """Bend total between pull points."""
     answer = bends(q.book(), q.bends_deg)
-    return BendsAnswer(**answer.__dict__, basis=q.book().scalar("bend_limit_deg").basis)
+    return BendsAnswer(**told(q.book(), answer), basis=q.book().scalar("bend_limit_deg").basis)
 
 
 class HandBendQuestion(Question):
@@ -146,7 +146,7 @@ class HandBendAnswer(Answer):
 def calc_hand_bend(q: HandBendQuestion) -> HandBendAnswer:
     """Marks of an offset, a box offset, a stub or a saddle."""
     answer = hand_bend(q.book(), q.kind, q.raceway, q.size, q.rise_in, q.angle_deg, q.distance_in, q.width_in)
-    return HandBendAnswer(**answer.__dict__, basis="exact trigonometry; take-up by common practice")
+    return HandBendAnswer(**told(q.book(), answer), basis="exact trigonometry; take-up by common practice")
 
 
 class SectionIn(Part):
@@ -228,7 +228,7 @@ def calc_pull(q: PullQuestion) -> PullAnswer:
         for name in ("curve_forward", "curve_reverse")
     }
     return PullAnswer(
-        **{**answer.__dict__, **curves},
+        **{**told(book, answer), **curves},
         grip_limit_lb=book.number("grip_lb"),
         sidewall_limit_lb_per_ft=book.number("sidewall_lb_per_ft"),
         hand_one_lb=book.number("hand_one_lb"),
@@ -272,7 +272,7 @@ def calc_pull_box(q: PullBoxQuestion) -> PullBoxAnswer:
     for size in (*q.straight, *(s for a in q.angle for s in (a.raceway_size, *a.same_wall))):
         raceway(book, "RMC", size)
     answer = pull_box(book, q.straight, [(a.raceway_size, a.same_wall) for a in q.angle])
-    return PullBoxAnswer(**answer.__dict__, basis=book.scalar("pull_box_straight").basis)
+    return PullBoxAnswer(**told(q.book(), answer), basis=book.scalar("pull_box_straight").basis)
 
 
 class ExpansionQuestion(Question):
@@ -293,4 +293,4 @@ class ExpansionAnswer(Answer):
 def calc_expansion(q: ExpansionQuestion) -> ExpansionAnswer:
     """Movement of plastic pipe."""
     answer = expansion(q.book(), q.length_ft, q.swing_f)
-    return ExpansionAnswer(**answer.__dict__, basis=q.book().scalar("expansion_per_f").basis)
+    return ExpansionAnswer(**told(q.book(), answer), basis=q.book().scalar("expansion_per_f").basis)

@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 from fastapi import APIRouter
 from pydantic import BaseModel, Field, StrictBool
 
-from levelrun.api.calc.base import Answer, Few, Key, Part, Positive, Question, basis_of
+from levelrun.api.calc.base import Answer, Few, Key, Part, Positive, Question, basis_of, told
 from levelrun.core.boxes.volume import Counted, box_volume
 from levelrun.core.trade.conductors.ampacity import ampacity
 from levelrun.core.trade.conductors.sizing import Demand, choose
@@ -42,7 +42,7 @@ class AmpacityAnswer(Answer):
 def calc_ampacity(q: AmpacityQuestion) -> AmpacityAnswer:
     """Ampacity with its corrections."""
     answer = ampacity(q.book(), q.size, q.material, q.column_c, q.ambient_c, q.current_carrying)
-    return AmpacityAnswer(**answer.__dict__, basis=basis_of(q.book(), "310-16-ampacity"))
+    return AmpacityAnswer(**told(q.book(), answer), basis=basis_of(q.book(), "310-16-ampacity"))
 
 
 class ConductorQuestion(Question):
@@ -83,7 +83,7 @@ def calc_conductor(q: ConductorQuestion) -> ConductorAnswer:
     """Smallest wire for a load, with breaker and ground."""
     asked = {name: getattr(q, name) for name in Demand.__dataclass_fields__ if name in ConductorQuestion.model_fields}
     answer = choose(q.book(), Demand(**asked))
-    return ConductorAnswer(**answer.__dict__, basis=basis_of(q.book(), "310-16-ampacity"))
+    return ConductorAnswer(**told(q.book(), answer), basis=basis_of(q.book(), "310-16-ampacity"))
 
 
 class WireCount(Part):
@@ -140,7 +140,7 @@ def calc_box_fill(q: BoxFillQuestion) -> BoxFillAnswer:
     return BoxFillAnswer(
         needed_in3=answer.needed_in3,
         parts=[VolumePart(**part.__dict__) for part in answer.parts],
-        rule=answer.rule,
+        rule=q.book().told(answer.rule),
         basis=basis_of(q.book(), "314-16-allowance"),
     )
 
@@ -169,4 +169,4 @@ class BoredHoleAnswer(Answer):
 def calc_bored_hole(q: BoredHoleQuestion) -> BoredHoleAnswer:
     """Largest bored hole, and whether a plate goes over it."""
     answer = bored_hole(q.book(), q.member, q.depth_in, q.hole_in, q.centred, q.edge_in)
-    return BoredHoleAnswer(**answer.__dict__, basis=basis_of(q.book(), "bored-holes"))
+    return BoredHoleAnswer(**told(q.book(), answer), basis=basis_of(q.book(), "bored-holes"))

@@ -14,6 +14,7 @@ from levelrun.core.errors import LevelRunError, UnknownKeyError, unknown
 DATA = Path(__file__).parent / "data"
 PRACTICE = "practice"
 DEFAULT_RULES = "us-2023"
+TRADE = "common practice"
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -40,7 +41,10 @@ class NoteStatus:
 
 @dataclass(frozen=True, kw_only=True, eq=False)
 class Codebook:
-    """Everything a plan looks up. Compared by identity: `load` gives one object a rule set."""
+    """Everything a plan looks up. Compared by identity: `load` gives one object a rule set.
+
+    own: how the sections of another country's book begin; a finding without such a section is no stop of it.
+    """
 
     rules: str
     title: str
@@ -48,6 +52,7 @@ class Codebook:
     units: str
     tables: Mapping[str, Table] = field(repr=False)
     scalars: Mapping[str, Scalar] = field(repr=False)
+    own: str = ""
     notes: tuple[NoteStatus, ...] = ()
 
     def table(self, name: str) -> Table:
@@ -72,6 +77,20 @@ class Codebook:
         parts = [table.find(part) for part in section.split(", ")]
         shown = [row["section"] if row else part for row, part in zip(parts, section.split(", "), strict=True)]
         return ", ".join(dict.fromkeys(shown))
+
+    def covered(self, section: str) -> str:
+        """What of a section is this set's own word, or nobody's but the trade's; empty where it has none: what is
+        said there comes from the set that this one is laid over, and is a question here."""
+        if not self.own or section == f"{TRADE}, no source":
+            return self.cite(section)
+        table = self.tables["sections"]
+        parts = [section] if table.find(section) else section.replace(f"{TRADE}, no source", TRADE).split(", ")
+        shown = [row["section"] if (row := table.find(part)) else part for part in parts]
+        return ", ".join(dict.fromkeys(part for part in shown if part.startswith(self.own) or TRADE in part))
+
+    def told(self, section: str) -> str:
+        """A section beside a number: as this set has it, else whose number it is."""
+        return self.covered(section) or f"not covered by {self.title}; US: {section}"
 
     def number(self, key: str) -> float:
         """The bare value of a scalar."""
@@ -110,6 +129,7 @@ def load(rules: str = DEFAULT_RULES) -> Codebook:
         title=about["title"],
         long_title=about["long_title"],
         units=about["units"],
+        own=about.get("own", ""),
         tables=tables,
         scalars=scalars,
     )
