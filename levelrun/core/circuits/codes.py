@@ -262,6 +262,20 @@ CODES: dict[str, Code] = {
         "Wire up a size, or a new home run.",
         "circuits",
     ),
+    "hop-short": Code(
+        "check",
+        "A cable is taped shorter than its ends stand apart.",
+        "It is cut short, and bought twice.",
+        "Tape it again, or let it be worked out.",
+        "circuits",
+    ),
+    "switch-apart": Code(
+        "check",
+        "A light's switch is on another circuit.",
+        "It burns all day, or is dead; two sources meet in one box.",
+        "Put both on one circuit.",
+        "circuits",
+    ),
     "chain-broken": Code(
         "stop",
         "A box in a chain hangs on nothing.",

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
@@ -79,17 +80,14 @@ def _of_room(book: Codebook, context: RoomContext, origin: Point) -> dict[str, S
 def cable_length(a: Stand, b: Stand) -> float:
     """Inches of cable along the way it is drilled, the shorter of the two ways; without make-up, loop and waste.
 
-    In one room: down or up to the hole line, round the walls, over every door header on the way. Else: up to the
-    ceiling, square across, down.
+    In one room: down or up to the hole line, round the walls, over every door header on the way. Else: to the ceiling
+    of one of the two, square across, and on: never shorter than across and up.
     """
-    over = _rise(a) + _rise(b) + abs(a.x - b.x) + abs(a.y - b.y)
+    climb = min(abs(a.height_in - over) + abs(b.height_in - over) for over in (a.ceiling_in, b.ceiling_in))
+    over = climb + abs(a.x - b.x) + abs(a.y - b.y)
     if a.room != b.room or a.at_in is None or b.at_in is None:
         return over
     return min(over, _round(a, b, a.at_in, b.at_in))
-
-
-def _rise(stand: Stand) -> float:
-    return abs(stand.ceiling_in - stand.height_in)
 
 
 def _round(a: Stand, b: Stand, start: float, end: float) -> float:
@@ -102,6 +100,11 @@ def _round(a: Stand, b: Stand, start: float, end: float) -> float:
 
 def _detour(stand: Stand, door: tuple[float, float, float]) -> float:
     return 2 * max(stand.floor_in + door[2] + OVER_HEADER_IN - stand.hole_in, 0.0)
+
+
+def apart(a: Stand, b: Stand) -> float:
+    """Inches in a straight line: what no cable is shorter than."""
+    return math.dist((a.x, a.y, a.height_in), (b.x, b.y, b.height_in))
 
 
 def taped(job: Job) -> dict[tuple[str, str], float]:

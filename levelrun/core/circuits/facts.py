@@ -57,6 +57,7 @@ class CircuitContext:
     fed_load_a: float
     other_building: bool
     whole_dwelling: bool = False
+    apart: tuple[tuple[str, float], ...] = ()
 
     __hash__ = kept_hash
 

@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
 from levelrun.core.boxes.facts import RoomContext
 from levelrun.core.circuits.circuit_plan import CircuitPlan, plan_circuit
-from levelrun.core.circuits.distance import hop_lengths, stands, taped
+from levelrun.core.circuits.distance import Stand, apart, hop_lengths, stands, taped
 from levelrun.core.circuits.drawn import DrawnPanel, drawn_panel
 from levelrun.core.circuits.facts import CircuitContext
 from levelrun.core.circuits.panel_load import calculated, leg_loads
@@ -118,6 +118,7 @@ def circuit_contexts(job: Job, book: Codebook, rooms: Sequence[RoomContext]) -> 
                 fed=fed,
                 fed_load_a=expected.get(fed.id, 0.0) if fed else 0.0,
                 other_building=bool(fed and fed.structure != panel.structure),
+                apart=tuple(_apart(circuit, where)),
                 whole_dwelling=bool(fed and _whole_dwelling(job, panel, fed)),
             )
         )
@@ -174,6 +175,14 @@ def _fed_by_runs(job: Job) -> set[str]:
         for leg in run.legs
         if leg.end.node in panels and leg.end.node != run.start
     }
+
+
+def _apart(circuit: Circuit, where: Mapping[str, Stand]) -> Iterator[tuple[str, float]]:
+    """Hops whose length was taped, by the box they go to, with how far their ends stand apart."""
+    for hop in circuit.chain:
+        start = hop.after or circuit.panel
+        if hop.length_in is not None and start in where and hop.box in where:
+            yield hop.box, apart(where[start], where[hop.box])
 
 
 def _whole_dwelling(job: Job, panel: Panel, fed: Panel) -> bool:

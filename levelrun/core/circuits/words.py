@@ -133,7 +133,12 @@ def _wire(reader: SceneReader, item: dict[str, Any]) -> str:
     try:
         return choose(
             reader.scene.book,
-            Demand(load_a=amps, breaker_a=amps, wiring="NM-B", material=str(item.get("material", "cu"))),
+            Demand(
+                load_a=amps,
+                breaker_a=amps,
+                wiring=str(item.get("method", "NM-B")),
+                material=str(item.get("material", "cu")),
+            ),
         ).size
     except LevelRunError:
         return "12"

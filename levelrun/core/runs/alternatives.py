@@ -93,7 +93,7 @@ def cost(view: RunView, key: str, size: str, length_in: float) -> float:
         wires = sum(_wire(view, w.size) * w.count for w in view.wires)
         return feet * (base * float(scale**1.3) + wires)
     gauge, _, count = size.partition("-")
-    reference = _wire(view, "12") * 3
+    reference = float(view.book.table("wire").get("12")["cu"]) * 3  # the base is that of a 12-2 in copper
     if gauge not in wire_sizes(view.book):
         return feet * base
     copper: float = _wire(view, gauge) * (int(count or 2) + 1)

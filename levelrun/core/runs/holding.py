@@ -61,6 +61,7 @@ def held(view: RunView, index: int) -> Held:
         end,
         habits.first_staple_in if cable else None,
         habits.staple_spacing_in if cable else None,
+        (_goes_on(view, index - 1), _goes_on(view, index)),
     )
     if cable and leg.go not in ("up", "down") and leg.place in FRAMED:
         return _bored(given.rule, leg.length_in, start, end, given.positions_in, given.spacing_max_in)
@@ -72,6 +73,16 @@ def held(view: RunView, index: int) -> Held:
         spacing_max_in=given.spacing_max_in,
         text=f"{given.count} {word}{'s' if given.count > 1 else ''}",
         rule=given.rule,
+    )
+
+
+def _goes_on(view: RunView, index: int) -> bool:
+    """Whether the leg and the one after it are one pipe or cable, held on both sides of the corner."""
+    legs = view.run.legs
+    if not 0 <= index < len(legs) - 1 or view.joint_after(index) not in ("none", "coupling"):
+        return False
+    return view.piped(index) == view.piped(index + 1) and not any(
+        is_buried(view.facts[i]) for i in (index, index + 1)
     )
 
 

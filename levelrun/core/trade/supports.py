@@ -71,17 +71,21 @@ def supports(
     end: str,
     habit_first_in: float | None = None,
     habit_spacing_in: float | None = None,
+    shared_ends: tuple[bool, bool] = (False, False),
 ) -> Supports:
     """Support positions along one leg.
 
-    start, end: box_clamped, box_no_clamp, panel, or none (a free end: the leg goes on).
+    start, end: box_clamped, box_no_clamp, panel, or none (a free end: the leg goes on). shared_ends: at which ends
+    the same pipe or cable goes on round a corner: half of the spacing is left there to either side, so that none is
+    over it.
     Shop habits may tighten, never loosen. Bored holes count as supports and are not listed here.
     Source: the .30 section of each article, 314.17. Raises UnknownKeyError.
     """
     rule = _with_caps(book, method, support_rule(book, method, size))
     spacing = min(rule.spacing_in, habit_spacing_in or rule.spacing_in)
     first, last = (
-        min(_end_limit(rule, e), spacing if e == "none" else (habit_first_in or math.inf)) for e in (start, end)
+        min(_end_limit(rule, e), spacing / (2 if shared else 1) if e == "none" else (habit_first_in or math.inf))
+        for e, shared in zip((start, end), shared_ends, strict=True)
     )
     said = [_end_limit(rule, e) for e in (start, end) if e != "none"]
     note = ""

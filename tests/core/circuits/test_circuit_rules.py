@@ -71,6 +71,8 @@ CASES = {
     "chain-broken": case("1 20a dual Den: R-1 R-2", ("circuit", "Den", {"chain": [{"box": "b1", "after": "b2"},
                                                                                   {"box": "b2", "after": "b1"}]})),
     "box-twice": _lent(case("1 20a dual Den: R-1 R-2; circuit 2 20a dual Other: B-1")),
+    "hop-short": case("1 20a dual Den: R-1", ("circuit", "Den", {"chain": [{"box": "b1", "length_in": 12.0}]})),
+    "switch-apart": case("1 15a afci Lights: L-1; circuit 3 15a afci Switches: S-1 L-3"),
     "three-way-lone": case("1 15a afci Lights: S-3 L-3"),
 }  # fmt: skip
 NO_MEND = {

@@ -122,6 +122,30 @@ def wanted_rule(house: House) -> Iterator[Finding]:
             )  # fmt: skip
 
 
+def switch_rule(house: House) -> Iterator[Finding]:
+    """A lamp whose room has switches, on a circuit that has none."""
+    switches: dict[str, list[Box]] = {}
+    for box in house.job.boxes:
+        if box.kind == "switch" and box.room is not None and box.id in house.on:
+            switches.setdefault(box.room, []).append(box)
+    for circuit in house.job.circuits:
+        own = [house.boxes[hop.box] for hop in circuit.chain if hop.box in house.boxes]
+        apart = [box for box in own if box.kind in LAMPS and box.room in switches]
+        if not apart or any(box.kind == "switch" for box in own):
+            continue
+        lamp = min(apart, key=lambda item: item.name)
+        there = switches[lamp.room or ""][0]
+        other = house.on[there.id][0]
+        yield finding(
+            "switch-apart", circuit.id, None, f"{lamp.name} is on {circuit.name}, its switch on {other.name}",
+            f"{there.name} is a switch of its room. No switch stands on the circuit of the light.", "404.2, 300.3(B)",
+            about="circuit", measured=circuit.name, limit=other.name,
+            mends=[Mend(f"{lamp.name} after {there.name}", [
+                {"op": "chain", "circuit": other.id, "boxes": [lamp.id], "after": there.id},
+            ])],
+        )  # fmt: skip
+
+
 def dark_rule(house: House) -> Iterator[Finding]:
     """A floor whose lights all hang on one circuit, where it has three lit rooms or more."""
     by_level: dict[str, dict[str, set[str]]] = {}
@@ -161,4 +185,4 @@ def runs_rule(house: House) -> Iterator[Finding]:
         )  # fmt: skip
 
 
-RULES: tuple[Rule[House], ...] = (twice_rule, loose_rule, wanted_rule, dark_rule, runs_rule)
+RULES: tuple[Rule[House], ...] = (twice_rule, loose_rule, wanted_rule, switch_rule, dark_rule, runs_rule)

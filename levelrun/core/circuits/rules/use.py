@@ -13,25 +13,33 @@ from levelrun.core.circuits.usual import nema_of, usual_of
 from levelrun.core.errors import LevelRunError
 from levelrun.core.findings import Finding, Mend
 from levelrun.core.job import Box
+from levelrun.core.measure import show
 from levelrun.core.rulebook import Rule
 from levelrun.core.trade.conductors.sizing import choose
 
 FOUR_WIRE = {"10-30": "14-30", "10-50": "14-50"}
 FRAMES = ("range", "dryer")
 LAMPS = ("light", "fan")
+SWITCHED = ("light", "fan", "equipment")
 OUTLETS = ("receptacle", "device", "light", "fan", "equipment")
 OWN_PLACES = {"bath": "210.11(C)(3)", "laundry": "210.11(C)(2)", "garage": "210.11(C)(4)"}
 EXCEPT = {"garage": " Receptacles outdoors may join it.", "bath": " In one bath alone its other outlets may join."}
 DWELLINGS = ("house", "cabin")
 TWENTY_A = 20.0
+APART_IN = 12.0
 
 
 def _set_box(box: Box, **values: object) -> dict[str, Any]:
     return {"op": "set", "kind": "box", "id": box.id, "set": values}
 
 
-def split(view: CircuitView, boxes: list[Box], name: str) -> Mend:
-    """A mend that takes boxes off to a new circuit of the same panel."""
+def split(view: CircuitView, boxes: list[Box], name: str) -> list[Mend]:
+    """A mend that takes boxes off to a new circuit of the same panel, each with its switches and what these work;
+    none where nothing would be left."""
+    taken = with_switches(view, {box.id for box in boxes})
+    links = [link for link in view.tree.links if link.box in taken]
+    if len(links) == len(view.tree.links):
+        return []
     ident = f"{view.circuit.id}-{boxes[0].id}"[:40]
     first = usual_of(view.book, boxes[0])
     own = len(boxes) == 1 and first.own
@@ -42,11 +50,35 @@ def split(view: CircuitView, boxes: list[Box], name: str) -> Mend:
         "neutral": first.neutral if own else view.circuit.neutral,
         "wire_size": view.circuit.wire_size, "protection": view.circuit.protection,
     }  # fmt: skip
-    edits: list[dict[str, Any]] = [
-        {"op": "add", "kind": "circuit", "item": item},
-        {"op": "chain", "circuit": ident, "boxes": [box.id for box in boxes]},
-    ]
-    return Mend(f"Split off {', '.join(box.name for box in boxes[:3])}", edits)
+    edits: list[dict[str, Any]] = [{"op": "add", "kind": "circuit", "item": item}]
+    for link in links:
+        after = link.after if link.after in taken else None
+        edits.append({"op": "chain", "circuit": ident, "boxes": [link.box], "after": after})
+    return [Mend(f"Split off {', '.join(view.boxes[link.box].name for link in links[:3])}", edits)]
+
+
+def with_switches(view: CircuitView, boxes: set[str]) -> set[str]:
+    """Boxes with the switches that work them, and with all that these switches work: a split takes no lamp from its
+    switch and leaves no traveller behind."""
+    taken = set(boxes)
+    while True:
+        more: set[str] = set()
+        for box in taken:
+            if view.boxes[box].kind == "switch":
+                more |= set(view.tree.below(box)) | _mates(view, box)
+            elif view.boxes[box].kind in SWITCHED:
+                above = [link.box for link in view.tree.path(box)[:-1] if view.boxes[link.box].kind == "switch"]
+                more |= set(above[-1:])
+        if more <= taken:
+            return taken
+        taken |= more
+
+
+def _mates(view: CircuitView, switch: str) -> set[str]:
+    """The other three-ways and four-ways of a run of travellers."""
+    if view.boxes[switch].ways == 2:
+        return set()
+    return {box.id for box in view.context.boxes if box.kind == "switch" and box.ways > 2}
 
 
 def drop_rule(view: CircuitView) -> Iterator[Finding]:
@@ -54,13 +86,13 @@ def drop_rule(view: CircuitView) -> Iterator[Finding]:
     for item in wire.drop_rule(view):
         far = [view.boxes[link.box] for link in view.tree.path((view.farthest or ("", 0.0))[0])]
         half = [box for box in far[len(far) // 2 :] if box.kind not in ("switch",)]
-        mends = [*item.mends, *([_home_run(view, half)] if len(far) > 1 and half else [])]
+        mends = [*item.mends, *(_home_run(view, half) if len(far) > 1 and half else [])]
         yield replace(item, mends=mends)
 
 
-def _home_run(view: CircuitView, boxes: list[Box]) -> Mend:
+def _home_run(view: CircuitView, boxes: list[Box]) -> list[Mend]:
     made = split(view, boxes, f"{view.circuit.name} far"[:60])
-    return Mend(f"New home run for {', '.join(box.name for box in boxes[:3])}", made.edits)
+    return [Mend(f"New home run for {', '.join(box.name for box in boxes[:3])}", mend.edits) for mend in made]
 
 
 def plug_rule(view: CircuitView) -> Iterator[Finding]:
@@ -144,7 +176,7 @@ def sharing_rule(view: CircuitView) -> Iterator[Finding]:
             yield about(
                 view, "sharing", f"{title} {box.name} shares its circuit",
                 f"{len(boxes)} boxes hang on {view.name}.", "common practice, no source",
-                measured=f"{len(boxes)} boxes", limit="1", mends=[split(view, [box], title)],
+                measured=f"{len(boxes)} boxes", limit="1", mends=split(view, [box], title),
             )  # fmt: skip
     yield from _own_places(view)
     out = [b for b in boxes if _outdoors(view, b) and b.kind in PLUGS]
@@ -153,7 +185,7 @@ def sharing_rule(view: CircuitView) -> Iterator[Finding]:
         yield about(
             view, "outdoor-shares", "Outdoor outlets hang on indoor lights",
             f"A wet trip at {out[0].name} darkens {_room_of(view, lamps[0])}.",
-            "common practice, no source", mends=[split(view, out, "Outdoors")],
+            "common practice, no source", mends=split(view, out, "Outdoors"),
         )  # fmt: skip
 
 
@@ -180,7 +212,7 @@ def _own_places(view: CircuitView) -> Iterator[Finding]:
             yield about(
                 view, "required-shares", f"A small-appliance circuit feeds {away[0].name}",
                 f"{kitchen[0].name} is a kitchen or dining receptacle: its circuit serves such alone.",
-                "210.52(B)(1), 210.52(B)(2)", mends=[split(view, away, "General")],
+                "210.52(B)(1), 210.52(B)(2)", mends=split(view, away, "General"),
             )  # fmt: skip
         return
     for use, section in OWN_PLACES.items():
@@ -194,7 +226,7 @@ def _own_places(view: CircuitView) -> Iterator[Finding]:
             yield about(
                 view, "required-shares", f"The {use} circuit feeds {away[0].name}",
                 f"Its receptacles stand on a 20 A circuit for the {use} alone.{EXCEPT.get(use, '')}", section,
-                mends=[split(view, away, "General")],
+                mends=split(view, away, "General"),
             )  # fmt: skip
 
 
@@ -256,7 +288,25 @@ def count_rule(view: CircuitView) -> Iterator[Finding]:
             view, "boxes-many", f"{len(outlets)} outlets on one circuit",
             "The rule set's limit." if by_book else "This shop's habit; the code sets no number in a dwelling.",
             book.section if by_book else "common practice, no source", measured=str(len(outlets)), limit=str(most),
-            mends=[split(view, tail, f"{view.circuit.name} 2"[:60])] if tail else [],
+            mends=split(view, tail, f"{view.circuit.name} 2"[:60]) if tail else [],
+        )  # fmt: skip
+
+
+def short_rule(view: CircuitView) -> Iterator[Finding]:
+    """A hop is not taped shorter than its ends stand apart."""
+    known = dict(view.context.apart)
+    for hop in view.circuit.chain:
+        if hop.length_in is None or hop.box not in known or hop.length_in >= known[hop.box] - APART_IN:
+            continue
+        box, least = view.boxes[hop.box], known[hop.box]
+        hops = [
+            {**h.model_dump(), "length_in": None if h.box == hop.box else h.length_in} for h in view.circuit.chain
+        ]
+        yield about(
+            view, "hop-short", f"The cable to {box.name} is taped {show(hop.length_in)}",
+            f"Its ends stand {show(round(least))} apart in a straight line.", "common practice, no source",
+            measured=show(hop.length_in), limit=show(round(least)),
+            mends=[Mend("As they stand", [change(view, chain=hops)])],
         )  # fmt: skip
 
 
@@ -333,6 +383,7 @@ def feeder_rule(view: CircuitView) -> Iterator[Finding]:
 
 RULES: tuple[Rule[CircuitView], ...] = (
     chain_rule,
+    short_rule,
     plug_rule,
     frame_rule,
     sharing_rule,
