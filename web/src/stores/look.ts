@@ -80,10 +80,12 @@ export const useLook = defineStore('look', () => {
     if (!same(next, at.value)) at.value = next
   }
 
-  /** Follows the address from now on. */
+  /** Follows the address from now on; not one that a newer look has overtaken on its way. */
   function follow(with_: Router) {
     router = with_
-    router.afterEach((to) => read(to))
+    router.afterEach((to, _, failure) => {
+      if (!failure) read(to)
+    })
   }
 
   /** Looks elsewhere: `next` over what is looked at now; a key that is undefined is looked at no longer. */
