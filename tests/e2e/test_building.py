@@ -80,7 +80,7 @@ def test_a_receptacle_is_added_by_its_mend_dragged_and_marked(open_page: Open) -
     stage(page, 2)
     page.locator("[data-room-row='Common room']").click()
     card = page.locator("article[data-code=wall-no-receptacle]")
-    expect(card).to_contain_text("6′ 6″ of wall, no receptacle")
+    expect(card).to_contain_text("7′ 6″ of wall, no receptacle")
     card.get_by_role("button").filter(has_text="Add a receptacle south").click()
     stops(page, PLANTED - 1)
     expect(card).to_have_count(0)

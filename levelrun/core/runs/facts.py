@@ -175,12 +175,16 @@ class RunView:
     @cached_property
     def ground(self) -> str:
         """Equipment ground of the run by its breaker, never over the hots."""
+        return self.ground_for(self.run.wire_size)
+
+    def ground_for(self, size: str) -> str:
+        """The ground were the wire of that size: grown with it where it is more than all but drop would take."""
         run = self.run
         order = wire_sizes(self.book)
-        if run.wire_size not in order:
+        if size not in order:
             return ground_size(self.book, run.breaker_a, run.material)
-        base = min(self.least_wire, run.wire_size, key=order.index)
-        return upsized_ground(self.book, run.breaker_a, run.material, base, run.wire_size)
+        base = min(self.least_wire, size, key=order.index)
+        return upsized_ground(self.book, run.breaker_a, run.material, base, size)
 
     @cached_property
     def current_carrying(self) -> int:

@@ -15,6 +15,13 @@ CODES: dict[str, Code] = {
         "Move or narrow it.",
         "walls",
     ),
+    "opening-crosses": Code(
+        "check",
+        "A door or window leads half into one room and half into the wall beside it.",
+        "One of the two rooms was taped wrong.",
+        "Move the opening, or tape the room again.",
+        "walls",
+    ),
     "openings-overlap": Code(
         "stop", "Two openings take the same place.", "One of them was taped wrong.", "Move one.", "walls"
     ),

@@ -130,7 +130,7 @@ def test_a_sleeve_guards_cable_but_keeps_no_weather_out() -> None:
 
 
 def test_upsizing_the_wire_takes_cables_and_pipes_along() -> None:
-    job = one_run("over 90' attic in 12-2 to J-1; over 60' outside in emt 1/2 to C-1", load_a=14)
+    job = one_run("over 70' attic in 12-2 to J-1; over 30' outside in emt 1/2 to C-1", load_a=14)
     mend = next(f for f in plan(job).findings if f.code == "drop-high").mends[0]
     run = edited(job, *mend.edits).runs[0]
     assert run.legs[0].size == f"{run.wire_size}-2"

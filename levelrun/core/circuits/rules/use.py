@@ -6,7 +6,8 @@ from collections.abc import Iterator, Mapping
 from dataclasses import replace
 from typing import Any
 
-from levelrun.core.circuits.facts import PLUGS, BoxPlace, CircuitView
+from levelrun.core.circuits.facts import GIVES, PLUGS, BoxPlace, CircuitView
+from levelrun.core.circuits.protection import asked
 from levelrun.core.circuits.rules import wire
 from levelrun.core.circuits.rules.wire import about, change
 from levelrun.core.circuits.usual import nema_of, usual_of
@@ -48,13 +49,21 @@ def split(view: CircuitView, boxes: list[Box], name: str) -> list[Mend]:
         "breaker_a": first.breaker_a if own else view.circuit.breaker_a,
         "poles": first.poles if own else 1, "volts": first.volts if own else view.circuit.volts,
         "neutral": first.neutral if own else view.circuit.neutral,
-        "wire_size": view.circuit.wire_size, "protection": view.circuit.protection,
+        "wire_size": view.circuit.wire_size, "protection": _protection(view, taken),
     }  # fmt: skip
     edits: list[dict[str, Any]] = [{"op": "add", "kind": "circuit", "item": item}]
     for link in links:
         after = link.after if link.after in taken else None
         edits.append({"op": "chain", "circuit": ident, "boxes": [link.box], "after": after})
     return [Mend(f"Split off {', '.join(view.boxes[link.box].name for link in links[:3])}", edits)]
+
+
+def _protection(view: CircuitView, boxes: set[str]) -> str:
+    """The breaker that boxes want on a circuit of their own: what the place asks, and no less than they have now."""
+    kinds = {item.kind for box in boxes for item in asked(view, view.boxes[box])} | GIVES[view.circuit.protection]
+    return {(True, True): "dual", (True, False): "gfci", (False, True): "afci", (False, False): "plain"}[
+        "gfci" in kinds, "afci" in kinds
+    ]
 
 
 def with_switches(view: CircuitView, boxes: set[str]) -> set[str]:
@@ -212,7 +221,7 @@ def _own_places(view: CircuitView) -> Iterator[Finding]:
             yield about(
                 view, "required-shares", f"A small-appliance circuit feeds {away[0].name}",
                 f"{kitchen[0].name} is a kitchen or dining receptacle: its circuit serves such alone.",
-                "210.52(B)(1), 210.52(B)(2)", mends=split(view, away, "General"),
+                "210.52(B)(1), 210.52(B)(2)", mends=split(view, _alike(view, away), "General"),
             )  # fmt: skip
         return
     for use, section in OWN_PLACES.items():
@@ -226,8 +235,18 @@ def _own_places(view: CircuitView) -> Iterator[Finding]:
             yield about(
                 view, "required-shares", f"The {use} circuit feeds {away[0].name}",
                 f"Its receptacles stand on a 20 A circuit for the {use} alone.{EXCEPT.get(use, '')}", section,
-                mends=split(view, away, "General"),
+                mends=split(view, _alike(view, away), "General"),
             )  # fmt: skip
+
+
+def _alike(view: CircuitView, boxes: list[Box]) -> list[Box]:
+    """Of boxes that go, those that may go together: of a bath, laundry or garage alone, or of none of these."""
+
+    def place(box: Box) -> str:
+        use = view.places[box.id].use
+        return use if use in OWN_PLACES and box.kind in PLUGS else ""
+
+    return [box for box in boxes if place(box) == place(boxes[0])]
 
 
 def _small_appliance(box: Box, place: BoxPlace) -> bool:

@@ -9,14 +9,18 @@ from typing import Any
 
 from levelrun.core.circuits.codes import finding
 from levelrun.core.circuits.facts import CircuitView
+from levelrun.core.circuits.usual import nema_of
 from levelrun.core.codebook.lookups import wire_sizes
 from levelrun.core.errors import LevelRunError
 from levelrun.core.findings import Finding, Mend
+from levelrun.core.job import Box
 from levelrun.core.measure import show
 from levelrun.core.rulebook import Rule
 from levelrun.core.trade.conductors.sizing import Demand, choose, rating_under, standard_breaker, usable
 
 SMALL_AL_A = 30.0
+# Screws of 15 and 20 A devices take 10 at most: common practice, no source.
+DEVICE_SIZE, DEVICE_A = "10", 20.0
 
 
 def about(view: CircuitView, code: str, title: str, text: str, section: str, **more: object) -> Finding:
@@ -218,11 +222,19 @@ def _bigger(view: CircuitView, amps: float) -> list[Mend]:
         return []
     try:
         rating = standard_breaker(view.book, amps)
+        if any(_plug_a(view, box) < rating for box in view.plugs):
+            return []  # the receptacle would be under its circuit (210.21(B)(1))
         probe = replace(demand(view), load_a=view.load_a, continuous_a=view.continuous_a, breaker_a=rating)
         size = choose(view.book, probe).size
     except LevelRunError:
         return []
     return [Mend(f"{rating:g} A on {size}", [change(view, breaker_a=rating, wire_size=size)])]
+
+
+def _plug_a(view: CircuitView, box: Box) -> float:
+    """What a receptacle is rated; 50 A for one that is not said."""
+    row = view.book.table("nema").find(nema_of(view.book, box))
+    return float(row["amps"]) if row else 50.0
 
 
 def drop_rule(view: CircuitView) -> Iterator[Finding]:
@@ -252,10 +264,12 @@ def drop_rule(view: CircuitView) -> Iterator[Finding]:
 
 
 def _thicker(view: CircuitView, box: str, most: float) -> list[Mend]:
-    """The next size that will do, with what it costs in copper."""
+    """The next size that will do, with what it costs in copper; none that the screws of a device do not take."""
     sizes = wire_sizes(view.book)
     area = {row["size"]: float(row["area_cmil"]) for row in view.book.table("ch9-table8").rows}
-    for size in sizes[sizes.index(view.circuit.wire_size) + 1 :]:
+    small = any(box.kind in ("receptacle", "switch", "device") for box in view.context.boxes)
+    thickest = DEVICE_SIZE if small and view.circuit.breaker_a <= DEVICE_A else sizes[-1]
+    for size in sizes[sizes.index(view.circuit.wire_size) + 1 : sizes.index(thickest) + 1]:
         percent = view.percent_at(box, False, size)
         if percent is not None and percent <= most:
             more = area[size] / area[view.circuit.wire_size]

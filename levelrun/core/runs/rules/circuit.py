@@ -217,7 +217,7 @@ def _bigger_wire(view: RunView, branch: float, rest: float) -> list[Mend]:
     sizes = wire_sizes(view.book)
     for size in sizes[sizes.index(view.run.wire_size) + 1 :]:
         percent = branch_percent(view, view.run.load_a, False, size)
-        if percent <= min(branch, rest):
+        if percent <= min(branch, rest) and _grounds_grow(view, size):
             return [Mend(f"Wire it in {wire_name(view, size)} ({percent:.1f} %)", rewire(view, size))]
     return []
 
@@ -244,6 +244,20 @@ def roof_rule(view: RunView) -> Iterator[Finding]:
         last=low[-1],
         mends=[Mend("On blocks, 3″ up", raised(3.0)), Mend("Flat on the roof", raised(0.0))],
     )
+
+
+def _grounds_grow(view: RunView, size: str) -> bool:
+    """Whether every cable is made in that size, with the ground that wires grown for drop want (250.122(B))."""
+    order = wire_sizes(view.book)
+    grown = view.ground_for(size)
+    for index, leg in enumerate(view.run.legs):
+        if view.methods[index].kind != "cable":
+            continue
+        wanted = f"{size}-{leg.size.partition('-')[2]}"
+        made = wanted in cable_sizes(view.book, leg.method)
+        if not made or order.index(cable(view.book, leg.method, wanted).ground) < order.index(grown):
+            return False
+    return True
 
 
 RULES: tuple[Rule[RunView], ...] = (

@@ -54,6 +54,7 @@ def _boxes_meet(one: Room, two: Room) -> bool:
 
 
 def opening_rule(parts: LevelParts) -> Iterator[Finding]:
+    names = {room.id: room.name for room in parts.rooms}
     for room_id, own in faces(parts).items():
         for face in own:
             last = None
@@ -64,6 +65,13 @@ def opening_rule(parts: LevelParts) -> Iterator[Finding]:
                         "opening-off-wall", room_id, None, f"A {kind} runs past the {face.wall.name} wall",
                         f"It ends at {show(item.to_in)}; the wall is {show(face.wall.length_in)}.", SOURCE,
                         about="room", room=room_id, measured=show(item.to_in), limit=show(face.wall.length_in),
+                    )  # fmt: skip
+                if not item.own and (item.at_in < -0.01 or item.to_in > face.wall.length_in + 0.01):
+                    yield finding(
+                        "opening-crosses", room_id, None, f"A {kind} leads half into {names[room_id]}",
+                        f"On its {face.wall.name} wall it goes past the corner, into what stands beside.", SOURCE,
+                        about="room", room=room_id, measured=f"{show(item.at_in)} to {show(item.to_in)}",
+                        limit=f"0 to {show(face.wall.length_in)}",
                     )  # fmt: skip
                 if last and item.at_in < last.to_in - 0.01 and item.sill_in < last.head_in:
                     yield finding(
