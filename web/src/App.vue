@@ -70,7 +70,7 @@ const title = computed(() => {
 watchEffect(() => (document.title = title.value))
 
 /** Anything on its way: tests wait for it to be over. */
-const busy = computed(() => store.loading || store.busy || traffic.asking > 0)
+const busy = computed(() => store.loading || store.busy || look.moving || traffic.asking > 0)
 watch(busy, (now) => document.documentElement.toggleAttribute('data-busy', now), {
   immediate: true,
   flush: 'post',

@@ -23,11 +23,14 @@ export function setLetters(on: boolean) {
 export const isTyping = (target: EventTarget | null) =>
   target instanceof Element && !!target.closest('input, textarea, select, [contenteditable="true"]')
 
-/** Something lies over the work: a dialog, a menu, a reason; also while it comes and goes. */
+/** Something lies over the work: a dialog, a menu, a reason. */
+const isOver = () => !!document.querySelector('.v-overlay--active:not(.v-snackbar, .v-tooltip)')
+/** The same, also while it goes. */
 export const isCovered = () =>
+  isOver() ||
   [...document.querySelectorAll('.v-overlay:not(.v-snackbar, .v-tooltip) > .v-overlay__content')].some(
     (item) => item.getClientRects().length > 0,
-  ) || !!document.querySelector('.v-overlay--active:not(.v-snackbar, .v-tooltip)')
+  )
 
 /** How a key is called: as in KeyboardEvent.key, letters small, with what is held down before it. */
 export function nameOf(event: KeyboardEvent) {
@@ -51,8 +54,10 @@ const ANYWHERE = /^[1-9?/]$/
 let covered: () => boolean = () => false
 
 export function onKey(event: KeyboardEvent) {
-  if (event.defaultPrevented || isTyping(event.target) || covered() || isCovered()) return
+  if (event.defaultPrevented || isTyping(event.target) || covered() || isOver()) return
   const name = nameOf(event)
+  // While something goes, only the way to the entry line is open: what follows is typed there, not taken as keys.
+  if (name !== '/' && isCovered()) return
   const single = event.key.length === 1 && !event.ctrlKey && !event.metaKey
   if (!hasFocus()) {
     if (name === 'Escape') return focusWork()

@@ -57,6 +57,9 @@ export const useLook = defineStore('look', () => {
   const at = shallowRef<At>({})
   /** The address is none of ours. */
   const lost = ref(false)
+  /** On the way to another address: its part of the program is still being fetched. */
+  const moving = ref(false)
+  let going = ''
   let router: Router | null = null
 
   const picked = computed(() => readPicked(at.value.pick))
@@ -83,7 +86,12 @@ export const useLook = defineStore('look', () => {
   /** Follows the address from now on; not one that a newer look has overtaken on its way. */
   function follow(with_: Router) {
     router = with_
+    router.beforeEach((to) => {
+      going = to.fullPath
+      moving.value = true
+    })
     router.afterEach((to, _, failure) => {
+      if (to.fullPath === going) moving.value = false
       if (!failure) read(to)
     })
   }
@@ -135,6 +143,7 @@ export const useLook = defineStore('look', () => {
     sheet,
     at,
     lost,
+    moving,
     picked,
     leg,
     dialog,

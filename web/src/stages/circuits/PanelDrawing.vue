@@ -133,7 +133,7 @@ const target = computed(() => {
     <text x="10" :y="mainY + 36" class="small">lugs to {{ panel.lug_max }}</text>
     <g text-anchor="end">
       <text :x="W - 10" :y="mainY + 6" class="small" :class="{ bad: panel.neutrals > panel.neutral_holes }">
-        {{ panel.neutrals }} neutrals,
+        {{ panel.neutrals }} neutral{{ panel.neutrals === 1 ? '' : 's' }},
       </text>
       <text :x="W - 10" :y="mainY + 21" class="small">{{ panel.neutral_holes }} holes</text>
       <text :x="W - 10" :y="mainY + 36" class="small" :class="{ bad: panel.sub && !panel.ground_bar }">

@@ -9,6 +9,7 @@ export const CIRCUIT_FIELDS: Field[] = [
   {
     name: 'protection',
     label: 'Protection',
+    wide: true,
     titles: { plain: 'plain', gfci: 'ground-fault', afci: 'arc-fault', dual: 'both' },
   },
   { name: 'wire_size', label: 'Wire', list: 'sizes' },

@@ -1,0 +1,155 @@
+"""Whole jobs from blank through the screen, each number worked out by hand beside its check; keys are counted."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable
+
+from playwright.sync_api import Page, expect
+
+from tests.e2e.hands import LINE, new_job, say, settled, stage
+
+Open = Callable[..., Page]
+
+
+def told(page: Page, text: str | re.Pattern[str]) -> None:
+    expect(page.get_by_test_id("panel")).to_contain_text(text)
+
+
+def gauge(page: Page, label: str, text: str) -> None:
+    """A gauge of the panel shows this."""
+    shown = page.get_by_test_id("panel").locator(".gauge", has_text=label).first
+    expect(shown).to_contain_text(text)
+
+
+def test_one_circuit_in_an_old_house(open_page: Open) -> None:
+    """A bath receptacle from a panel in the hall, by keyboard.
+
+    Panel: its lower edge 48 in up, 48 to the ceiling of 96. Receptacle: middle 42 1/8 up at the vanity, 53 7/8 to the
+    ceiling. Across: 66 in from the bath's west wall and 51 1/2 over wall and hall, 36 north. As it lies 255 3/8 in,
+    21 ft 3 in. To cut: 42 at the panel, 8 at the box, a 6 in loop, 5 % waste: 324 in, so 28 ft.
+    Drop at 20 A: 2 x 20 x 1.98 ohm x 21.28 / 1000 = 1.69 V of 120, 1.4 %.
+    """
+    page = open_page()
+    new_job(page)
+    keys = stage(page, 1)
+    for text in (
+        "structure house Old house",
+        "room Bath 8' x 9'",
+        "door west 2'6 at 2'",
+        "mark basin north 2' at 3'",
+        "room Hall 4' x 20' west of Bath",
+    ):
+        keys += say(page, text)
+    keys += stage(page, 2)
+    for text in ("set receptacle in Bath north 5'6 as R-1", "panel in Hall west 12' spaces 20 main 100a as P"):
+        keys += say(page, text)
+    keys += stage(page, 3)
+    keys += say(page, "1 20a Bath outlet: R-1")
+    expect(page.locator("article[data-code=gfci-missing]")).to_be_visible()
+    page.keyboard.press("Escape")
+    page.keyboard.press("m")
+    expect(page.locator("article[data-code=gfci-missing]")).to_have_count(0)
+    told(page, "20 A, 1-pole, gfci")
+    told(page, "12 copper, ground 12")
+    told(page, "21′ 3″")
+    told(page, "28 ft of 12-2 NM-B")
+    told(page, "1.4 % of 3 %")
+    assert keys < 260, keys
+    print(f"keys for one circuit in an old house: {keys}")
+
+
+def test_an_outbuilding(open_page: Open) -> None:
+    """A shed fed in pipe under the yard, by keyboard.
+
+    Feeder 60 A on 6 copper, 75 °C in pipe; ground 10 (250.122). Pipe of 1 in: three 6 THWN-2 of 0.0507 and a 10 of
+    0.0211 in2 are 0.1732; the tightest is schedule 80 with 0.688 in2 inside: 25 %. Two corners: 180°.
+    To cut, each of four: 720 in of path, 42 at either panel, a 6 in loop, 5 % waste of the path: 846 in, 71 ft.
+    Drop at 24 A, 240 V: 2 x 24 x 0.491 x 60 / 1000 = 1.41 V, 0.6 %.
+    """
+    page = open_page()
+    new_job(page)
+    keys = stage(page, 1)
+    for text in (
+        "structure house House",
+        "room Utility 10' x 8'",
+        "structure shed Shed at 60' east 0' north",
+        "room Shed 12' x 10'",
+    ):
+        keys += say(page, text)
+    keys += stage(page, 2)
+    for text in (
+        "panel in Utility east 3' spaces 30 main 150a as H",
+        "panel in Shed west 5' spaces 8 sub as S",
+        "set receptacle in Shed north 5'6 as W-1",
+    ):
+        keys += say(page, text)
+    keys += stage(page, 3)
+    page.locator("[data-panel-row='H']").click()
+    keys += say(page, "feed S from 1 60a")
+    told(page, "6 copper, ground 10")
+    keys += stage(page, 4)
+    page.keyboard.press("r")
+    form = page.get_by_test_id("run-form")
+    typed = {"Name": "Shed feeder", "Circuit": "1/3", "Breaker, A": "60", "Load expected, A": "24"}
+    for label, value in (typed | {"Wires, no ground": "3"}).items():
+        form.get_by_label(label, exact=True).fill(value)
+        keys += len(value) + 1
+    for label, choice in (("Volts", "240"), ("Wire", "6")):
+        form.locator(".v-select", has_text=re.compile(f"^{label}")).locator(".v-field").click()
+        page.get_by_role("option", name=choice, exact=True).click()
+    form.get_by_role("button", name="Add run").click()
+    settled(page)
+    for text in (
+        "down 4' outside guarded in pvc80 1",
+        "over 50' trench 18\" deep in pvc40 1",
+        "up 6' outside guarded in pvc80 1 to S",
+    ):
+        keys += say(page, text)
+    page.keyboard.press("Escape")
+    page.keyboard.press("Escape")
+    told(page, "25 % of 40 %")
+    told(page, "180° of 360°")
+    told(page, re.compile("6 THWN-2: black, red, white"))
+    told(page, "71′")
+    expect(page.locator("article[data-code=cover-short]")).to_have_count(0)
+    print(f"keys for a shed and its feeder: {keys}")
+
+
+def test_a_small_building_by_thumb(open_page: Open) -> None:
+    """A two-room cabin on a phone: words by tap where a key stands for them, numbers by the phone's keyboard."""
+    page = open_page(390, 844, has_touch=True)
+    new_job(page)
+    line = page.locator(LINE)
+    taps = 0
+
+    def thumb(text: str) -> None:
+        nonlocal taps
+        line.fill(text)
+        page.locator("form button[type=submit]").tap()
+        taps += 2
+        expect(line).to_have_value("")
+        settled(page)
+
+    for text in (
+        "structure cabin Cabin",
+        "room Main 14' x 12'",
+        "door south 3' at 2'",
+        "room Bunk 9' x 12' east of Main",
+        "door west 2'6 at 4'",
+    ):
+        thumb(text)
+    page.get_by_role("link", name="Boxes", exact=True).tap()
+    settled(page)
+    thumb("panel in Main west 5' spaces 12 main 60a as C")
+    thumb("fill every room")
+    page.get_by_role("link", name="Circuits", exact=True).tap()
+    settled(page)
+    page.get_by_test_id("propose").tap()
+    dialog = page.get_by_role("dialog")
+    dialog.get_by_role("button", name=re.compile(r"^Take \d")).tap()
+    settled(page)
+    expect(page.get_by_test_id("propose")).to_have_count(0)
+    assert taps < 30, taps
+    wide = page.evaluate("document.documentElement.scrollWidth")
+    assert wide <= 390, wide
