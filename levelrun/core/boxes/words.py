@@ -154,6 +154,8 @@ def panel(reader: SceneReader) -> Said:
             item["spaces"] = int(reader.number("a count of spaces", 1, 84))
         elif word == "at":
             item["height_in"] = level.floor_in + reader.length()
+        elif word == "main" and reader.phrase(["lugs"]):
+            item["main_a"] = None
         elif word == "main":
             item["main_a"] = item["bus_a"] = reader.number("amperes", 0, 1200)
             reader.phrase(["a", "amps"])

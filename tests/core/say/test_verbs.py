@@ -1,0 +1,108 @@
+"""Each sentence by what it makes, in feet and inches, metric, and with its words in another order."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+
+from levelrun.core.errors import LevelRunError
+from levelrun.core.fields import fields_of
+from levelrun.core.job import Job
+from levelrun.core.subjects import KINDS, SENTENCES
+from tests.conftest import built
+
+START = "room Den 14' x 12'; room Bath 8' x 9' east of Den; panel in Den west 4' spaces 20 as P; "
+
+# sentence: kind of part, its field: value of the part made last
+MADE: dict[str, tuple[str, dict[str, Any]]] = {
+    "door south 3' at 34\"": ("openings", {"kind": "door", "width_in": 36, "at_in": 34}),
+    "door south 900 mm at 1 m": ("openings", {"kind": "door", "width_in": 35.4331, "at_in": 39.3701}),
+    "window north 4' x 3' at 5' sill 36\"": ("openings", {"kind": "window", "sill_in": 36, "head_in": 72}),
+    "garage door west 9' at 1'": ("openings", {"kind": "garage_door", "width_in": 108}),
+    "mark counter north 6' at 2'": ("fixtures", {"kind": "counter", "at_in": 24, "width_in": 72}),
+    "mark tub east 5' at 1'": ("fixtures", {"kind": "tub", "at_in": 12, "width_in": 60}),
+    "set receptacle north 5'": ("boxes", {"kind": "receptacle", "side": 0, "at_in": 60}),
+    "set receptacle north 5' for range as RG": ("boxes", {"serves": "range", "name": "RG"}),
+    "set light centre": ("boxes", {"kind": "light", "side": None}),
+    "set three-way west 2'": ("boxes", {"kind": "switch", "ways": 3}),
+    "set receptacle south 3' outside": ("boxes", {"outdoors": True}),
+    "panel east 3' spaces 12 sub as Q": ("panels", {"spaces": 12, "bonded": False, "disconnect_elsewhere": True}),
+    "panel east 3' spaces 30 main 200a as Q": ("panels", {"spaces": 30, "main_a": 200}),
+    "panel east 3' main lugs as Q": ("panels", {"main_a": None}),
+    "room Hall 4' x 20' west of Den": ("rooms", {"name": "Hall", "use": "hall"}),
+    "room Cold 3 m x 2.5 m south of Den as storage": ("rooms", {"name": "Cold", "use": "storage"}),
+    "structure shed Shed at 60' east 0' north": ("structures", {"kind": "shed", "x_in": 720, "y_in": 0}),
+    "circuit in P 5 20a gfci Den": ("circuits", {"space": 5, "breaker_a": 20, "protection": "gfci", "name": "Den"}),
+    "circuit in P 5/7 50a with neutral Range": ("circuits", {"poles": 2, "volts": 240, "neutral": True}),
+    "circuit in P 5 15a Lights": ("circuits", {"wire_size": "14"}),
+    "circuit in P 5/7 40a mca 24 mocp 40 Pump": ("circuits", {"nameplate": True, "least_ampacity_a": 24}),
+}
+
+
+def last(job: Job, kind: str) -> Any:
+    return getattr(job, kind)[-1]
+
+
+@pytest.mark.parametrize("text", MADE)
+def test_a_sentence_makes_what_it_says(text: str) -> None:
+    kind, values = MADE[text]
+    part = last(built(START + text), kind)
+    for name, value in values.items():
+        found = getattr(part, name)
+        assert found == (pytest.approx(value, abs=1 / 16) if isinstance(value, float) else value), name
+
+
+REFUSED = {
+    "door sooth 3' at 34\"": 5,
+    "door south 3' at 34": 19,
+    "set receptacle north 50'": None,
+    "set receptacle north 5' for rang": 28,
+    "panel east 3' spaces 200": None,
+    "circuit in P 5 22a Den": None,
+    "circuit in P 5 20a Den: R-9": None,
+    "put 5 on 7": None,
+    "feed Z from 1 60a": 5,
+    "structure barn Shed": None,
+    "room Den 14' x 12'": None,
+}
+
+
+@pytest.mark.parametrize("text", REFUSED)
+def test_a_sentence_that_cannot_be_says_why_and_where(text: str) -> None:
+    job = built(START)
+    with pytest.raises(LevelRunError) as refused:
+        built(text, job, panel=job.panels[0].id, room=job.rooms[0].id)
+    assert refused.value.message
+    if REFUSED[text] is not None:
+        assert getattr(refused.value, "at", None) == REFUSED[text], refused.value.message
+
+
+def test_every_verb_says_how_it_is_said() -> None:
+    for verb, read in SENTENCES.items():
+        words = (read.__doc__ or "").split()
+        assert words, verb
+        assert {verb.split()[0], "kind"} & set((read.__doc__ or "").casefold().split()), verb
+
+
+@pytest.mark.parametrize("kind", KINDS)
+def test_what_a_field_may_hold_is_what_its_model_takes(kind: str) -> None:
+    """The words for forms against the models: the least and greatest number pass, one beyond does not."""
+    model = KINDS[kind].model
+    for word in fields_of(model):
+        info = model.model_fields[word.name]
+        assert word.type in ("choice", "yes_no", "number", "text", "parts")
+        assert (word.type == "choice") is bool(word.choices)
+        if word.open:
+            assert info.default is None or not info.is_required(), word.name
+        if word.type == "number" and word.least is not None and word.most is not None:
+            assert word.least < word.most, word.name
+
+
+def test_choices_are_those_of_the_model() -> None:
+    words = {word.name: word for word in fields_of(KINDS["circuit"].model)}
+    assert words["protection"].choices == ("plain", "gfci", "afci", "dual")
+    assert words["poles"].choices == (1, 2)
+    assert words["partner"].open and words["space"].open and not words["breaker_a"].open
+    assert (words["space"].least, words["space"].most) == (1, 84)
+    assert words["neutral"].type == "yes_no" and words["chain"].type == "parts"
