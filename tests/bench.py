@@ -10,6 +10,8 @@ import time
 from collections.abc import Callable
 from pathlib import Path
 
+from playwright.sync_api import sync_playwright
+
 from levelrun.core.boxes.volume import Counted, box_volume
 from levelrun.core.circuits.proposer import propose
 from levelrun.core.codebook import load
@@ -23,7 +25,8 @@ from levelrun.core.trade.methods.facts import facts_of
 from levelrun.core.trade.methods.verdicts import judge
 from levelrun.core.trade.pipe.fill import Wires, fill
 from levelrun.core.trade.pipe.pull import PullWires, Section, pull
-from tests.e2e.conftest import Server
+from tests.e2e.conftest import CHROMIUM, FLAGS, Server
+from tests.e2e.hands import settled
 from tests.large import large_house
 
 
@@ -65,12 +68,13 @@ def main() -> None:
     measure("circuits proposed for 400 boxes", lambda: propose(bare, book, rooms), 5)
     with tempfile.TemporaryDirectory() as folder:
         server = Server(Path(folder), demo=False)
-        over_http(server, job)
+        head = over_http(server, job)
+        painted(server, head)
         server.kill()
 
 
-def over_http(server: Server, job: Job) -> None:
-    """Edits against a server in its own process, until the whole answer is here."""
+def over_http(server: Server, job: Job) -> str:
+    """Edits against a server in its own process, until the whole answer is here. The id of the job."""
     line = http.client.HTTPConnection("127.0.0.1", server.port)
 
     def post(path: str, body: dict[str, object]) -> bytes:
@@ -113,6 +117,35 @@ def over_http(server: Server, job: Job) -> None:
     measure("a breaker put elsewhere over HTTP: 75 circuits", breaker, 40)
     measure("a shared wall moved over HTTP: 400 boxes, 60 rooms", wall, 40)
     print(f"the longest of these answers: {state['most']} bytes")
+    return str(head["id"])
+
+
+PAINTED = """key => new Promise(done => {
+  const start = performance.now(), root = document.documentElement
+  const seen = new MutationObserver(() => {
+    if (root.hasAttribute('data-busy')) return
+    seen.disconnect()
+    requestAnimationFrame(() => requestAnimationFrame(() => done(performance.now() - start)))
+  })
+  seen.observe(root, { attributes: true, attributeFilter: ['data-busy'] })
+  document.body.dispatchEvent(new KeyboardEvent('keydown', { key, ctrlKey: true, bubbles: true }))
+})"""
+LOOKS = ("walls?room=big-r7", "boxes?room=big-r7", "circuits?circuit=big-c9", "runs?run=big4")
+
+
+def painted(server: Server, job: str) -> None:
+    """From a key to the picture on the glass, the server's answer included: undo and redo on every stage."""
+    with sync_playwright() as play:
+        browser = play.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+        page = browser.new_page(viewport={"width": 1280, "height": 800})
+        for look in LOOKS:
+            page.goto(f"{server.url}/jobs/{job}/{look}")
+            settled(page)
+            spent = [float(page.evaluate(PAINTED, key)) for _ in range(12) for key in ("z", "y")][4:]
+            most = statistics.quantiles(spent, n=20, method="inclusive")[-1]
+            name = f"undone, answered and painted on {look.partition('?')[0]}"
+            print(f"{name:<52} median {statistics.median(spent):8.3f}   p95 {most:8.3f}   worst {max(spent):8.3f} ms")
+        browser.close()
 
 
 if __name__ == "__main__":

@@ -21,6 +21,7 @@ from playwright.sync_api import Browser, BrowserContext, Page, expect, sync_play
 from tests.e2e.hands import settled
 
 expect.set_options(timeout=30_000)  # a machine that is kept busy by something else is slow, not wrong
+CHROMIUM = shutil.which("chromium") or "/usr/bin/chromium"
 FLAGS = [
     "--no-sandbox",
     "--disable-gpu",
@@ -95,9 +96,8 @@ def shared(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Server]:
 
 @pytest.fixture(scope="session")
 def browser() -> Iterator[Browser]:
-    chromium = shutil.which("chromium") or "/usr/bin/chromium"
     with sync_playwright() as playwright:
-        found = playwright.chromium.launch(executable_path=chromium, args=FLAGS)
+        found = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
         yield found
         found.close()
 
