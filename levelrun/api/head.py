@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections import Counter
+from functools import lru_cache
 
 from pydantic import BaseModel
 
@@ -55,8 +56,9 @@ def head_of(record: JobRecord, planned: Planned) -> Head:
     )
 
 
+@lru_cache(maxsize=16)
 def refs_of(planned: Planned) -> list[FindingRef]:
-    """Stops, then checks."""
+    """Stops, then checks. Kept, since the answer after this one compares with it."""
     seen: Counter[tuple[str, str, int | None]] = Counter()
     found = []
     for f in planned.plan.findings:

@@ -31,9 +31,9 @@ class Look(BaseModel):
     circuit: Wanted = None
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Planned:
-    """A job with its rule set, its plan and the building that the plan was made from."""
+    """A job with its rule set, its plan and the building that the plan was made from. The same one is the same."""
 
     job: Job
     book: Codebook

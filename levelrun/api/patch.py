@@ -58,7 +58,8 @@ def _listed(before: Sequence[Any], after: Sequence[Any], path: str) -> Iterator[
     key = _key(after or before)
     if not key and len(before) == len(after) and after and _fields(_kind(after[0])):
         for index, item in enumerate(after):
-            yield from changed(before[index], item, f"{path}/{index}")
+            if before[index] is not item and before[index] != item:
+                yield from changed(before[index], item, f"{path}/{index}")
         return
     old, new = [getattr(item, key, None) for item in before], [getattr(item, key, None) for item in after]
     kept = set(old) & set(new)
@@ -74,7 +75,7 @@ def _listed(before: Sequence[Any], after: Sequence[Any], path: str) -> Iterator[
     for index, item in enumerate(after):
         if new[index] not in kept:
             yield PatchOp(op="add", path=f"{path}/{index}", value=item)
-        else:
+        elif stayed[new[index]] is not item and stayed[new[index]] != item:
             yield from changed(stayed[new[index]], item, f"{path}/{index}")
 
 

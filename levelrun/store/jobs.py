@@ -7,6 +7,7 @@ import sqlite3
 import uuid
 from collections.abc import Callable
 from dataclasses import dataclass, replace
+from typing import Any
 
 from levelrun.core.job import Job
 from levelrun.store.changes import difference, write_changes
@@ -154,7 +155,23 @@ class Jobs:
                 (0 if forward else 1, job_id, entry["seq"]),
             )
             _note(db, job_id, step, revision + 1)
-        return replace(self.get(job_id), before=before)
+        found = self.get(job_id)
+        if before is not None:
+            found = self._cache[job_id] = replace(found, job=_sharing(before, found.job), before=before)
+        return found
+
+
+def _sharing(before: Job, now: Job) -> Job:
+    """A job read anew with what did not change as the very parts of the job before: what was planned from them is
+    found again, and only what differs is sent."""
+    values: dict[str, Any] = {}
+    for field in Job.model_fields:
+        old, new = getattr(before, field), getattr(now, field)
+        if field in TABLES:
+            known = {part.id: part for part in old}
+            new = tuple(known[part.id] if known.get(part.id) == part else part for part in new)
+        values[field] = old if old == new else new
+    return now.model_copy(update=values)
 
 
 def _row(db: sqlite3.Connection, job_id: str) -> sqlite3.Row:
