@@ -44,6 +44,9 @@ const title = computed(() =>
     : props.plan.summary.name,
 )
 const turns = computed(() => new Set(props.plan.strip.plan.map((p) => p.y)).size > 1)
+/** Of the whole run what stops or asks comes first, what is only said comes last. */
+const urgent = computed(() => (props.leg === null ? others.value.filter((f) => f.severity !== 'note') : []))
+const said = computed(() => (props.leg === null ? others.value.filter((f) => f.severity === 'note') : []))
 const where = (leg: number | null) => (leg === null ? 'Run' : `Leg ${leg + 1}`)
 </script>
 
@@ -57,6 +60,14 @@ const where = (leg: number | null) => (leg === null ? 'Run' : `Leg ${leg + 1}`)
       v-for="(f, i) in own"
       :key="f.code + i"
       :finding="f"
+      :first="i === 0"
+      @mend="emit('mend', $event)"
+    />
+    <FindingCard
+      v-for="(f, i) in urgent"
+      :key="`u${f.code}${i}`"
+      :finding="f"
+      :where="where(f.leg)"
       :first="i === 0"
       @mend="emit('mend', $event)"
     />
@@ -94,11 +105,10 @@ const where = (leg: number | null) => (leg === null ? 'Run' : `Leg ${leg + 1}`)
 
     <template v-if="leg === null">
       <FindingCard
-        v-for="(f, i) in others"
+        v-for="(f, i) in said"
         :key="`r${f.code}${i}`"
         :finding="f"
         :where="where(f.leg)"
-        :first="i === 0"
         @mend="emit('mend', $event)"
       />
       <PlanFromAbove v-if="turns" :points="plan.strip.plan" />
