@@ -55,6 +55,7 @@ def test_three_legs_by_keyboard_and_a_wrong_word_shows_where(open_page: Open) ->
     expect(entry).to_have_value("over 43' trnch in pvc40")
     assert entry.evaluate("e => e.selectionStart") == 9
     entry.fill("over 4' tr")
+    expect(page.get_by_role("option", name="trench", exact=True)).to_be_visible()
     entry.press("Tab")
     expect(entry).to_have_value("over 4' trench ")
 
