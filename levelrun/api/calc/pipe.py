@@ -70,7 +70,7 @@ def calc_fill(q: FillQuestion) -> FillAnswer:
     wires = [Wires(w.insulation, w.size, w.count) for w in q.conductors]
     cables = [CableIn(c.wide_in, c.count) for c in q.cables]
     answer = fill(book, q.raceway, q.size, wires, cables, q.nipple, q.sleeve)
-    return FillAnswer(**told(q.book(), answer), basis=basis_of(book, f"ch9-table4-{q.raceway.lower()}"))
+    return FillAnswer(**told(book, answer), basis=basis_of(book, f"ch9-table4-{q.raceway.lower()}"))
 
 
 class MaxCountQuestion(Question):
@@ -272,7 +272,7 @@ def calc_pull_box(q: PullBoxQuestion) -> PullBoxAnswer:
     for size in (*q.straight, *(s for a in q.angle for s in (a.raceway_size, *a.same_wall))):
         raceway(book, "RMC", size)
     answer = pull_box(book, q.straight, [(a.raceway_size, a.same_wall) for a in q.angle])
-    return PullBoxAnswer(**told(q.book(), answer), basis=book.scalar("pull_box_straight").basis)
+    return PullBoxAnswer(**told(book, answer), basis=book.scalar("pull_box_straight").basis)
 
 
 class ExpansionQuestion(Question):

@@ -44,7 +44,7 @@ def calc_cover(q: CoverQuestion) -> CoverAnswer:
     """Least burial cover over the top of a pipe or cable."""
     book = q.book()
     answer = cover(book, q.method, q.above, q.volts, q.amps, q.gfci)
-    return CoverAnswer(**told(q.book(), answer), basis=basis_of(book, "300-5-cover"))
+    return CoverAnswer(**told(book, answer), basis=basis_of(book, "300-5-cover"))
 
 
 class SupportsQuestion(Question):
@@ -74,7 +74,7 @@ def calc_supports(q: SupportsQuestion) -> SupportsAnswer:
     if q.size and method(book, q.method).kind == "raceway":
         raceway(book, q.method, q.size)
     answer = supports(book, q.method, q.size or "", q.length_in, q.start, q.end)
-    return SupportsAnswer(**told(q.book(), answer), count=answer.count, basis=basis_of(book, "supports"))
+    return SupportsAnswer(**told(book, answer), count=answer.count, basis=basis_of(book, "supports"))
 
 
 class DropQuestion(Question):
@@ -105,7 +105,7 @@ def calc_drop(q: DropQuestion) -> DropAnswer:
     if q.raceway:
         method(book, q.raceway)
     answer = drop(book, q.volts, q.amps, q.length_ft, q.size, q.material, q.raceway, q.power_factor)
-    return DropAnswer(**told(q.book(), answer), basis=basis_of(book, "ch9-table8"))
+    return DropAnswer(**told(book, answer), basis=basis_of(book, "ch9-table8"))
 
 
 class Circuit(Part):
@@ -171,7 +171,7 @@ def calc_methods(q: MethodsQuestion) -> MethodsAnswer:
                 method=verdict.method,
                 name=verdict.name,
                 verdict=verdict.verdict,
-                because=[ReasonOut(rule=q.book().told(r.rule), text=r.text) for r in verdict.because],
+                because=[ReasonOut(rule=book.told(r.rule), text=r.text) for r in verdict.because],
                 needs=list(verdict.needs),
                 cover_in=_cover_or_none(book, verdict.method, facts.above, q.circuit) if facts.above else None,
                 dollar_per_ft=work.dollar_per_ft,
@@ -181,7 +181,7 @@ def calc_methods(q: MethodsQuestion) -> MethodsAnswer:
     return MethodsAnswer(
         methods=out,
         ranked=[item.method for item in out if item.verdict != "no"],
-        rule=q.book().told("articles 225, 300, 320 to 362"),
+        rule=book.told("articles 225, 300, 320 to 362"),
         basis=basis_of(book, "method-conditions"),
     )
 

@@ -12,6 +12,8 @@ from levelrun.core.site.parts import Coordinate
 BoxKind = Literal[
     "receptacle", "switch", "light", "fan", "smoke", "junction", "device", "equipment", "disconnect"
 ]  # fmt: skip
+PLUGS = ("receptacle", "device")
+LAMPS = ("light", "fan")
 Serves = Literal[
     "", "counter", "range", "cooktop", "oven", "dryer", "washer", "refrigerator", "dishwasher", "disposer",
     "microwave", "bath_heater", "water_heater", "space_heater", "air_conditioner", "opener", "vehicle", "pump",

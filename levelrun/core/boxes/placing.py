@@ -14,6 +14,7 @@ from levelrun.core.boxes.spacing import SPACED, CounterSpace, Space, counter_spa
 from levelrun.core.job import Box, Fixture
 from levelrun.core.site.faces import Face, Seen
 from levelrun.core.site.framing import STUD_IN, STUDDED
+from levelrun.core.site.parts import DWELLINGS
 
 TRIM_IN = 4.5
 STEP_IN = 4.0
@@ -283,7 +284,7 @@ def ceiling(view: RoomView) -> list[Placement]:
     x, y = middle(view)
     if view.room.use in LIT and not any(box.kind in ("light", "fan") for box in view.boxes):
         placed.append(Placement(kind="light", why="in the middle of the ceiling", x_in=x, y_in=y))
-    dwelling = view.context.structure.kind in ("house", "cabin")
+    dwelling = view.context.structure.kind in DWELLINGS
     if dwelling and view.room.use in ("bedroom", "hall") and not any(box.kind == "smoke" for box in view.boxes):
         placed.append(Placement(kind="smoke", why="one in every bedroom and outside it", x_in=_tape(x - 24), y_in=y))
     return placed
@@ -296,7 +297,7 @@ def middle(view: RoomView) -> tuple[float, float]:
     return _tape((min(xs) + max(xs)) / 2), _tape((min(ys) + max(ys)) / 2)
 
 
-def _counts_for_bay(view: RoomView, box: Box) -> bool:
+def counts_for_bay(view: RoomView, box: Box) -> bool:
     """A receptacle that is there for anybody: not one for an opener or a charger, in a garage 5½ ft up at most."""
     if box.kind != "receptacle" or (box.outdoors and view.room.use != "porch"):
         return False
@@ -308,7 +309,7 @@ def at_least_one(view: RoomView) -> list[Placement]:
     use = view.room.use
     hall = use == "hall" and max(face.wall.length_in for face in view.faces) >= HALL_IN
     wanted = max(view.room.bays, 1) if use == "garage" else 1 if use in ONE_RECEPTACLE or hall else 0
-    have = sum(_counts_for_bay(view, box) for box in view.boxes)
+    have = sum(counts_for_bay(view, box) for box in view.boxes)
     wide = usual_model(view.book, "receptacle", 1).wide_in
     placed: list[Placement] = []
     longest = sorted(view.faces, key=lambda face: -face.wall.length_in)

@@ -8,8 +8,8 @@ from levelrun.core.boxes.covering import out_of_reach
 from levelrun.core.boxes.facts import RoomView
 from levelrun.core.job import Box
 from levelrun.core.site.faces import FLOOR_BREAKS
+from levelrun.core.site.parts import DWELLINGS
 
-DWELLINGS = ("house", "cabin")
 SPACED = ("common", "kitchen", "dining", "bedroom")
 FLOOR_FIXTURES = ("counter", "range", "tub", "shower", "cabinet", "fireplace", "stairs", "sink")
 HIGHEST_IN = 66.0

@@ -5,10 +5,9 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+from levelrun.core.boxes.parts import LAMPS
 from levelrun.core.circuits.chain import Link, Tree
 from levelrun.core.job import Box, Circuit
-
-LAMPS = ("light", "fan")
 
 
 @dataclass(frozen=True)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from functools import cached_property
 
+from levelrun.core.boxes.parts import PLUGS
 from levelrun.core.circuits.cables import CableNeed, cable_needs
 from levelrun.core.circuits.chain import Link, Tree, tree_of
 from levelrun.core.circuits.spaces import label
@@ -16,7 +17,6 @@ from levelrun.core.kept import kept_hash
 from levelrun.core.trade.drop import drop
 
 NEXT_ROOM = 20.0
-PLUGS = ("receptacle", "device")
 GIVES: dict[str, frozenset[str]] = {
     "gfci": frozenset({"gfci"}), "afci": frozenset({"afci"}), "dual": frozenset({"gfci", "afci"}),
     "plain": frozenset(), "": frozenset(),

@@ -6,17 +6,17 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
+from levelrun.core.boxes.parts import PLUGS
 from levelrun.core.circuits.service import Appliance, Dwelling, LoadCalculation, feeder, optional, standard
 from levelrun.core.circuits.spaces import leg_of
 from levelrun.core.circuits.usual import usual_of, watts
 from levelrun.core.codebook import Codebook
 from levelrun.core.job import Box, Circuit, Job, Panel, Room
 from levelrun.core.site.geometry import area_ft2
+from levelrun.core.site.parts import DWELLINGS
 
-DWELLINGS = ("house", "cabin")
 LIVED = ("common", "kitchen", "dining", "bedroom", "bath", "hall", "stairs", "closet", "laundry", "utility")
 PLUG_VA = 180.0
-PLUGS = ("receptacle", "device")
 
 
 @dataclass(frozen=True)
@@ -44,7 +44,7 @@ def subpanels(job: Job, panel: Panel) -> list[Panel]:
 
 def calculated(book: Codebook, job: Job, panel: Panel) -> LoadCalculation:
     """The load calculation of a panel with the panels that it feeds: a dwelling's by its method, else a feeder's."""
-    structure = next(item for item in job.structures if item.id == panel.structure)
+    structure = job.structure(panel.structure)
     below = subpanels(job, panel)
     panels = {panel.id, *(item.id for item in below)}
     boxes = {box.id: box for box in job.boxes}

@@ -26,6 +26,7 @@ from levelrun.core.findings import Finding, worst
 from levelrun.core.job import Box, Circuit, Job, Panel
 from levelrun.core.measure import shown_in
 from levelrun.core.rulebook import judged
+from levelrun.core.site.parts import DWELLINGS
 from levelrun.core.trade.conductors.sizing import Demand, choose, standard_breaker
 from levelrun.core.trade.drop import drop
 
@@ -187,19 +188,11 @@ def _apart(circuit: Circuit, where: Mapping[str, Stand]) -> Iterator[tuple[str, 
 
 def _whole_dwelling(job: Job, panel: Panel, fed: Panel) -> bool:
     """Whether a feeder carries all of a dwelling: it comes from outside, and no other panel there is fed apart."""
-    if _kind(job, fed.structure) not in ("house", "cabin") or panel.structure == fed.structure:
+    if job.structure(fed.structure).kind not in DWELLINGS or panel.structure == fed.structure:
         return False
     inside = {item.id for item in job.panels if item.structure == fed.structure}
     others = {c.feeds for c in job.circuits if c.panel not in inside and c.feeds in inside}
     return others == {fed.id}
-
-
-def _kind(job: Job, structure: str) -> str:
-    return next(item.kind for item in job.structures if item.id == structure)
-
-
-def _home_of(job: Job, panel: str) -> str:
-    return next(item.structure for item in job.panels if item.id == panel)
 
 
 def _panel(job: Job, book: Codebook, panel: Panel, circuits: Sequence[CircuitPlan], by_run: set[str]) -> PanelPlan:
@@ -215,8 +208,8 @@ def _panel(job: Job, book: Codebook, panel: Panel, circuits: Sequence[CircuitPla
         fed=fed,
         load=load,
         bigger=_bigger(book, feeder, load.amps),
-        house=_kind(job, panel.structure) == "house",
-        detached=feeder is not None and _home_of(job, feeder.panel) != panel.structure,
+        house=job.structure(panel.structure).kind == "house",
+        detached=feeder is not None and job.node(feeder.panel).structure != panel.structure,
     )
     found = [] if facts.untouched else judged(book, panel_rules.RULES, facts)
     rows = [item.summary for item in circuits if item.summary.panel == panel.id]

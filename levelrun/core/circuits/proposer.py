@@ -8,6 +8,7 @@ from dataclasses import dataclass, replace
 from typing import Any, Literal
 
 from levelrun.core.boxes.facts import RoomContext
+from levelrun.core.boxes.parts import LAMPS, PLUGS
 from levelrun.core.circuits.distance import Stand, cable_length, stands
 from levelrun.core.circuits.facts import BoxPlace, CircuitContext, CircuitView
 from levelrun.core.circuits.grouping import fewest_groups
@@ -22,9 +23,6 @@ from levelrun.core.job import Box, Circuit, Job, Panel
 from levelrun.core.trade.conductors.sizing import Demand, choose
 
 FAR_IN = 600.0
-LAMPS = ("light", "fan")
-PLUGS = ("receptacle", "device")
-DWELLINGS = ("house", "cabin")
 
 
 @dataclass(frozen=True, kw_only=True)

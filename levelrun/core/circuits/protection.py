@@ -5,15 +5,16 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
+from levelrun.core.boxes.parts import PLUGS
 from levelrun.core.circuits.codes import finding
-from levelrun.core.circuits.facts import GIVES, OUTLET_AFCI, PLUGS, BoxPlace, CircuitView
+from levelrun.core.circuits.facts import GIVES, OUTLET_AFCI, BoxPlace, CircuitView
 from levelrun.core.circuits.rules.wire import change
 from levelrun.core.codebook import Codebook
 from levelrun.core.findings import Finding, Mend
 from levelrun.core.job import Box
 from levelrun.core.rulebook import Rule
+from levelrun.core.site.parts import DWELLINGS
 
-DWELLINGS = ("house", "cabin")
 GFCI_PLACE = {
     "bath": "bath", "garage": "garage", "shop": "garage", "storage": "garage", "porch": "outdoors",
     "crawl": "crawl_space", "basement": "basement", "kitchen": "kitchen", "laundry": "laundry", "pump": "garage",

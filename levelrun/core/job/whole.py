@@ -109,6 +109,13 @@ class Job(Frozen):
                 return item
         raise KeyError(room_id)
 
+    def structure(self, structure_id: str) -> Structure:
+        """The structure with this id. Raises KeyError."""
+        for item in self.structures:
+            if item.id == structure_id:
+                return item
+        raise KeyError(structure_id)
+
     def structure_of(self, level_id: str) -> Structure:
         """The structure that a level belongs to. Raises KeyError."""
         for item in self.structures:

@@ -25,6 +25,11 @@ def set_leg(view: RunView, index: int, **values: Any) -> Edit:
     return {"op": "set_leg", "run": view.run.id, "leg": index, "set": values}
 
 
+def facts_with(view: RunView, index: int, **changes: object) -> dict[str, object]:
+    """What is said of the place of a leg, with some of it changed."""
+    return {**view.run.legs[index].facts.model_dump(), **changes}
+
+
 def set_run(view: RunView, **values: Any) -> Edit:
     """Edit that changes fields of the run."""
     return {"op": "set", "kind": "run", "id": view.run.id, "set": values}

@@ -191,8 +191,10 @@ def _figures(
     ]
 
 
+@lru_cache(maxsize=256)
 def force_of(view: RunView, first: int, last: int) -> PullForce | None:
-    """The pull of these legs, wires wedged in the narrowest of its pipes. None where a size is not known."""
+    """The pull of these legs, wires wedged in the narrowest of its pipes. None where a size is not known.
+    Kept for the view at hand: the figure and the rule both ask."""
     material = view.run.material
     wires = [PullWires(w.insulation, w.size, material, w.count) for w in view.wires]
     try:

@@ -15,6 +15,7 @@ from pydantic import Field, StrictBool, model_validator
 from levelrun.core.part import Frozen, Height, Id, Inches, Name
 
 StructureKind = Literal["house", "shop", "cabin", "shed", "yard"]
+DWELLINGS = ("house", "cabin")
 LevelKind = Literal["crawl", "basement", "floor", "loft", "attic"]
 RoomUse = Literal[
     "common", "kitchen", "dining", "bedroom", "bath", "hall", "stairs", "closet", "laundry", "utility", "garage",

@@ -10,8 +10,8 @@ from levelrun.core.boxes.placing import Placement, middle, on_studs
 from levelrun.core.findings import Finding, Mend
 from levelrun.core.rulebook import Rule
 from levelrun.core.site.faces import Face
+from levelrun.core.site.parts import DWELLINGS
 
-DWELLINGS = ("house", "cabin")
 GRADE_REACH_IN = 78.0
 LAST_FOR_ALARMS = {"kitchen": 2, "laundry": 1, "utility": 1, "garage": 3, "porch": 4}
 OPPOSITE = {"north": "south", "south": "north", "east": "west", "west": "east"}

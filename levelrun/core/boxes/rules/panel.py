@@ -80,18 +80,17 @@ def _space(view: RoomView, panel: Panel) -> Iterator[Finding]:
     low, high = middle - half, middle + half
     deep_here = _room_before(view, panel.side, low, high)
     tall = view.context.level.height_in
-    if deep_here < DEEP_IN - 0.1 or tall < TALL_IN - 0.1:
-        what = (
-            f"{show_inches(deep_here)} to the wall before it" if deep_here < DEEP_IN - 0.1 else f"{show(tall)} high"
-        )
-        yield _about(
-            view, panel, "panel-space", f"{panel.name}: {what}",
-            f"{show_inches(WIDE_IN)} wide, {show_inches(DEEP_IN)} deep and 6 ft 6 in high stay clear.",
-            "110.26(A)(1)" if deep_here < DEEP_IN - 0.1 else "110.26(A)(3)",
-            measured=show_inches(deep_here) if deep_here < DEEP_IN - 0.1 else show(tall),
-            limit=show_inches(DEEP_IN) if deep_here < DEEP_IN - 0.1 else show(TALL_IN),
-        )  # fmt: skip
-        return
+    for has, wanted, said, what, section in (
+        (deep_here, DEEP_IN, show_inches, "to the wall before it", "110.26(A)(1)"),
+        (tall, TALL_IN, show, "high", "110.26(A)(3)"),
+    ):
+        if has < wanted - 0.1:
+            yield _about(
+                view, panel, "panel-space", f"{panel.name}: {said(has)} {what}",
+                f"{show_inches(WIDE_IN)} wide, {show_inches(DEEP_IN)} deep and 6 ft 6 in high stay clear.", section,
+                measured=said(has), limit=said(wanted),
+            )  # fmt: skip
+            return
     for other in view.faces:
         for item in other.fixtures:
             xs = [face.wall.distance(other.wall.at(at, -deep)) for at in (item.at_in, item.at_in + item.width_in)

@@ -11,16 +11,18 @@ from levelrun.core.boxes.placing import (
     at_least_one,
     basins_lacking,
     ceiling,
+    counts_for_bay,
     for_basin,
     for_counter,
     for_wall_space,
     near_door,
     switches,
 )
-from levelrun.core.boxes.spacing import DWELLINGS, SPACED, counter_spaces, wall_spaces
+from levelrun.core.boxes.spacing import SPACED, counter_spaces, wall_spaces
 from levelrun.core.findings import Finding, Mend
 from levelrun.core.measure import show, show_inches
 from levelrun.core.rulebook import Rule
+from levelrun.core.site.parts import DWELLINGS
 
 WALK_THROUGH = ("hall", "stairs")
 
@@ -96,7 +98,7 @@ def one_rule(view: RoomView) -> Iterator[Finding]:
     if not placed:
         return
     section = {"laundry": "210.52(F)", "hall": "210.52(H)", "porch": "210.52(E)(3)"}.get(view.room.use, "210.52(G)")
-    have = sum(box.kind == "receptacle" for box in view.boxes)
+    have = sum(counts_for_bay(view, box) for box in view.boxes)
     yield _about_room(
         view,
         "room-no-receptacle",

@@ -6,17 +6,16 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import cached_property
 
+from levelrun.core.boxes.parts import LAMPS, PLUGS
 from levelrun.core.circuits.codes import finding
 from levelrun.core.circuits.spaces import label
 from levelrun.core.codebook import Codebook
 from levelrun.core.findings import Finding, Mend
 from levelrun.core.job import Box, Circuit, Job, Room
 from levelrun.core.rulebook import Rule
+from levelrun.core.site.parts import DWELLINGS
 
 WIRED = ("receptacle", "switch", "light", "fan", "smoke", "equipment", "device")
-LAMPS = ("light", "fan")
-DWELLINGS = ("house", "cabin")
-PLUGS = ("receptacle", "device")
 
 
 @dataclass(frozen=True)
@@ -90,13 +89,11 @@ def loose_rule(house: House) -> Iterator[Finding]:
 def wanted_rule(house: House) -> Iterator[Finding]:
     """Two small-appliance circuits for a kitchen, one 20 A each for laundry, bath and garage (210.11(C))."""
     lived = {level.id for item in house.job.structures if item.kind in DWELLINGS for level in item.levels}
-    apart = {level.id for item in house.job.structures if item.kind not in DWELLINGS for level in item.levels}
     powered = {box.structure for box_id in house.on if (box := house.boxes.get(box_id))}
-    rooms = [room for room in house.job.rooms if room.level in lived]
-    rooms += [
+    rooms = [
         room
         for room in house.job.rooms
-        if room.level in apart and room.use == "garage" and house.job.structure_of(room.level).id in powered
+        if room.level in lived or (room.use == "garage" and house.job.structure_of(room.level).id in powered)
     ]
     serving_use: dict[str, set[str]] = {}
     for box_id, circuits in house.on.items():

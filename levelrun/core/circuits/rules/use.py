@@ -6,7 +6,8 @@ from collections.abc import Iterator, Mapping
 from dataclasses import replace
 from typing import Any
 
-from levelrun.core.circuits.facts import GIVES, PLUGS, BoxPlace, CircuitView
+from levelrun.core.boxes.parts import LAMPS, PLUGS
+from levelrun.core.circuits.facts import GIVES, BoxPlace, CircuitView
 from levelrun.core.circuits.protection import asked
 from levelrun.core.circuits.rules import wire
 from levelrun.core.circuits.rules.wire import about, change
@@ -16,16 +17,15 @@ from levelrun.core.findings import Finding, Mend
 from levelrun.core.job import Box
 from levelrun.core.measure import show
 from levelrun.core.rulebook import Rule
+from levelrun.core.site.parts import DWELLINGS
 from levelrun.core.trade.conductors.sizing import choose
 
 FOUR_WIRE = {"10-30": "14-30", "10-50": "14-50"}
 FRAMES = ("range", "dryer")
-LAMPS = ("light", "fan")
 SWITCHED = ("light", "fan", "equipment")
 OUTLETS = ("receptacle", "device", "light", "fan", "equipment")
 OWN_PLACES = {"bath": "210.11(C)(3)", "laundry": "210.11(C)(2)", "garage": "210.11(C)(4)"}
 EXCEPT = {"garage": " Receptacles outdoors may join it.", "bath": " In one bath alone its other outlets may join."}
-DWELLINGS = ("house", "cabin")
 TWENTY_A = 20.0
 APART_IN = 12.0
 

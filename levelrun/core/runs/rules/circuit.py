@@ -11,7 +11,7 @@ from levelrun.core.findings import Finding, Mend
 from levelrun.core.rulebook import Rule
 from levelrun.core.runs.codes import finding
 from levelrun.core.runs.facts import RunView
-from levelrun.core.runs.mends import Edit, rewire, set_leg, set_run, wire_name
+from levelrun.core.runs.mends import Edit, facts_with, rewire, set_leg, set_run, wire_name
 from levelrun.core.runs.voltage import branch_percent, feeder_percent
 from levelrun.core.trade.conductors.sizing import choose, next_rating, usable
 
@@ -231,8 +231,7 @@ def roof_rule(view: RunView) -> Iterator[Finding]:
     adder, least = view.book.scalar("roof_adder_c"), view.book.number("roof_low_in")
 
     def raised(to: float) -> list[Edit]:
-        kept = {i: legs[i].facts.model_dump() for i in low}
-        return [set_leg(view, i, facts={**kept[i], "above_roof_in": to}) for i in low]
+        return [set_leg(view, i, facts=facts_with(view, i, above_roof_in=to)) for i in low]
 
     yield finding(
         "roof-heat",

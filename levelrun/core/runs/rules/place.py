@@ -12,7 +12,7 @@ from levelrun.core.measure import show, show_inches
 from levelrun.core.rulebook import Rule
 from levelrun.core.runs.codes import finding
 from levelrun.core.runs.facts import RunView, joined
-from levelrun.core.runs.mends import best_methods, set_leg, set_run, size_for, use_method
+from levelrun.core.runs.mends import best_methods, facts_with, set_leg, set_run, size_for, use_method
 from levelrun.core.trade.cover import Cover, cover
 from levelrun.core.trade.methods.conditions import is_buried
 from levelrun.core.trade.methods.facts import facts_of
@@ -70,7 +70,7 @@ def _judged(view: RunView, first: int, last: int, verdict: Verdict) -> Iterator[
         legs = range(first, last + 1)
         mends = [Mend("It has that", [set_leg(view, i, met=True) for i in legs])]
         if facts.damage is None:
-            safe = [set_leg(view, i, facts=_facts(view, i, damage=False)) for i in legs]
+            safe = [set_leg(view, i, facts=facts_with(view, i, damage=False)) for i in legs]
             mends = [Mend("Nothing can hit it here", safe)]
         yield finding(
             "method-condition",
@@ -84,10 +84,6 @@ def _judged(view: RunView, first: int, last: int, verdict: Verdict) -> Iterator[
             mends=[*mends, *best_methods(view, first, 1, last)],
             last=last,
         )
-
-
-def _facts(view: RunView, index: int, **changes: object) -> dict[str, object]:
-    return {**view.run.legs[index].facts.model_dump(), **changes}
 
 
 def _allowed(view: RunView, index: int) -> list[str]:

@@ -17,7 +17,7 @@ def facts_of(book: Codebook, place_key: str, changes: dict[str, Any]) -> PlaceFa
     A caller's `above` wins over the place's own. Raises UnknownKeyError for an unknown place.
     """
     usual = place(book, place_key)
-    said = {name: value for name, value in changes.items() if value is not None and name != "above_roof_in"}
+    said = {name: value for name, value in changes.items() if value is not None}
     if "above" in said and not usual.above:
         del said["above"]
     assert set(said) <= {item.name for item in fields(usual)}
