@@ -76,15 +76,45 @@ def write_changes(db: sqlite3.Connection, job_id: str, changes: Sequence[Change]
 
 
 def _head_values(state: Change) -> list[Any]:
-    """The values of the job's row. An older version kept habits and notes as text."""
-    read = {
-        key: json.loads(value) if key in ("habits", "notes") and isinstance(value, str) else value
-        for key, value in state.items()
-    }
+    read = _head_state(state)
     return [column.to_sql(read) for column in HEAD]
 
 
+def _head_state(state: Change) -> Change:
+    """The job's own values. An older version kept habits and notes as text."""
+    return {
+        key: json.loads(value) if key in ("habits", "notes") and isinstance(value, str) else value
+        for key, value in state.items()
+    }
+
+
 def _newest(field: str, state: Change) -> Change:
+    return _part_of(field, state).model_dump(mode="json")
+
+
+def _part_of(field: str, state: Change) -> Frozen:
     """A part as an older version wrote it into the history, as this one has it."""
     model = TABLES[field].model
-    return model.model_validate(brought_up(model, state)).model_dump(mode="json")
+    return model.model_validate(brought_up(model, state))
+
+
+def applied(job: Job, changes: Sequence[Change], *, forward: bool) -> Job:
+    """The job after the changes, or before them: what `write_changes` makes of its rows, without reading them anew.
+    What does not change stays the very same part, so that what was planned from it is found again."""
+    side = "after" if forward else "before"
+    values: dict[str, Any] = {}
+    for field in dict.fromkeys(change["kind"] for change in changes if change["kind"] != "job"):
+        parts: dict[str, Any] = {part.id: part for part in getattr(job, field)}
+        own = [change for change in changes if change["kind"] == field]
+        for change in own:
+            if "id" in change and change[side] is None:
+                parts.pop(change["id"], None)
+            elif "id" in change:
+                parts[change["id"]] = _part_of(field, change[side])
+        order = next((change["order"][side] for change in own if change.get("order", {}).get(side)), None)
+        values[field] = tuple(parts[name] for name in order or parts)
+    for change in changes:
+        if change["kind"] == "job":
+            head = Job.model_validate(brought_up(Job, {**_head(job), **_head_state(change[side])}))
+            values |= {column.name: getattr(head, column.name) for column in HEAD}
+    return job.model_copy(update=values)

@@ -7,10 +7,9 @@ import sqlite3
 import uuid
 from collections.abc import Callable
 from dataclasses import dataclass, replace
-from typing import Any
 
 from levelrun.core.job import Job
-from levelrun.store.changes import difference, write_changes
+from levelrun.store.changes import applied, difference, write_changes
 from levelrun.store.columns import TABLES
 from levelrun.store.db import Database
 from levelrun.store.errors import NoSuchJobError, NothingToUndoError, StaleRevisionError
@@ -82,7 +81,7 @@ class Jobs:
             kept = self._cache.get(job_id)
             if kept and kept.revision == row["revision"]:
                 return kept
-            record = _record(db, job_id, row)
+            record = _record(db, job_id, row["revision"], read_job(db, job_id, row))
         self._cache[job_id] = record
         return record
 
@@ -138,40 +137,23 @@ class Jobs:
         return self._step(job_id, revision, step, FIRST_REDO, forward=True)
 
     def _step(self, job_id: str, revision: int, step: str | None, query: str, *, forward: bool) -> JobRecord:
-        kept = self._cache.get(job_id)
-        before = kept.job if kept and kept.revision == revision else None
         with self.db.write() as db:
-            row = _row(db, job_id)
             if _done(db, job_id, step):
                 return replace(self.get(job_id), before=None)
-            if row["revision"] != revision:
-                raise StaleRevisionError(revision, row["revision"])
+            before = _current(db, job_id, revision, self._cache.get(job_id))
             entry = db.execute(query, (job_id,)).fetchone()
             if entry is None:
                 raise NothingToUndoError("nothing to redo" if forward else "nothing to undo")
-            write_changes(db, job_id, json.loads(entry["changes"]), forward=forward)
+            changes = json.loads(entry["changes"])
+            write_changes(db, job_id, changes, forward=forward)
             db.execute(
                 "UPDATE history SET undone = ? WHERE job_id = ? AND seq = ?",
                 (0 if forward else 1, job_id, entry["seq"]),
             )
             _note(db, job_id, step, revision + 1)
-        found = self.get(job_id)
-        if before is not None:
-            found = self._cache[job_id] = replace(found, job=_sharing(before, found.job), before=before)
-        return found
-
-
-def _sharing(before: Job, now: Job) -> Job:
-    """A job read anew with what did not change as the very parts of the job before: what was planned from them is
-    found again, and only what differs is sent."""
-    values: dict[str, Any] = {}
-    for field in Job.model_fields:
-        old, new = getattr(before, field), getattr(now, field)
-        if field in TABLES:
-            known = {part.id: part for part in old}
-            new = tuple(known[part.id] if known.get(part.id) == part else part for part in new)
-        values[field] = old if old == new else new
-    return now.model_copy(update=values)
+            found = _record(db, job_id, revision + 1, applied(before, changes, forward=forward))
+        self._cache[job_id] = replace(found, before=before)
+        return self._cache[job_id]
 
 
 def _row(db: sqlite3.Connection, job_id: str) -> sqlite3.Row:
@@ -204,13 +186,13 @@ def _current(db: sqlite3.Connection, job_id: str, revision: int, kept: JobRecord
     return read_job(db, job_id, row)
 
 
-def _record(db: sqlite3.Connection, job_id: str, row: sqlite3.Row) -> JobRecord:
+def _record(db: sqlite3.Connection, job_id: str, revision: int, job: Job) -> JobRecord:
     undo = db.execute(LAST_UNDO, (job_id,)).fetchone()
     redo = db.execute(FIRST_REDO, (job_id,)).fetchone()
     return JobRecord(
         id=job_id,
-        revision=row["revision"],
-        job=read_job(db, job_id, row),
+        revision=revision,
+        job=job,
         undo=undo["label"] if undo else None,
         redo=redo["label"] if redo else None,
     )

@@ -14,6 +14,7 @@ from levelrun.core.errors import LevelRunError
 from levelrun.core.job import Job
 from levelrun.core.plan import Plan, plan
 from levelrun.samples import sample
+from levelrun.store import Database, Jobs
 from tests.conftest import edited
 
 DEMO = sample("quince-hollow")
@@ -97,3 +98,24 @@ def test_a_change_for_the_whole_job_reaches_every_plan(change: dict[str, Any]) -
     before, after = plan(DEMO), plan(job)
     assert before != after
     assert plan(DEMO) == before
+
+
+@settings(max_examples=14, suppress_health_check=list(HealthCheck))
+@given(changes=st.lists(edits(), min_size=1, max_size=6))
+def test_undo_in_memory_is_what_the_file_holds(changes: list[dict[str, Any]], tmp_path_factory: Any) -> None:
+    path = tmp_path_factory.mktemp("undo") / "jobs.sqlite3"
+    jobs = Jobs(Database(path))
+    record = jobs.create(DEMO)
+    for change in changes:
+        try:
+            record = jobs.change(record.id, record.revision, "test", lambda job, c=change: edited(job, c))
+        except (LevelRunError, ValueError):
+            continue
+    steps = record.revision - 1
+    for _ in range(steps):
+        record = jobs.undo(record.id, record.revision)
+        assert Jobs(Database(path)).get(record.id).job == record.job
+    assert record.job == DEMO
+    for _ in range(steps):
+        record = jobs.redo(record.id, record.revision)
+        assert Jobs(Database(path)).get(record.id).job == record.job
