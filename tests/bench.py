@@ -16,8 +16,7 @@ from levelrun.core.boxes.volume import Counted, box_volume
 from levelrun.core.circuits.proposer import propose
 from levelrun.core.codebook import load
 from levelrun.core.job import Job
-from levelrun.core.plan import job_book, plan, plan_run, plan_whole
-from levelrun.core.runs.walk import parse_walk
+from levelrun.core.plan import job_book, plan, plan_way, plan_whole
 from levelrun.core.trade.conductors.sizing import Demand, choose
 from levelrun.core.trade.cover import cover
 from levelrun.core.trade.drop import drop
@@ -25,6 +24,7 @@ from levelrun.core.trade.methods.facts import facts_of
 from levelrun.core.trade.methods.verdicts import judge
 from levelrun.core.trade.pipe.fill import Wires, fill
 from levelrun.core.trade.pipe.pull import PullWires, Section, pull
+from levelrun.core.ways.walk import parse_walk
 from tests.e2e.conftest import CHROMIUM, FLAGS, Server
 from tests.e2e.hands import settled
 from tests.large import large_house
@@ -46,7 +46,7 @@ def main() -> None:
     job, book = large_house(), load()
 
     def cold() -> None:
-        plan_run.cache_clear()
+        plan_way.cache_clear()
         plan(job)
 
     cold()
@@ -96,8 +96,8 @@ def over_http(server: Server, job: Job) -> str:
         return state["step"]
 
     def leg() -> None:
-        change = {"op": "set_leg", "run": "big4", "leg": 2, "set": {"length_in": 300 + step()}}
-        edit(change, "runs", {"run": "big4"})
+        change = {"op": "set_leg", "way": "big4", "leg": 2, "set": {"length_in": 300 + step()}}
+        edit(change, "runs", {"way": "big4"})
 
     def box() -> None:
         at = {"at_in": 20.0 + step() / 16}
@@ -130,7 +130,7 @@ PAINTED = """key => new Promise(done => {
   seen.observe(root, { attributes: true, attributeFilter: ['data-busy'] })
   document.body.dispatchEvent(new KeyboardEvent('keydown', { key, ctrlKey: true, bubbles: true }))
 })"""
-LOOKS = ("walls?room=big-r7", "boxes?room=big-r7", "circuits?circuit=big-c9", "runs?run=big4")
+LOOKS = ("walls?room=big-r7", "boxes?room=big-r7", "circuits?circuit=big-c9", "runs?way=big4")
 
 
 def painted(server: Server, job: str) -> None:

@@ -15,7 +15,7 @@ from levelrun.api.app import create_app
 from levelrun.core.codebook import Codebook, load
 from levelrun.core.edits import Edit, apply
 from levelrun.core.findings import Finding
-from levelrun.core.job import Box, Job, Level, Panel, Run, Structure
+from levelrun.core.job import Box, Circuit, Hop, Job, Level, Panel, Structure, Way
 from levelrun.core.plan import Plan, plan
 
 settings.register_profile("steady", deadline=None, derandomize=True)
@@ -31,19 +31,21 @@ def book() -> Codebook:
     return load("us-2023")
 
 
-def one_run(text: str, **circuit: Any) -> Job:
-    """A house with a panel at 48 in, a shed, and one run that is walked by `text`."""
+def one_way(text: str, conductors: int | None = None, **circuit: Any) -> Job:
+    """A house with a panel at 48 in, a shed with a box, and one circuit to it by a way that is walked by `text`."""
+    hop = Hop(box="c1", path=("w",), conductors=conductors)
     job = Job(
-        name="One run",
+        name="One way",
         structures=(
             Structure(id="h", name="House", levels=(CRAWL,)),
             Structure(id="s", name="Shed", kind="shed", grade_in=-4),
         ),
         panels=(Panel(id="p", name="Panel H", structure="h", height_in=48),),
         boxes=(Box(id="c1", name="C-1", structure="s", height_in=46),),
-        runs=(Run(id="r", name="Run", start="p", **{"load_a": 8, **circuit}),),
+        ways=(Way(id="w", name="Way", start="p"),),
+        circuits=(Circuit(id="k", name="Shed", panel="p", space=2, chain=(hop,), **{"load_a": 8, **circuit}),),
     )
-    return edited(job, {"op": "walk", "run": "r", "text": text}) if text else job
+    return edited(job, {"op": "walk", "way": "w", "text": text}) if text else job
 
 
 def edited(job: Job, *edits: dict[str, Any]) -> Job:
@@ -57,8 +59,8 @@ def codes(planned: Plan, *, notes: bool = False) -> list[str]:
 
 
 def planned(text: str, **circuit: Any) -> Plan:
-    """The plan of one run."""
-    return plan(one_run(text, **circuit))
+    """The plan of one way."""
+    return plan(one_way(text, **circuit))
 
 
 @pytest.fixture

@@ -1,8 +1,8 @@
-"""A large house for figures: 60 rooms, 400 boxes, 60 runs."""
+"""A large house for figures: 60 rooms, 400 boxes, 60 ways and more."""
 
 from __future__ import annotations
 
-from levelrun.core.job import Box, Circuit, Hop, Job, Level, Opening, Panel, Room, Run, Side, Structure
+from levelrun.core.job import Box, Circuit, Hop, Job, Level, Opening, Panel, Room, Side, Structure, Way
 from levelrun.core.site.geometry import rectangle
 from levelrun.samples import sample
 
@@ -10,7 +10,7 @@ USES = ("common", "bedroom", "bath", "hall", "kitchen", "utility")
 
 
 def large_house() -> Job:
-    """60 rooms on three levels, 400 boxes in them, 60 circuits' runs with the legs of the demo."""
+    """60 rooms on three levels, 400 boxes in them, 60 circuits by 60 ways with the legs of the demo."""
     demo = sample("quince-hollow")
     levels = tuple(Level(id=f"lv{n}", name=f"Level {n}", floor_in=108.0 * n) for n in range(3))
     rooms = tuple(_room(index) for index in range(60))
@@ -30,11 +30,11 @@ def large_house() -> Job:
         )
         for i in range(60)
     )  # fmt: skip
-    own = [run for run in demo.runs if run.start == "ph"]
-    runs = tuple(
-        Run.model_validate({**own[i % len(own)].model_dump(), "id": f"big{i}", "name": f"Run {i}", "load_a": i % 16})
-        for i in range(60)
+    own = [way for way in demo.ways if way.start == "ph"]
+    ways = tuple(
+        Way.model_validate({**own[i % len(own)].model_dump(), "id": f"big{i}", "name": f"Way {i}"}) for i in range(60)
     )
+    carriers = tuple(_carrier(demo, way, i) for i, way in enumerate(ways))
     return Job(
         name="Large house",
         structures=(*demo.structures, Structure(id="big", name="Large house", levels=levels)),
@@ -43,9 +43,17 @@ def large_house() -> Job:
         fixtures=demo.fixtures,
         panels=(*demo.panels, panel),
         boxes=(*demo.boxes, *boxes),
-        runs=runs,
-        circuits=(*demo.circuits, *circuits),
+        ways=(*demo.ways, *ways),
+        circuits=(*demo.circuits, *circuits, *carriers),
     )
+
+
+def _carrier(demo: Job, way: Way, index: int) -> Circuit:
+    """A circuit of 120 V that takes a way of the demo to its end, box by box."""
+    nodes = list(dict.fromkeys(leg.end.node for leg in way.legs if leg.end.node))
+    boxes = [node for node in nodes if node not in {panel.id for panel in demo.panels}]
+    chain = [Hop(box=box, after=before, path=(way.id,)) for before, box in zip((None, *boxes), boxes, strict=False)]
+    return Circuit(id=f"way{index}", name=f"By way {index}", panel=way.start, load_a=index % 16, chain=tuple(chain))
 
 
 def _room(index: int) -> Room:

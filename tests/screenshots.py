@@ -22,18 +22,18 @@ def to(page: Page, path: str) -> None:
 
 def runs(page: Page) -> None:
     """A trench too shallow."""
-    to(page, "runs?run=h14")
+    to(page, "runs?way=h14")
 
 
 def pulls(page: Page) -> None:
     """Too many bends between pull points."""
-    to(page, "runs?run=h1")
+    to(page, "runs?way=h1")
 
 
 def basement(page: Page) -> None:
     """The dark theme, on an overhead feeder."""
     page.get_by_label("Light or dark").click()
-    to(page, "runs?run=s7")
+    to(page, "runs?way=s7")
 
 
 def pocket(page: Page) -> None:
@@ -54,7 +54,7 @@ def rules(page: Page) -> None:
 
 def metric(page: Page) -> None:
     """The shed run by the Canadian set, metric first."""
-    to(page, "runs?run=h14")
+    to(page, "runs?way=h14")
     rules(page)
     page.get_by_role("button", name="Go by CA 2021").click()
     page.get_by_role("button", name="Done").click()

@@ -24,7 +24,7 @@ class Look(BaseModel):
     """What is looked at, by id. What is gone or not said: the worst of its kind."""
 
     model_config = ConfigDict(extra="forbid")
-    run: Wanted = None
+    way: Wanted = None
     room: Wanted = None
     level: Wanted = None
     panel: Wanted = None

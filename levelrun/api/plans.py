@@ -15,10 +15,10 @@ from levelrun.core.job.upgrade import upgraded
 from levelrun.core.measure import parse_length, show
 from levelrun.core.part import Frozen
 from levelrun.core.plan import Plan, plan
-from levelrun.core.runs.parts import Leg, LegFacts
-from levelrun.core.runs.walk import GO, parse_walk, suggest
 from levelrun.core.site.parts import Level, Side
 from levelrun.core.subjects import KINDS
+from levelrun.core.ways.parts import Leg, LegFacts
+from levelrun.core.ways.walk import GO, parse_walk, suggest
 from levelrun.exchange.job_file import check_version, job_schema
 
 router = APIRouter(prefix="/api", tags=["plan"])

@@ -3,7 +3,7 @@ checked, ids and names made by counting."""
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass
 from typing import Annotated, Any, TypeVar
 
@@ -11,7 +11,7 @@ from pydantic import Field, ValidationError
 
 from levelrun.core.codebook import Codebook
 from levelrun.core.errors import EditError
-from levelrun.core.job import Fixture, Job, Opening
+from levelrun.core.job import Circuit, Fixture, Job, Opening
 from levelrun.core.part import Frozen
 
 Part = TypeVar("Part", bound=Frozen)
@@ -36,7 +36,7 @@ class PartKind:
     """A kind of part that is added, changed and removed by edits.
 
     field: of the job; letter: of its ids; stand: fills in what a new one does not say; settle: puts right what
-    follows from a change of `keys` of one part.
+    follows from a change of `keys` of one part; let_go: lets what names a part go on without it.
     """
 
     name: str
@@ -45,6 +45,7 @@ class PartKind:
     letter: str
     stand: Callable[[Job, Codebook, dict[str, Any]], dict[str, Any]] | None = None
     settle: Callable[[Job, Codebook, str, set[str]], Job] | None = None
+    let_go: Callable[[Job, str], Job] | None = None
 
 
 def fields_text(names: Iterable[str]) -> str:
@@ -105,8 +106,9 @@ def set_part(job: Job, book: Codebook, kind: PartKind, part_id: str, changes: di
 
 
 def drop_part(job: Job, kind: PartKind, part_id: str) -> Job:
-    """The job without one part. Raises EditError that names what still uses it."""
+    """The job without one part. Raises EditError that names what still uses it, where it cannot go on without."""
     index = placed_in(job, kind, part_id)
+    job = kind.let_go(job, part_id) if kind.let_go else job
     users = users_of(job, part_id)
     parts = getattr(job, kind.field)
     if users:
@@ -121,12 +123,17 @@ def drop_part(job: Job, kind: PartKind, part_id: str) -> Job:
 
 def users_of(job: Job, part_id: str) -> list[str]:
     """Names of what uses a part, so that it is not removed silently."""
-    users = [run.name for run in job.runs if part_id in (run.start, *(leg.end.node for leg in run.legs))]
+    users = [way.name for way in job.ways if part_id in (way.start, *(leg.end.node for leg in way.legs))]
     users += [node.name for node in job.nodes if part_id in (node.structure, node.room)]
-    users += [f"circuit {c.name}" for c in job.circuits if part_id in (c.panel, c.feeds, *(h.box for h in c.chain))]
+    users += [f"circuit {c.name}" for c in job.circuits if part_id in (c.panel, c.feeds, *_named(c))]
     users += [room.name for room in job.rooms if any(level.id == room.level for level in _levels(job, part_id))]
     standing: tuple[Opening | Fixture, ...] = (*job.openings, *job.fixtures)
     return users + [part.kind.replace("_", " ") for part in standing if part.room == part_id]
+
+
+def _named(circuit: Circuit) -> Iterator[str]:
+    for hop in circuit.chain:
+        yield from (hop.box, *hop.path)
 
 
 def _levels(job: Job, structure_id: str) -> tuple[Any, ...]:

@@ -58,8 +58,8 @@ class Mend:
 class Finding:
     """One thing that is wrong, in doubt, or worth knowing.
 
-    `about` is run, room, box, panel, circuit or structure; `subject` its id. Of a run, `leg` counts from 0, None for
-    the run as a whole, and `last` is the last leg where it spans several. `room` is where to look for it.
+    `about` is way, room, box, panel, circuit or structure; `subject` its id. Of a way, `leg` counts from 0, None for
+    the way as a whole, and `last` is the last leg where it spans several. `room` is where to look for it.
     """
 
     severity: Severity
@@ -74,7 +74,7 @@ class Finding:
     mends: list[Mend] = field(default_factory=list)
     last: int | None = None
     decided_by: str = "book"
-    about: str = "run"
+    about: str = "way"
     room: str = ""
     stage: Stage = "runs"
 

@@ -1,33 +1,40 @@
-"""plan(job, codebook) -> Plan: the one way from what the user said to all that follows."""
+"""plan(job, codebook) -> Plan: the one line from what the user said to all that follows.
+
+Circuits and what they carry, the ways that their hops take, what enters each box, rooms, circuits judged: each step
+knows what the steps before it found, and none goes back.
+"""
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from levelrun.core.boxes.planned import Building, plan_building
 from levelrun.core.boxes.room_plan import RoomPlanned
 from levelrun.core.circuits.circuit_plan import CircuitPlan
-from levelrun.core.circuits.entering import from_circuits
-from levelrun.core.circuits.planned import LooseBox, PanelPlan, plan_wiring
+from levelrun.core.circuits.loads import all_loads
+from levelrun.core.circuits.planned import Known, LooseBox, PanelPlan, plan_wiring
 from levelrun.core.codebook import Codebook
 from levelrun.core.findings import SEVERITY_ORDER, Finding
 from levelrun.core.job import Job, job_book
-from levelrun.core.runs.entering import from_runs
-from levelrun.core.runs.planned import RunPlan, RunSummary, contexts, leg_alternatives, plan_run
+from levelrun.core.ways.contexts import weave
+from levelrun.core.ways.entering import entering
+from levelrun.core.ways.facts import WayContext
+from levelrun.core.ways.planned import WayPlan, WaySummary, leg_alternatives, plan_way
 
 __all__ = [
     "Plan",
     "RuleChange",
-    "RunPlan",
-    "RunSummary",
+    "WayPlan",
+    "WaySummary",
     "compare",
-    "contexts",
     "job_book",
     "leg_alternatives",
     "names_of",
     "plan",
-    "plan_run",
+    "plan_way",
     "plan_whole",
+    "way_contexts",
 ]
 
 
@@ -37,8 +44,7 @@ class Plan:
 
     rules: str
     rules_title: str
-    summaries: list[RunSummary]
-    runs: list[RunPlan]
+    ways: list[WayPlan]
     rooms: list[RoomPlanned]
     circuits: list[CircuitPlan]
     panels: list[PanelPlan]
@@ -55,19 +61,18 @@ def plan(job: Job, book: Codebook | None = None) -> Plan:
 
 def plan_whole(job: Job, book: Codebook) -> tuple[Plan, Building]:
     """The plan, and the building with what its rooms were planned from, for drawing."""
-    runs = [plan_run(book, context) for context in contexts(job)]
-    entering = from_runs(book, job)
-    for box, items in from_circuits(book, job).items():
-        entering.setdefault(box, []).extend(items)
-    building = plan_building(job, book, entering)
-    wiring = plan_wiring(job, book, building.contexts)
-    said = [*(item for run in runs for item in run.findings), *building.findings, *wiring.findings]
+    loads = all_loads(job, book)
+    woven = weave(job, book, loads)
+    ways = [plan_way(book, context) for context in woven.contexts]
+    building = plan_building(job, book, entering(book, job, woven))
+    known = Known(loads=loads, laid=woven.laid, cuts=_cuts(ways))
+    wiring = plan_wiring(job, book, building.contexts, known)
+    said = [*(item for way in ways for item in way.findings), *building.findings, *wiring.findings]
     findings = sorted(said, key=lambda item: SEVERITY_ORDER[item.severity])
     planned = Plan(
         rules=book.rules,
         rules_title=book.title,
-        summaries=[run.summary for run in runs],
-        runs=runs,
+        ways=ways,
         rooms=building.rooms,
         circuits=wiring.circuits,
         panels=wiring.panels,
@@ -79,13 +84,27 @@ def plan_whole(job: Job, book: Codebook) -> tuple[Plan, Building]:
     return planned, building
 
 
+def _cuts(ways: Sequence[WayPlan]) -> dict[str, tuple[tuple[str, int, float], ...]]:
+    """The pieces to cut for each circuit along its ways: what, how many, inches."""
+    found: dict[str, list[tuple[str, int, float]]] = {}
+    for way in ways:
+        for cut in way.cuts:
+            found.setdefault(cut.circuit, []).append((cut.item, cut.pieces, cut.cut_in))
+    return {circuit: tuple(cuts) for circuit, cuts in found.items()}
+
+
+def way_contexts(job: Job, book: Codebook) -> list[WayContext]:
+    """Every way with what lies in it."""
+    return weave(job, book, all_loads(job, book)).contexts
+
+
 @dataclass(frozen=True, kw_only=True)
 class RuleChange:
-    """A finding that comes or goes when the rules change. `way` is comes or goes."""
+    """A finding that comes or goes when the rules change. `side` is comes or goes."""
 
-    way: str
-    run: str
-    run_name: str
+    side: str
+    subject: str
+    name: str
     leg: int | None
     severity: str
     title: str
@@ -97,13 +116,13 @@ def compare(before: Job, after: Job) -> list[RuleChange]:
     names = {**names_of(before), **names_of(after)}
     old, new = plan(before).findings, plan(after).findings
     found: list[RuleChange] = []
-    for way, these, those in (("goes", old, new), ("comes", new, old)):
+    for side, these, those in (("goes", old, new), ("comes", new, old)):
         known = {_same(item) for item in those}
         found += [
             RuleChange(
-                way=way,
-                run=f.subject,
-                run_name=names[f.subject],
+                side=side,
+                subject=f.subject,
+                name=names[f.subject],
                 leg=f.leg,
                 severity=f.severity,
                 title=f.title,
@@ -117,9 +136,8 @@ def compare(before: Job, after: Job) -> list[RuleChange]:
 
 def names_of(job: Job) -> dict[str, str]:
     """What each part of a job is called, by its id."""
-    named = (*job.structures, *job.rooms, *job.nodes, *job.circuits)
-    runs = {run.id: f"{run.circuit} {run.name}".strip() for run in job.runs}
-    return {**{item.id: item.name for item in named}, **runs}
+    named = (*job.structures, *job.rooms, *job.nodes, *job.circuits, *job.ways)
+    return {item.id: item.name for item in named}
 
 
 def _same(item: Finding) -> tuple[str, str, int | None, str]:

@@ -10,12 +10,12 @@ from levelrun.core.circuits import edits as circuit_edits
 from levelrun.core.circuits import words as circuit_words
 from levelrun.core.editing import PartKind
 from levelrun.core.findings import Code
-from levelrun.core.runs import codes as run_codes
-from levelrun.core.runs import edits as run_edits
 from levelrun.core.site import codes as site_codes
 from levelrun.core.site import edits as site_edits
 from levelrun.core.site import words as site_words
 from levelrun.core.subject import Sentence, Subject
+from levelrun.core.ways import codes as way_codes
+from levelrun.core.ways import edits as way_edits
 
 SUBJECTS = (
     Subject(
@@ -41,9 +41,9 @@ SUBJECTS = (
     ),
     Subject(
         stage="runs",
-        kinds=run_edits.KINDS,
-        codes=run_codes.CODES,
-        edits=run_edits.EDITS,
+        kinds=way_edits.KINDS,
+        codes=way_codes.CODES,
+        edits=way_edits.EDITS,
         sentences={},
     ),
 )

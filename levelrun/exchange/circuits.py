@@ -26,6 +26,6 @@ def _row(item: CircuitPlan, panels: Mapping[str, str]) -> list[str]:
     return [
         panels.get(row.panel, ""), row.label, row.name, str(row.poles), f"{row.breaker_a:g}", row.protection,
         facts.get("Wire", ""), row.leg, str(row.boxes), f"{row.load_a:.1f}", f"{drop.value:.2f}" if drop else "",
-        "; ".join(item.cables), " ".join(link.name for link in item.chain), facts.get("Cable letters, both ends", ""),
-        row.verdict,
+        "; ".join(item.cables), "; ".join(link.name for link in item.chain),
+        facts.get("Cable letters, both ends", ""), row.verdict,
     ]  # fmt: skip

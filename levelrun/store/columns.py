@@ -19,7 +19,7 @@ from levelrun.core.subjects import KINDS
 
 Row = dict[str, Any]
 KEYS = ("job_id", "place")
-CHILD_TABLES = {"levels": ("level", "structure_id"), "legs": ("leg", "run_id"), "chain": ("hop", "circuit_id")}
+CHILD_TABLES = {"levels": ("level", "structure_id"), "legs": ("leg", "way_id"), "chain": ("hop", "circuit_id")}
 FLAT = {("leg", "end")}
 RENAMED = {("leg", "place"): "lies_in"}  # `place` is the order of a row
 

@@ -21,7 +21,7 @@ from levelrun.store.errors import (
     ReadOnlyStoreError,
     StoreError,
 )
-from levelrun.store.schema import MIGRATIONS
+from levelrun.store.schema import MIGRATIONS, Migration
 
 IDLE_S = 2.0
 LOCK_WAIT_S = 5.0
@@ -34,9 +34,7 @@ class Database:
     or not whole: never a fresh start in its place.
     """
 
-    def __init__(
-        self, path: Path, migrations: Sequence[tuple[str, str]] = MIGRATIONS, *, read_only: bool = False
-    ) -> None:
+    def __init__(self, path: Path, migrations: Sequence[Migration] = MIGRATIONS, *, read_only: bool = False) -> None:
         self.path = path
         self._lock = threading.RLock()
         self._timer: threading.Timer | None = None
@@ -159,10 +157,10 @@ def _check_whole(connection: sqlite3.Connection, path: Path) -> None:
         raise DamagedFileError(f"{path} is no data file of Level Run. Name another folder, or move it away")
 
 
-def _check_known(connection: sqlite3.Connection, migrations: Sequence[tuple[str, str]], path: Path) -> set[str]:
+def _check_known(connection: sqlite3.Connection, migrations: Sequence[Migration], path: Path) -> set[str]:
     """Names of the steps that a file has. Refuses one with steps that this version does not know."""
     done = {row[0] for row in connection.execute("SELECT name FROM migration")}
-    unknown = done - {name for name, _ in migrations}
+    unknown = done - {name for name, *_ in migrations}
     if unknown:
         raise NewerFileError(
             f"{path} comes from a newer Level Run ({', '.join(sorted(unknown))}). Open it with that one"
@@ -170,7 +168,7 @@ def _check_known(connection: sqlite3.Connection, migrations: Sequence[tuple[str,
     return done
 
 
-def migrate(connection: sqlite3.Connection, migrations: Sequence[tuple[str, str]], path: Path) -> list[str]:
+def migrate(connection: sqlite3.Connection, migrations: Sequence[Migration], path: Path) -> list[str]:
     """Run the steps not yet in the ledger, each with its ledger row in one transaction.
 
     Returns the names run. A step that fails leaves nothing of itself behind.
@@ -178,13 +176,15 @@ def migrate(connection: sqlite3.Connection, migrations: Sequence[tuple[str, str]
     connection.execute("CREATE TABLE IF NOT EXISTS migration (name TEXT PRIMARY KEY) STRICT")
     done = _check_known(connection, migrations, path)
     ran: list[str] = []
-    for name, script in migrations:
+    for name, script, *steps in migrations:
         if name in done:
             continue
         connection.execute("BEGIN IMMEDIATE")
         try:
             for statement in statements(script):
                 connection.execute(statement)
+            for step in steps:
+                step(connection)
             connection.execute("INSERT INTO migration (name) VALUES (?)", (name,))
         except BaseException:
             connection.execute("ROLLBACK")

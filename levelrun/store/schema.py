@@ -1,6 +1,14 @@
-"""Migrations: ordered, named, each in one transaction with its ledger row. Never edited once landed."""
+"""Migrations: ordered, named, each in one transaction with its ledger row. Never edited once landed.
+
+One that moves what was said from one table to another has a function beside its statements, run after them.
+"""
 
 from __future__ import annotations
+
+import sqlite3
+from collections.abc import Callable
+
+from levelrun.store.from_two import circuits_take_runs
 
 FIRST = """
 CREATE TABLE job (
@@ -262,10 +270,58 @@ ALTER TABLE circuit ADD COLUMN largest_breaker_a REAL;
 ALTER TABLE panel ADD COLUMN disconnect_elsewhere INTEGER
 """
 
-MIGRATIONS: tuple[tuple[str, str], ...] = (
+WAYS = """
+CREATE TABLE way (
+  job_id TEXT NOT NULL REFERENCES job(id) ON DELETE CASCADE,
+  id TEXT NOT NULL,
+  place INTEGER NOT NULL,
+  name TEXT NOT NULL,
+  start TEXT NOT NULL,
+  PRIMARY KEY (job_id, id)
+) STRICT;
+ALTER TABLE leg RENAME TO leg_of_run;
+CREATE TABLE leg (
+  job_id TEXT NOT NULL,
+  way_id TEXT NOT NULL,
+  place INTEGER NOT NULL,
+  go TEXT NOT NULL,
+  length_in REAL NOT NULL,
+  lies_in TEXT NOT NULL,
+  method TEXT NOT NULL,
+  size TEXT NOT NULL,
+  depth_in REAL,
+  bends_deg TEXT NOT NULL,
+  sleeve INTEGER NOT NULL,
+  met INTEGER NOT NULL,
+  ribbon INTEGER NOT NULL,
+  expansion INTEGER NOT NULL,
+  facts TEXT NOT NULL,
+  end_kind TEXT NOT NULL,
+  end_node TEXT,
+  PRIMARY KEY (job_id, way_id, place),
+  FOREIGN KEY (job_id, way_id) REFERENCES way(job_id, id) ON DELETE CASCADE
+) STRICT;
+INSERT INTO way (job_id, id, place, name, start) SELECT job_id, id, place, name, start FROM run;
+INSERT INTO leg (job_id, way_id, place, go, length_in, lies_in, method, size, depth_in, bends_deg, sleeve, met,
+    ribbon, expansion, facts, end_kind, end_node)
+  SELECT job_id, run_id, place, go, length_in, lies_in, method, size, depth_in, bends_deg, sleeve, met, ribbon,
+    expansion, facts, end_kind, end_node FROM leg_of_run;
+DROP TABLE leg_of_run;
+ALTER TABLE circuit ADD COLUMN insulation TEXT NOT NULL DEFAULT 'THWN-2';
+ALTER TABLE circuit ADD COLUMN ground_size TEXT NOT NULL DEFAULT '';
+ALTER TABLE circuit ADD COLUMN load_a REAL;
+ALTER TABLE hop ADD COLUMN path TEXT NOT NULL DEFAULT '[]';
+ALTER TABLE hop ADD COLUMN wire_size TEXT NOT NULL DEFAULT '';
+ALTER TABLE hop ADD COLUMN conductors INTEGER;
+"""
+
+Step = Callable[[sqlite3.Connection], None]
+Migration = tuple[str, str] | tuple[str, str, Step]
+MIGRATIONS: tuple[Migration, ...] = (
     ("0001-first", FIRST),
     ("0002-building", BUILDING),
     ("0003-circuits", CIRCUITS),
     ("0004-steps", STEPS),
     ("0005-nameplates", NAMEPLATES),
+    ("0006-ways", WAYS, circuits_take_runs),
 )

@@ -27,7 +27,7 @@ def same_as_fetched(page: OpenJob) -> bool:
     return bool(page.head == opened["head"])
 
 
-LOOKS = [("walls", {}), ("boxes", {"room": "KITCHEN"}), ("circuits", {"circuit": "ch14"}), ("runs", {"run": "h16"}),
+LOOKS = [("walls", {}), ("boxes", {"room": "KITCHEN"}), ("circuits", {"circuit": "ch14"}), ("runs", {"way": "h16"}),
          ("directory", {})]  # fmt: skip
 
 
@@ -44,7 +44,7 @@ def test_patches_make_the_same_page_as_a_fresh_one(client: TestClient, stage: st
         [{"op": "drop", "kind": "fixture", "id": page.job["fixtures"][0]["id"]}],
         [{"op": "chain", "circuit": "ch9", "boxes": ["k1"]}],
         [{"op": "set", "kind": "circuit", "id": "ch14", "set": {"breaker_a": 30.0}}],
-        [{"op": "drop_leg", "run": "h16", "leg": 0}, {"op": "set_job", "set": {"rules": "us-2020"}}],
+        [{"op": "drop_leg", "way": "h16", "leg": 0}, {"op": "set_job", "set": {"rules": "us-2020"}}],
     ]
     for edits in steps:
         assert page.edit(*edits)["whole"] is None
@@ -58,7 +58,7 @@ def test_the_same_step_sent_twice_is_made_once(client: TestClient, demo: OpenJob
     """An answer that was lost: the step comes again with its id, on the old revision."""
     before = demo.step
     leg = {"go": "over", "length_in": 12.0, "place": "attic", "method": "NM-B"}
-    edits = [{"op": "add_leg", "run": "h16", "leg": leg}]
+    edits = [{"op": "add_leg", "way": "h16", "leg": leg}]
     body = {**before, "edits": edits, "id": "step-0001"}
     first, again = (client.post(f"{demo.url}/edits", json=body) for _ in range(2))
     assert (first.status_code, again.status_code) == (200, 200)
@@ -101,14 +101,14 @@ def test_what_the_caller_has_is_not_sent_again(client: TestClient, demo: OpenJob
 def test_no_answer_to_an_edit_is_over_30_kb(client: TestClient, stage: str) -> None:
     house = large_house()
     opened = client.post("/api/jobs", json={"job": house.model_dump(mode="json")}).json()
-    look = {"room": "big-r7", "circuit": "big-c9", "run": "big4", "panel": "big-p"}
+    look = {"room": "big-r7", "circuit": "big-c9", "way": "big4", "panel": "big-p"}
     page = OpenJob(client, opened, stage, **look)
     edits: list[dict[str, Any]] = [
         {"op": "set", "kind": "box", "id": "x7", "set": {"marked": True}},
         {"op": "set", "kind": "box", "id": "x7", "set": {"at_in": 23.5}},
         {"op": "move_wall", "room": "big-r7", "side": 1, "by_in": 1.0},
         {"op": "put", "circuit": "big-c9", "space": 61},
-        {"op": "set_leg", "run": "big4", "leg": 2, "set": {"length_in": 301.0}},
+        {"op": "set_leg", "way": "big4", "leg": 2, "set": {"length_in": 301.0}},
         {"op": "drop", "kind": "opening", "id": "big-o7"},
     ]
     for change in edits:

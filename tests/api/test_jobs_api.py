@@ -14,7 +14,7 @@ from tests.conftest import PLANTED
 
 
 def test_a_mend_is_an_edit_and_undo_brings_the_stop_back(client: TestClient) -> None:
-    page = OpenJob.demo(client, "runs", run="h14")
+    page = OpenJob.demo(client, "runs", way="h14")
     was = page.job
     stop = page.view["focus"]["findings"][0]
     assert (stop["code"], page.head["stops"]) == ("cover-short", PLANTED)
@@ -26,8 +26,8 @@ def test_a_mend_is_an_edit_and_undo_brings_the_stop_back(client: TestClient) -> 
 
 def test_two_windows_cannot_overwrite_each_other(client: TestClient) -> None:
     page = OpenJob.demo(client)
-    assert page.send({"op": "drop", "kind": "run", "id": "h8"}).status_code == 200
-    late = page.send({"op": "drop", "kind": "run", "id": "h8"})
+    assert page.send({"op": "drop", "kind": "way", "id": "h8"}).status_code == 200
+    late = page.send({"op": "drop", "kind": "way", "id": "h8"})
     assert late.status_code == 409
     assert (late.json()["key"], late.json()["current"]) == ("revision", 2)
 
@@ -35,7 +35,7 @@ def test_two_windows_cannot_overwrite_each_other(client: TestClient) -> None:
 def test_a_label_of_any_length_names_the_step(client: TestClient) -> None:
     page = OpenJob.demo(client)
     label = "Set the depth of every buried leg of this long feeder to 18 inches and say so, " * 3
-    page.edit({"op": "set_leg", "run": "h14", "leg": 5, "set": {"depth_in": 18}}, label=label)
+    page.edit({"op": "set_leg", "way": "h14", "leg": 5, "set": {"depth_in": 18}}, label=label)
     assert page.head["undo"] == label
 
 
@@ -44,10 +44,10 @@ def test_an_edit_goes_by_the_rules_and_notes_that_the_one_before_set(client: Tes
     note = {"id": "n1", "key": "cover_least_in", "value": 30.0, "who": "Inspector", "when": "2026-11-02"}
     page.edit(
         {"op": "set_job", "set": {"rules": "ca-2021"}},
-        {"op": "walk", "run": "h5", "text": "over 3' attic in nmd90 14-2"},
+        {"op": "walk", "way": "h5", "text": "over 3' attic in nmd90 14-2"},
         {"op": "set_job", "set": {"notes": [note]}},
     )
-    assert page.job["rules"] == "ca-2021" and page.job["runs"][-1]
+    assert page.job["rules"] == "ca-2021" and page.job["ways"][-1]
     refused = page.send({"op": "set_job", "set": {"rules": 7}})
     assert (refused.status_code, refused.json()["key"]) == (422, "set.rules")
     refused = page.send({"op": "set_job", "set": {"notes": "many"}})
@@ -92,7 +92,7 @@ def _job(**changes: Any) -> dict[str, Any]:
 
 
 BAD_JOBS = [
-    (_job(format_version=3), "job.format_version"),
+    (_job(format_version=4), "job.format_version"),
     (_job(format="other"), "job.format"),
     (_job(colour="red"), "colour"),
     (_job(name=""), "name"),

@@ -19,7 +19,7 @@ from levelrun.core.job.whole import MOST_HOPS, MOST_IN_A_ROOM, MOST_LEGS
 from levelrun.core.site.parts import LONGEST_WALL_IN
 from levelrun.exchange.notes_file import MAX_BYTES, NotesFileError, read_notes
 from tests.api.work import parts, sleeping
-from tests.conftest import edited, one_run
+from tests.conftest import edited, one_way
 
 MOST_S = 2.0  # of processor time, for one request at the greatest that is allowed
 
@@ -75,13 +75,16 @@ def chained(count: int, circuits: int) -> dict[str, Any]:
     return job.model_copy(update={"circuits": wired}).model_dump(mode="json")
 
 
-def walked(legs: int, runs: int) -> dict[str, Any]:
-    """So many runs of so many legs, as a file."""
-    job = one_run("")
+def walked(legs: int, ways: int) -> dict[str, Any]:
+    """So many ways of so many legs, as a file."""
+    job = one_way("")
     leg = Leg(go="over", length_in=30, place="crawl_space", method="NM-B")
-    run = job.runs[0].model_copy(update={"legs": (leg,) * legs})
+    way = job.ways[0].model_copy(update={"legs": (leg,) * legs})
     return job.model_copy(
-        update={"runs": tuple(run.model_copy(update={"id": f"r{n}", "name": f"R {n}"}) for n in range(runs))}
+        update={
+            "ways": tuple(way.model_copy(update={"id": f"w{n}", "name": f"W {n}"}) for n in range(ways)),
+            "circuits": (job.circuits[0].model_copy(update={"chain": (Hop(box="c1", path=("w0",)),)}),),
+        }
     ).model_dump(mode="json")
 
 
@@ -105,7 +108,7 @@ def crossing(count: int, spread: float) -> bytes:
         lambda: walked(200, MOST_LEGS // 200),
         lambda: walked(6, 300),
     ],
-    ids=["a crowded room", "long chains", "many circuits", "long runs", "many runs"],
+    ids=["a crowded room", "long chains", "many circuits", "long ways", "many ways"],
 )
 def test_the_greatest_job_is_opened_in_bearable_time(client: TestClient, job: Callable[[], dict[str, Any]]) -> None:
     body = {"job": job()}

@@ -18,7 +18,7 @@ from levelrun.core.job import Job, job_book
 from levelrun.core.plan import plan, plan_whole
 from levelrun.core.site.geometry import area_ft2
 from levelrun.samples import SAMPLES, sample
-from tests.conftest import built, one_run
+from tests.conftest import built, one_way
 
 Point = tuple[float, float]
 
@@ -130,13 +130,13 @@ def test_a_panel_is_drawn_space_by_space(key: str, panel: object) -> None:
     assert shown.free == sum(space.free for space in shown.spaces)
 
 
-RUNS = [(key, index) for key in SAMPLES for index in range(len(sample(key).runs))]
+RUNS = [(key, index) for key in SAMPLES for index in range(len(sample(key).ways))]
 
 
-@pytest.mark.parametrize(("key", "index"), RUNS, ids=[f"{key} {sample(key).runs[index].name}" for key, index in RUNS])
+@pytest.mark.parametrize(("key", "index"), RUNS, ids=[f"{key} {sample(key).ways[index].name}" for key, index in RUNS])
 def test_a_strip_is_as_long_as_its_legs(key: str, index: int) -> None:
     job = sample(key)
-    run, planned = job.runs[index], plan(job).runs[index]
+    run, planned = job.ways[index], plan(job).ways[index]
     strip = planned.strip
     level = [leg.length_in for leg in run.legs if leg.go not in ("up", "down")]
     assert strip.length_in >= sum(level) - 1e-6
@@ -157,8 +157,8 @@ def test_a_strip_is_as_long_as_its_legs(key: str, index: int) -> None:
 def test_the_run_from_above_goes_as_far_as_it_was_walked(turns: list[str]) -> None:
     first, *rest = turns
     text = "; ".join([f"{first} attic in emt 3/4", *rest])
-    job = one_run(f"{text} to C-1")
-    strip = plan(job).runs[0].strip
+    job = one_way(f"{text} to C-1")
+    strip = plan(job).ways[0].strip
     flat = sum(math.dist((a.x, a.y), (b.x, b.y)) for a, b in itertools.pairwise(strip.plan))
-    walked = sum(leg.length_in for leg in job.runs[0].legs if leg.go not in ("up", "down"))
+    walked = sum(leg.length_in for leg in job.ways[0].legs if leg.go not in ("up", "down"))
     assert flat == pytest.approx(walked)

@@ -19,7 +19,7 @@ from tests.conftest import edited
 
 DEMO = sample("quince-hollow")
 WALL_BOXES = [box.id for box in DEMO.boxes if box.side is not None]
-LEGS = [(run.id, index) for run in DEMO.runs for index in range(len(run.legs))]
+LEGS = [(run.id, index) for run in DEMO.ways for index in range(len(run.legs))]
 
 
 def forget() -> int:
@@ -43,7 +43,7 @@ def edits() -> st.SearchStrategy[dict[str, Any]]:
     circuits = [circuit.id for circuit in DEMO.circuits]
     return st.one_of(
         st.builds(
-            lambda leg, inches: {"op": "set_leg", "run": leg[0], "leg": leg[1], "set": {"length_in": inches}},
+            lambda leg, inches: {"op": "set_leg", "way": leg[0], "leg": leg[1], "set": {"length_in": inches}},
             st.sampled_from(LEGS), st.sampled_from([12.0, 60.5, 240.0]),
         ),
         st.builds(

@@ -8,14 +8,14 @@ from levelrun.core.findings import Finding
 from levelrun.core.job import Job
 from levelrun.core.plan import plan
 from levelrun.samples import SAMPLES, sample
-from tests.conftest import built, edited, one_run
+from tests.conftest import built, edited, one_way
 from tests.core.boxes.test_rules import CASES as OF_BOXES
 from tests.core.circuits.test_circuit_rules import CASES as OF_CIRCUITS
-from tests.core.runs.test_plan_run import CASES as OF_RUNS
+from tests.core.ways.test_plan_way import CASES as OF_RUNS
 
 JOBS: dict[str, Job] = (
     {f"circuits {code}": job for code, job in OF_CIRCUITS.items()}
-    | {f"runs {code}": one_run(text, **circuit) for code, (text, circuit) in OF_RUNS.items()}
+    | {f"runs {code}": one_way(text, **circuit) for code, (text, circuit) in OF_RUNS.items()}
     | {f"boxes {code}": built(text) for code, text in OF_BOXES.items()}
     | {f"sample {key}": sample(key) for key in SAMPLES}
 )

@@ -45,12 +45,12 @@ def say(page: Page, text: str) -> int:
     return keys
 
 
-def look(page: Page, run: str) -> None:
-    """Looks at a run in the stage Runs."""
+def look(page: Page, circuit: str) -> None:
+    """Looks at a circuit with its ways in the stage Runs."""
     if "/runs" not in page.url:
         stage(page, 4)
-    page.locator(f"[data-run={run}]").click()
-    expect(page.locator(f"[data-run={run}]")).to_have_attribute("aria-current", "true")
+    page.locator(f"[data-run={circuit}]").click()
+    expect(page.locator(f"[data-run={circuit}]")).to_have_attribute("aria-current", "true")
     settled(page)
 
 

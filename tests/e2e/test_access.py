@@ -14,10 +14,10 @@ from tests.e2e.hands import settled
 Open = Callable[..., Page]
 AXE = Path(__file__).parents[2] / "web" / "node_modules" / "axe-core" / "axe.min.js"
 LOOKS = [
-    "walls", "walls?pick=wall.hr2.0", "boxes", "circuits", "circuits?panel=ps", "runs?run=h14&leg=6", "runs?run=s7",
+    "walls", "walls?pick=wall.hr2.0", "boxes", "circuits", "circuits?panel=ps", "runs?way=h14&leg=6", "runs?way=s7",
     "sheets/box-schedule", "sheets/directory", "walls?dialog=keys", "walls?dialog=site", "walls?dialog=habits",
     "walls?dialog=dxf", "boxes?dialog=pole", "circuits?dialog=count", "circuits?dialog=load",
-    "circuits?dialog=propose", "runs?dialog=run", "runs?dialog=pocket", "runs?dialog=rules", "nowhere",
+    "circuits?dialog=propose", "runs?dialog=way", "runs?dialog=pocket", "runs?dialog=rules", "nowhere",
 ]  # fmt: skip
 
 

@@ -13,7 +13,7 @@ Open = Callable[..., Page]
 
 def test_switching_the_rule_set_shows_first_what_would_change(open_page: Open) -> None:
     page = open_page()
-    look(page, "h14")
+    look(page, "ch14")
     page.get_by_test_id("open-rules").click()
     page.locator("[data-set='ca-2021']").click()
     expect(page.get_by_test_id("changes")).to_contain_text("CEC 12-012")
@@ -29,7 +29,7 @@ def test_switching_the_rule_set_shows_first_what_would_change(open_page: Open) -
 
 def test_a_local_note_is_entered_decides_and_travels(open_page: Open, tmp_path: Path) -> None:
     page = open_page()
-    look(page, "h16")
+    look(page, "ch16")
     page.get_by_test_id("open-rules").click()
     page.get_by_role("tab", name="Local notes").click()
     form = page.get_by_test_id("note-form")
@@ -60,7 +60,7 @@ def test_a_local_note_is_entered_decides_and_travels(open_page: Open, tmp_path: 
 
 def test_a_number_opens_its_source_and_words_find_rules(open_page: Open) -> None:
     page = open_page()
-    look(page, "h14")
+    look(page, "ch14")
     page.locator("[data-figure='cover-5']").click()
     page.get_by_test_id("reason").get_by_role("button", name="Look up the source").click()
     entries = page.get_by_test_id("entries")

@@ -16,7 +16,7 @@ Open = Callable[..., Page]
 def test_stop_reason_mend_undo_and_reload(open_page: Open) -> None:
     page = open_page()
     stops(page, PLANTED)
-    look(page, "h14")
+    look(page, "ch14")
     card = page.locator("[data-code=cover-short]")
     expect(card).to_contain_text("PVC 40 under open ground wants 18″ over its top. Taped: 16″.")
     expect(card).to_contain_text("300.5")
@@ -30,14 +30,14 @@ def test_stop_reason_mend_undo_and_reload(open_page: Open) -> None:
     stops(page, PLANTED - 1)
     page.reload()
     stops(page, PLANTED - 1)
-    look(page, "h14")
+    look(page, "ch14")
     expect(page.locator("[data-cell='5-depth']")).to_have_text("18″")
     expect(page.get_by_test_id("undo")).to_have_attribute("title", "Undo: Set depth 18″")
 
 
 def test_three_legs_by_keyboard_and_a_wrong_word_shows_where(open_page: Open) -> None:
     page = open_page()
-    look(page, "h5")
+    look(page, "ch5")
     rows = page.locator("[data-testid=legs] tbody tr")
     expect(rows).to_have_count(4)
     page.keyboard.press("/")
@@ -62,7 +62,7 @@ def test_three_legs_by_keyboard_and_a_wrong_word_shows_where(open_page: Open) ->
 
 def test_legs_change_in_place_by_keyboard(open_page: Open) -> None:
     page = open_page()
-    look(page, "h6")
+    look(page, "ch6")
     page.locator("[data-cell='0-go']").focus()
     page.keyboard.press("ArrowDown")
     page.keyboard.press("ArrowRight")
@@ -83,7 +83,7 @@ def test_legs_change_in_place_by_keyboard(open_page: Open) -> None:
 
 def test_numbers_open_their_reason_and_alternatives_change_the_leg(open_page: Open) -> None:
     page = open_page()
-    look(page, "h14")
+    look(page, "ch14")
     page.locator("[data-figure='pull-1-fill']").click()
     reason = page.get_by_test_id("reason")
     expect(reason).to_contain_text("unrounded")
@@ -97,10 +97,9 @@ def test_numbers_open_their_reason_and_alternatives_change_the_leg(open_page: Op
 def test_a_second_window_is_told_and_may_make_its_change_again(open_page: Open) -> None:
     one, two = open_page(), open_page()
     for page in (one, two):
-        look(page, "h14")
+        look(page, "ch14")
     one.get_by_role("button", name="Set depth 18″").click()
     stops(one, PLANTED - 1)
-    look(two, "h14")
     two.get_by_role("button", name="GFCI at the breaker").click()
     expect(two.get_by_test_id("notice")).to_contain_text("Another window changed this job")
     stops(two, PLANTED - 1)
@@ -108,21 +107,23 @@ def test_a_second_window_is_told_and_may_make_its_change_again(open_page: Open) 
     expect(two.get_by_test_id("undo")).to_have_attribute("title", "Undo: GFCI at the breaker")
 
 
-def test_a_new_job_run_and_file(open_page: Open, tmp_path: Path) -> None:
+def test_a_new_job_way_and_file(open_page: Open, tmp_path: Path) -> None:
     page = open_page()
     page.get_by_test_id("job-menu").click()
     page.get_by_test_id("job-list").get_by_text("Shed", exact=True).click()
     expect(page.get_by_test_id("job-menu")).to_contain_text("Shed")
     stops(page, 0)
     stage(page, 4)
-    page.get_by_test_id("add-run").click()
-    form = page.get_by_test_id("run-form")
+    page.locator("[data-run=c2]").click()
+    settled(page)
+    page.get_by_test_id("walk-next").click()
+    form = page.get_by_test_id("way-form")
+    form.get_by_label("Name", exact=True).fill(" ")
+    form.get_by_role("button", name="Add way").click()
+    expect(form).to_contain_text("at least 1 character")
     form.get_by_label("Name", exact=True).fill("Door light")
-    form.get_by_label("Breaker, A").fill("-5")
-    form.get_by_role("button", name="Add run").click()
-    expect(form).to_contain_text("greater than 0")
-    form.get_by_label("Breaker, A").fill("15")
-    form.get_by_role("button", name="Add run").click()
+    expect(form.get_by_label("Panel A to S-1")).to_be_checked()
+    form.get_by_role("button", name="Add way").click()
     expect(page.get_by_test_id("panel").locator("h2")).to_have_text("Door light")
     page.get_by_label("walk", exact=True).fill("up 2' stud wall in 14-2")
     page.keyboard.press("Enter")
@@ -132,7 +133,7 @@ def test_a_new_job_run_and_file(open_page: Open, tmp_path: Path) -> None:
     with page.expect_download() as download:
         page.get_by_text("Save as a file").click()
     saved = json.loads(Path(download.value.path()).read_text())
-    assert saved["format"] == "levelrun-job" and len(saved["runs"]) == 2
+    assert saved["format"] == "levelrun-job" and len(saved["ways"]) == 2
     broken = tmp_path / "broken.json"
     broken.write_text(json.dumps({**saved, "format_version": 99}))
     page.get_by_test_id("job-file").set_input_files(broken)
@@ -141,7 +142,7 @@ def test_a_new_job_run_and_file(open_page: Open, tmp_path: Path) -> None:
 
 def test_on_a_phone_the_verdict_stands_under_the_strip(open_page: Open) -> None:
     page = open_page(390, 844)
-    look(page, "h14")
+    look(page, "ch14")
     strip = page.get_by_test_id("strip").bounding_box()
     card = page.locator("[data-code=cover-short]").bounding_box()
     assert strip and card and card["y"] > strip["y"] and card["y"] < 844
@@ -165,12 +166,12 @@ def test_keys_walk_the_findings_and_mend(open_page: Open) -> None:
     stops(page, PLANTED - 1)
 
 
-def test_a_run_copied_as_text_pastes_into_another(open_page: Open) -> None:
+def test_a_way_copied_as_text_pastes_into_another(open_page: Open) -> None:
     page = open_page()
     page.context.grant_permissions(["clipboard-read", "clipboard-write"])
-    look(page, "h6")
+    look(page, "ch6")
     page.get_by_role("button", name="Copy as text").click()
-    look(page, "h5")
+    look(page, "ch5")
     page.get_by_label("walk", exact=True).focus()
     page.keyboard.press("Control+v")
     page.keyboard.press("Enter")

@@ -23,7 +23,8 @@ def change(jobs: Jobs, job_id: str, revision: int, *edits: dict) -> object:  # t
     return jobs.change(job_id, revision, "test", lambda job: apply(job, EDITS.validate_python(list(edits))))
 
 
-DEEPER = {"op": "set_leg", "run": "h14", "leg": 5, "set": {"depth_in": 18}}
+OLD_RUN = {"circuit": "1", "volts": 120, "breaker_a": 20.0, "load_a": 5.0, "wire_size": "12", "conductors": 2}
+DEEPER = {"op": "set_leg", "way": "h14", "leg": 5, "set": {"depth_in": 18}}
 
 
 def test_a_failing_step_leaves_nothing_of_itself(tmp_path: Path) -> None:
@@ -35,7 +36,7 @@ def test_a_failing_step_leaves_nothing_of_itself(tmp_path: Path) -> None:
         names = {row["name"] for row in rows.execute("SELECT name FROM sqlite_master")}
         done = [row["name"] for row in rows.execute("SELECT name FROM migration")]
     assert "extra" not in names and "job" in names
-    assert done == [name for name, _ in MIGRATIONS]
+    assert done == [name for name, *_ in MIGRATIONS]
 
 
 def test_a_file_from_a_newer_version_is_refused(tmp_path: Path) -> None:
@@ -59,8 +60,8 @@ def test_every_change_can_be_taken_back_and_made_again(jobs: Jobs) -> None:
     first = jobs.create(sample("quince-hollow"))
     steps = [
         DEEPER,
-        {"op": "walk", "run": "h5", "text": "over 3' attic in 14-2 to J-9"},
-        {"op": "drop", "kind": "run", "id": "h8"},
+        {"op": "walk", "way": "h5", "text": "over 3' attic in 14-2 to J-9"},
+        {"op": "drop", "kind": "way", "id": "h8"},
         {"op": "unchain", "boxes": ["k4"]},
         {"op": "drop", "kind": "box", "id": "k4"},
         {"op": "set_job", "set": {"name": "Other"}},
@@ -85,14 +86,14 @@ def test_a_new_change_ends_what_could_be_redone(jobs: Jobs) -> None:
     kept = jobs.create(sample("quince-hollow"))
     change(jobs, kept.id, 1, DEEPER)
     jobs.undo(kept.id, 2)
-    assert change(jobs, kept.id, 3, {"op": "drop_leg", "run": "h5", "leg": 0}).redo is None  # type: ignore[attr-defined]
+    assert change(jobs, kept.id, 3, {"op": "drop_leg", "way": "h5", "leg": 0}).redo is None  # type: ignore[attr-defined]
 
 
 def test_a_stale_revision_changes_nothing(jobs: Jobs) -> None:
     kept = jobs.create(sample("quince-hollow"))
     changed = change(jobs, kept.id, 1, DEEPER)
     with pytest.raises(StaleRevisionError) as refused:
-        change(jobs, kept.id, 1, {"op": "drop", "kind": "run", "id": "h8"})
+        change(jobs, kept.id, 1, {"op": "drop", "kind": "way", "id": "h8"})
     assert refused.value.current == 2
     assert jobs.get(kept.id).job == changed.job  # type: ignore[attr-defined]
 
@@ -100,7 +101,7 @@ def test_a_stale_revision_changes_nothing(jobs: Jobs) -> None:
 def test_a_refused_edit_leaves_no_trace(jobs: Jobs) -> None:
     kept = jobs.create(sample("quince-hollow"))
     with pytest.raises(ValueError):
-        change(jobs, kept.id, 1, DEEPER, {"op": "drop_leg", "run": "nobody", "leg": 0})
+        change(jobs, kept.id, 1, DEEPER, {"op": "drop_leg", "way": "nobody", "leg": 0})
     now = jobs.get(kept.id)
     assert (now.revision, now.undo, now.job) == (1, None, kept.job)
 
@@ -144,6 +145,9 @@ def test_a_file_of_the_first_version_comes_up_to_the_newest(tmp_path: Path) -> N
 def test_a_job_file_of_the_first_version_is_read() -> None:
     raw = json.loads(write_job(sample("shed")))
     raw["format_version"] = 1
+    raw["runs"] = [
+        {**OLD_RUN, **{key: way[key] for key in ("id", "name", "start", "legs")}} for way in raw.pop("ways")
+    ]
     for part in raw["structures"]:
         part.pop("levels")
         part |= {"ceiling_in": 84.0, "under_floor_in": None}
@@ -154,7 +158,10 @@ def test_a_job_file_of_the_first_version_is_read() -> None:
     for node in (*raw["boxes"], *raw["panels"]):
         node.update(room=None, side=None, at_in=None, x_in=None, y_in=None)
     job = read_job(json.dumps(raw))
-    assert job.format_version == 2
+    assert job.format_version == 3
+    circuit = job.circuits[0]
+    assert (circuit.name, circuit.wire_size, circuit.load_a, circuit.space) == ("Lights and outlet", "12", 5.0, 1)
+    assert circuit.chain[0].path == (job.ways[0].id,)
     assert job.structures[0].ceiling_in == 84
 
 

@@ -13,7 +13,7 @@ describe('where one looks, as the address says it', () => {
       leg: '6',
       evil: 'x',
       panel: '<script>',
-      run: ['a', 'b'],
+      way: ['a', 'b'],
       circuit: '',
       dialog: 'keys',
     }
@@ -62,11 +62,11 @@ describe('an address on its way', () => {
       { flush: 'sync' },
     )
     look.go({}, 'runs')
-    look.go({ dialog: 'run' })
+    look.go({ dialog: 'way' })
     await rest()
     await rest()
-    expect(seen).toEqual(['run'])
-    expect(router.currentRoute.value.fullPath).toBe('/jobs/j1/runs?dialog=run')
+    expect(seen).toEqual(['way'])
+    expect(router.currentRoute.value.fullPath).toBe('/jobs/j1/runs?dialog=way')
   })
 
   it('opens a dialog that Back closes', async () => {

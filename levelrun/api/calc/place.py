@@ -11,12 +11,12 @@ from levelrun.api.calc.base import Answer, Key, NotNegative, Part, Positive, Que
 from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import check_wire, method, raceway
 from levelrun.core.errors import LevelRunError
-from levelrun.core.runs.parts import AboveKey, PlaceKey
 from levelrun.core.trade.cover import cover
 from levelrun.core.trade.drop import drop
 from levelrun.core.trade.methods.facts import CHANGEABLE, facts_of
 from levelrun.core.trade.methods.verdicts import ranked, work_of
 from levelrun.core.trade.supports import supports
+from levelrun.core.ways.parts import AboveKey, PlaceKey
 
 router = APIRouter(prefix="/api/calc", tags=["calc"])
 

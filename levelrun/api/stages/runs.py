@@ -1,40 +1,115 @@
-"""The view of Runs: every run as a row, the one looked at whole; what may go on one leg."""
+"""The view of Runs: every circuit as a row with the ways it takes, one way and one circuit whole; what may go on one
+leg."""
 
 from __future__ import annotations
+
+from collections.abc import Iterator
 
 from fastapi import APIRouter, Request
 from pydantic import BaseModel
 
 from levelrun.api.common import JobId, jobs_of
 from levelrun.api.looking import ORDER, Look, Planned
+from levelrun.core.circuits.circuit_plan import CircuitPlan, CircuitSummary
 from levelrun.core.errors import EditError
 from levelrun.core.job import job_book
-from levelrun.core.plan import RunPlan, RunSummary, contexts, leg_alternatives
-from levelrun.core.runs.alternatives import Alternative
+from levelrun.core.plan import WayPlan, WaySummary, leg_alternatives, way_contexts
+from levelrun.core.ways.alternatives import Alternative
 
 router = APIRouter(prefix="/api/jobs", tags=["runs"])
 
 
-class RunsView(BaseModel):
-    """Runs as rows, the one looked at whole."""
+class CircuitRow(BaseModel):
+    """A circuit as a row: its verdict and that of its ways together. `unwalked`: hops that no way carries."""
 
-    summaries: list[RunSummary]
-    focus: RunPlan | None
+    id: str
+    label: str
+    name: str
+    panel: str
+    panel_name: str
+    words: str
+    verdict: str
+    stops: int
+    checks: int
+    ways: list[str]
+    unwalked: int
+
+
+class RunsView(BaseModel):
+    """Circuits worst first; ways; the way and the circuit looked at whole. `idle`: ways that no circuit takes."""
+
+    circuits: list[CircuitRow]
+    ways: list[WaySummary]
+    idle: list[str]
+    focus: WayPlan | None
+    circuit: CircuitPlan | None
 
 
 def runs_view(planned: Planned, look: Look) -> RunsView:
-    """The view of Runs: the run asked for, else the worst."""
-    runs = planned.plan.runs
-    chosen = next((item for item in runs if item.summary.id == look.run), None)
-    worst = min(runs, key=lambda item: ORDER[item.summary.verdict], default=None)
-    return RunsView(summaries=planned.plan.summaries, focus=chosen or worst)
+    """The view of Runs: the way asked for, else the worst of the circuit asked for, else of all."""
+    rows = _ordered(list(_rows(planned)))
+    ways = {way.summary.id: way for way in planned.plan.ways}
+    focus = ways.get(look.way or "")
+    row = next((row for row in rows if row.id == look.circuit), None)
+    if focus is not None and (row is None or focus.summary.id not in row.ways):
+        row = next((row for row in rows if row.id in focus.summary.circuits), row)
+    elif focus is None and row is None:
+        row = next((row for row in rows if row.ways), rows[0] if rows else None)
+    if focus is None:
+        own = [ways[name] for name in (row.ways if row else ())]
+        focus = min(own, key=lambda way: ORDER[way.summary.verdict], default=None)
+    circuits = {circuit.summary.id: circuit for circuit in planned.plan.circuits}
+    idle = [way.summary.id for way in planned.plan.ways if not way.summary.circuits]
+    if focus is None and not rows and idle:
+        focus = ways[idle[0]]
+    return RunsView(
+        circuits=rows,
+        ways=[way.summary for way in planned.plan.ways],
+        idle=idle,
+        focus=focus,
+        circuit=circuits[row.id] if row else None,
+    )
 
 
-@router.get("/{job_id}/runs/{run_id}/legs/{leg}/alternatives")
-def alternatives(request: Request, job_id: JobId, run_id: str, leg: int) -> list[Alternative]:
+def _ordered(rows: list[CircuitRow]) -> list[CircuitRow]:
+    """Panel by panel, the panel with the worst circuit first, and in each the worst circuit first."""
+    worst: dict[str, int] = {}
+    for row in rows:
+        worst[row.panel] = min(worst.get(row.panel, 9), ORDER[row.verdict])
+    panels = {panel: index for index, panel in enumerate(worst)}
+    return sorted(rows, key=lambda row: (worst[row.panel], panels[row.panel], ORDER[row.verdict]))
+
+
+def _rows(planned: Planned) -> Iterator[CircuitRow]:
+    ways = {way.summary.id: way.summary for way in planned.plan.ways}
+    panels = {panel.id: panel.name for panel in planned.job.panels}
+    said = {circuit.id: circuit for circuit in planned.job.circuits}
+    for circuit in planned.plan.circuits:
+        s, own = circuit.summary, said[circuit.summary.id]
+        names = list(dict.fromkeys(way for hop in own.chain for way in hop.path))
+        parts: list[CircuitSummary | WaySummary] = [s, *(ways[name] for name in names)]
+        metal = "al" if own.material == "al" else "cu"
+        yield CircuitRow(
+            id=s.id,
+            label=s.label,
+            name=s.name,
+            panel=s.panel,
+            panel_name=panels[s.panel],
+            words=f"{s.breaker_a:g} A · {own.volts} V · {own.wire_size} {metal}",
+            verdict=min((part.verdict for part in parts), key=lambda verdict: ORDER[verdict]),
+            stops=sum(part.stops for part in parts),
+            checks=sum(part.checks for part in parts),
+            ways=names,
+            unwalked=sum(not hop.path for hop in own.chain),
+        )
+
+
+@router.get("/{job_id}/ways/{way_id}/legs/{leg}/alternatives")
+def alternatives(request: Request, job_id: JobId, way_id: str, leg: int) -> list[Alternative]:
     """What may go on one leg, best first."""
     job = jobs_of(request).get(job_id).job
-    for context in contexts(job):
-        if context.run.id == run_id and 0 <= leg < len(context.run.legs):
-            return leg_alternatives(job_book(job), context, leg)
-    raise EditError(f"no leg {leg + 1} of run {run_id!r} in this job", key="leg", value=leg)
+    book = job_book(job)
+    for context in way_contexts(job, book):
+        if context.way.id == way_id and 0 <= leg < len(context.way.legs):
+            return leg_alternatives(book, context, leg)
+    raise EditError(f"no leg {leg + 1} of way {way_id!r} in this job", key="leg", value=leg)

@@ -13,6 +13,6 @@ class Entering:
     count: int
     ground: str
     cable: bool
-    way: str
+    side: str
     other: str
     circuit: str

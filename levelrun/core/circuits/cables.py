@@ -24,7 +24,7 @@ def cable_needs(circuit: Circuit, tree: Tree, boxes: Mapping[str, Box]) -> dict[
 
 
 def _need(circuit: Circuit, tree: Tree, boxes: Mapping[str, Box], link: Link) -> CableNeed:
-    if circuit.volts == 240:
+    if circuit.volts != 120:
         hots = ("hot", "hot")
         return CableNeed(3, (*hots, "neutral")) if circuit.neutral else CableNeed(2, hots)
     above = boxes.get(link.after) if link.after else None

@@ -7,10 +7,11 @@ from dataclasses import dataclass
 from levelrun.core.circuits import protection
 from levelrun.core.circuits.chain import Link
 from levelrun.core.circuits.facts import CircuitContext, CircuitView
+from levelrun.core.circuits.makeup import makeup_in, piece_in, to_the_foot
 from levelrun.core.circuits.rules import use, wire
 from levelrun.core.circuits.spaces import label, leg_of
 from levelrun.core.codebook import Codebook
-from levelrun.core.codebook.lookups import ground_size, wire_sizes
+from levelrun.core.codebook.lookups import ground_size
 from levelrun.core.findings import Figure, Finding, worst
 from levelrun.core.measure import show
 from levelrun.core.rulebook import judged, keeping
@@ -20,7 +21,7 @@ RULES = (*wire.RULES, *use.RULES, *protection.RULES)
 
 @dataclass(frozen=True, kw_only=True)
 class ChainRow:
-    """One box of a chain: its depth and parent, the cable that reaches it, and the drop there."""
+    """One box of a chain: its depth and parent, the cable that reaches it with the ways it takes, the drop there."""
 
     box: str
     name: str
@@ -29,6 +30,7 @@ class ChainRow:
     after: str | None
     depth: int
     length_text: str
+    length_in: float | None
     cable: str
     words: str
     watts: float
@@ -36,6 +38,8 @@ class ChainRow:
     drop_text: str
     over: bool
     protected: str
+    ground: str
+    path: list[str]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -85,7 +89,7 @@ def plan_circuit(book: Codebook, context: CircuitContext) -> CircuitPlan:
     """Plans one circuit. Kept for as long as nothing that it touches changes."""
     view = CircuitView(book, context)
     found = judged(book, RULES, view)
-    chain = [_row(view, link) for link in view.tree.links if link.box in view.boxes]
+    chain = [_row(view, link) for link in view.tree.links]
     return CircuitPlan(
         summary=_summary(view, found),
         findings=found,
@@ -119,33 +123,37 @@ def _summary(view: CircuitView, found: list[Finding]) -> CircuitSummary:
 
 
 def _cable_name(view: CircuitView, box: str) -> str:
-    need = view.needs[box]
-    return f"{view.circuit.wire_size}-{need.count}"
+    wires = view.wires[box]
+    return f"{wires.wire_size}-{wires.conductors}"
 
 
 def _row(view: CircuitView, link: Link) -> ChainRow:
     box_id = link.box
-    box, place = view.boxes[box_id], view.places.get(box_id)
+    box, place = view.boxes.get(box_id), view.places.get(box_id)
     percent = view.percent_at(box_id, False)
     limit = view.book.number("drop_branch_percent")
     reach = view.given(box_id)
+    ways = f", {box.ways}-way" if box and box.kind == "switch" and box.ways > 2 else ""
     return ChainRow(
         box=box_id,
-        name=box.name,
-        kind=f"{box.kind}{f', {box.ways}-way' if box.kind == 'switch' and box.ways > 2 else ''}",
+        name=view.name_of(box_id),
+        kind=f"{box.kind}{ways}" if box else "panel",
         room=place.room_name if place else "",
         after=link.after,
         depth=link.depth,
         length_text=show(round(link.length_in)) if link.length_in is not None else "not known",
+        length_in=link.length_in,
         cable=_cable_name(view, box_id),
         words=", ".join(view.needs[box_id].words),
-        watts=view.loads[box_id],
+        watts=view.loads.get(box_id, 0.0),
         drop_percent=percent,
         drop_text="" if percent is None else f"{percent:.1f} %",
         over=percent is not None and percent > limit,
         protected=" and ".join(
             {"gfci": "ground-fault", "afci": "arc-fault"}[kind] for kind in sorted(reach, reverse=True)
         ),
+        ground=view.wires[box_id].ground,
+        path=list(view.on.hops[box_id].path),
     )
 
 
@@ -190,7 +198,7 @@ def _figures(view: CircuitView) -> list[Figure]:
 
 def _drop_figures(view: CircuitView) -> list[Figure]:
     worst_at = view.farthest
-    if worst_at is None or view.circuit.feeds is not None:
+    if worst_at is None:
         return []
     limit = view.book.scalar("drop_branch_percent")
     box, loaded = worst_at
@@ -202,7 +210,7 @@ def _drop_figures(view: CircuitView) -> list[Figure]:
             continue
         found.append(
             Figure(
-                key=key, label=f"Drop to {view.boxes[box].name}, {words}", value=value, text=f"{value:.1f} %",
+                key=key, label=f"Drop to {view.name_of(box)}, {words}", value=value, text=f"{value:.1f} %",
                 unit="%", formula="2 · I · L · R / 1000, link by link, each with the load of all downstream"
                 if key == "drop" else "2 · I · L · R / 1000 with the whole breaker rating to that box",
                 inputs={
@@ -219,10 +227,11 @@ def _drop_figures(view: CircuitView) -> list[Figure]:
 def _facts(view: CircuitView) -> list[Fact]:
     c = view.circuit
     metal = "aluminum" if c.material == "al" else "copper"
-    ground = ground_size(view.book, c.breaker_a, c.material) if c.wire_size in wire_sizes(view.book) else ""
+    grounds = dict.fromkeys(wires.ground for wires in view.context.wires)
+    ground = " and ".join(grounds) or ground_size(view.book, c.breaker_a, c.material)
     found = [
         Fact("Breaker", f"{c.breaker_a:g} A, {c.poles}-pole, {c.protection}"),
-        Fact("Wire", f"{c.wire_size} {metal}, ground {ground}"),
+        Fact("Wire", f"{c.wire_size} {metal}, " + (f"ground {ground}" if c.equipment_ground else "no ground")),
         Fact("Leg", "A and B" if c.poles == 2 else leg_of(c.space) if c.space else "no space yet"),
     ]
     switches = [box for box in view.context.boxes if box.kind == "switch"]
@@ -236,19 +245,24 @@ def _facts(view: CircuitView) -> list[Fact]:
 
 
 def _cables(view: CircuitView) -> list[str]:
-    """Cable to cut by kind: as it lies with the shop's make-up, loop and waste, rounded up to the foot."""
+    """Cable to cut by kind: the pieces along its ways as they are cut there; of the other hops as they lie, with the
+    shop's make-up, loop and waste, each piece rounded up to the foot."""
     habits = view.context.habits
+    walked = {box for box, methods in view.methods.items() if methods}
     totals: dict[str, float] = {}
-    for link in view.tree.links:
-        if link.length_in is None or link.box not in view.boxes:
-            continue
-        start = habits.panel_makeup_in if link.after is None else habits.box_makeup_in
-        length = (link.length_in + start + habits.box_makeup_in + habits.loop_in) * (1 + habits.waste_percent / 100)
-        count = view.needs[link.box].count
-        piped = f"{count + view.circuit.equipment_ground} wires of {view.circuit.wire_size} in pipe"
-        name = piped if view.circuit.method == "raceway" else f"{_cable_name(view, link.box)} {view.circuit.method}"
+    for item, pieces, length in view.context.cuts:
+        name = f"{pieces} wires: {item}" if pieces > 1 else item
         totals[name] = totals.get(name, 0.0) + length
-    return [f"{-(-total // 12):.0f} ft of {name}" for name, total in totals.items()]
+    for link in view.tree.links:
+        if link.length_in is None or link.box in walked:
+            continue
+        wires = view.wires[link.box]
+        ends = (view.node(wires.start), view.node(link.box))
+        start, end = (makeup_in(view.book, habits, node, getattr(node, "outdoors", False)) for node in ends)
+        piped = f"{wires.conductors + wires.grounded} wires of {wires.wire_size} in pipe"
+        name = piped if wires.method == "raceway" else f"{_cable_name(view, link.box)} {wires.method}"
+        totals[name] = totals.get(name, 0.0) + to_the_foot(piece_in(habits, link.length_in, start, end))
+    return [f"{total / 12:.0f} ft of {name}" for name, total in totals.items()]
 
 
 def _dark(view: CircuitView) -> str:

@@ -147,13 +147,6 @@ CODES: dict[str, Code] = {
     "neutral-holes": Code(
         "stop", "More neutrals than holes for them.", "Two under one screw work loose.", "A second bar.", "circuits"
     ),
-    "feeder-missing": Code(
-        "check",
-        "A sub-panel has no feeder.",
-        "Its wire and breaker are not judged.",
-        "Make a feeder circuit.",
-        "circuits",
-    ),
     "feeder-small": Code(
         "stop",
         "A feeder carries more than its breaker or its panel takes.",
@@ -262,6 +255,13 @@ CODES: dict[str, Code] = {
         "Wire up a size, or a new home run.",
         "circuits",
     ),
+    "drop-at-breaker": Code(
+        "note",
+        "Voltage drop would be over the advice if the circuit ran at its breaker rating.",
+        "Two schools: compute at the breaker, or at the load really expected.",
+        "Keep it in mind when the load grows.",
+        "circuits",
+    ),
     "hop-short": Code(
         "check",
         "A cable is taped shorter than its ends stand apart.",
@@ -288,13 +288,6 @@ CODES: dict[str, Code] = {
         "A box is on two circuits.",
         "Allowed; two breakers to turn off, and each neutral stays with its own hot.",
         "Keep it on one, or group and mark the neutrals.",
-        "circuits",
-    ),
-    "run-differs": Code(
-        "check",
-        "A run is planned on another breaker or wire than its circuit has in the panel.",
-        "One of the two is wrong, and one of them is bought.",
-        "Set one as the other.",
         "circuits",
     ),
     "box-loose": Code("check", "Boxes are on no circuit.", "They stay dead.", "Chain them.", "circuits"),

@@ -1,13 +1,14 @@
-"""How far cable goes between two boxes: round the hole line of a room, up and over, or as a run was taped."""
+"""How far cable goes between two boxes: round the hole line of a room, up and over, or along the ways it takes."""
 
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
 from levelrun.core.boxes.facts import RoomContext, RoomView
+from levelrun.core.circuits.loads import Laid
 from levelrun.core.codebook import Codebook
 from levelrun.core.job import Box, Job, Panel
 from levelrun.core.kept import kept_hash
@@ -107,29 +108,20 @@ def apart(a: Stand, b: Stand) -> float:
     return math.dist((a.x, a.y, a.height_in), (b.x, b.y, b.height_in))
 
 
-def taped(job: Job) -> dict[tuple[str, str], float]:
-    """Lengths that runs have taped, from one box or panel to the next, by their ids."""
-    found: dict[tuple[str, str], float] = {}
-    for run in job.runs:
-        at, length = run.start, 0.0
-        for leg in run.legs:
-            length += leg.length_in
-            if leg.end.node is not None:
-                found.setdefault((at, leg.end.node), length)
-                at, length = leg.end.node, 0.0
-    return found
-
-
-def hop_lengths(job: Job, where: dict[str, Stand]) -> dict[str, dict[tuple[str | None, str], float]]:
-    """For each circuit the inches of each of its hops: as a run was taped, else as the boxes stand."""
-    known = taped(job)
+def hop_lengths(
+    job: Job, where: Mapping[str, Stand], laid: Mapping[tuple[str, str], Laid]
+) -> dict[str, dict[tuple[str | None, str], float]]:
+    """For each circuit the inches of each of its hops: along the ways that it takes, else as the boxes stand. A hop
+    whose ways do not get to its box has no length."""
     found: dict[str, dict[tuple[str | None, str], float]] = {}
     for circuit in job.circuits:
         own: dict[tuple[str | None, str], float] = {}
         for hop in circuit.chain:
             start = hop.after or circuit.panel
-            if (start, hop.box) in known:
-                own[hop.after, hop.box] = known[start, hop.box]
+            lies = laid.get((circuit.id, hop.box))
+            if hop.path:
+                if lies is not None and lies.length_in is not None:
+                    own[hop.after, hop.box] = lies.length_in
             elif start in where and hop.box in where:
                 own[hop.after, hop.box] = cable_length(where[start], where[hop.box])
         found[circuit.id] = own

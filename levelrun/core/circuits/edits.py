@@ -58,7 +58,16 @@ class Put(EditBase):
         return put(job, self)
 
 
-KINDS = (PartKind(name="circuit", field="circuits", model=Circuit, letter="c"),)
+def _refed(job: Job, book: Codebook, circuit_id: str, keys: set[str]) -> Job:
+    """A feeder that goes to another panel no longer goes to the one before."""
+    circuit = circuit_of(job, circuit_id)
+    panels = {panel.id for panel in job.panels} - {circuit.feeds}
+    if "feeds" not in keys or not any(hop.box in panels for hop in circuit.chain):
+        return job
+    return with_circuit(job, unhung(circuit, panels))
+
+
+KINDS = (PartKind(name="circuit", field="circuits", model=Circuit, letter="c", settle=_refed),)
 EDITS = (Chain, Unchain, Put)
 
 
@@ -85,33 +94,42 @@ def chain(job: Job, edit: Chain) -> Job:
     circuit = circuit_of(job, edit.circuit)
     if edit.after is not None and edit.after not in {hop.box for hop in circuit.chain}:
         raise EditError("the box to hang them on is not on this circuit", key="after", value=edit.after)
-    hops = list(circuit.chain)
+    hops = [hop for hop in circuit.chain if hop.box != circuit.feeds or edit.after is not None]
     before = edit.after
     for box in edit.boxes:
         hops.append(Hop(box=box, after=before))
         before = box
-    return _with(job, circuit.model_copy(update={"chain": tuple(hops)}))
+    if circuit.feeds is not None and edit.after is None:
+        hops.append(Hop(box=circuit.feeds, after=before))
+    return with_circuit(job, circuit.model_copy(update={"chain": tuple(hops)}))
 
 
 def unchain(job: Job, edit: Unchain) -> Job:
     """The boxes taken off; what hung on one now hangs on what that one hung on."""
     gone = set(edit.boxes)
-    circuits = []
-    for circuit in job.circuits:
-        before = {hop.box: hop.after for hop in circuit.chain}
-        if not gone & set(before):
-            circuits.append(circuit)
+    return with_parts(job, circuits=tuple(unhung(circuit, gone) for circuit in job.circuits))
+
+
+def unhung(circuit: Circuit, gone: set[str]) -> Circuit:
+    """A circuit without some boxes: what hung on one hangs on what that one hung on, and takes the ways of both."""
+    hops = {hop.box: hop for hop in circuit.chain}
+    if not gone & set(hops):
+        return circuit
+    kept = []
+    for hop in circuit.chain:
+        if hop.box in gone:
             continue
-        kept = []
-        for hop in circuit.chain:
-            if hop.box in gone:
-                continue
-            after, steps = hop.after, 0
-            while after in gone and steps <= len(before):
-                after, steps = before.get(after or ""), steps + 1
-            kept.append(hop if after == hop.after else Hop(box=hop.box, after=after))
-        circuits.append(circuit.model_copy(update={"chain": tuple(kept)}))
-    return with_parts(job, circuits=tuple(circuits))
+        after, path, steps = hop.after, list(hop.path), 0
+        while after in gone and after in hops and steps <= len(hops):
+            before = hops[after]
+            path = [*before.path, *path] if path and before.path else []
+            after, steps = before.after, steps + 1
+        if after == hop.after:
+            kept.append(hop)
+            continue
+        joined = tuple(way for at, way in enumerate(path) if not at or path[at - 1] != way)
+        kept.append(hop.model_copy(update={"after": after, "path": joined, "length_in": None}))
+    return circuit.model_copy(update={"chain": tuple(kept)})
 
 
 def put(job: Job, edit: Put) -> Job:
@@ -131,8 +149,9 @@ def put(job: Job, edit: Put) -> Job:
             value=edit.space,
             allowed=[f"1 to {found.spaces - (2 if circuit.poles == 2 else 0)}"],
         )
-    return _with(job, circuit.model_copy(update={"space": edit.space, "half": edit.half, "panel": panel}))
+    return with_circuit(job, circuit.model_copy(update={"space": edit.space, "half": edit.half, "panel": panel}))
 
 
-def _with(job: Job, circuit: Circuit) -> Job:
+def with_circuit(job: Job, circuit: Circuit) -> Job:
+    """The job with one circuit as it is here."""
     return with_parts(job, circuits=tuple(circuit if item.id == circuit.id else item for item in job.circuits))

@@ -6,10 +6,11 @@ from dataclasses import dataclass
 from functools import cached_property
 
 from levelrun.core.boxes.parts import PLUGS
-from levelrun.core.circuits.cables import CableNeed, cable_needs
+from levelrun.core.circuits.cables import CableNeed
 from levelrun.core.circuits.chain import Link, Tree, tree_of
+from levelrun.core.circuits.loads import CircuitLoads, HopWires, loads_of
 from levelrun.core.circuits.spaces import label
-from levelrun.core.circuits.usual import expected_w, is_continuous, usual_of
+from levelrun.core.circuits.usual import usual_of
 from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import wire_sizes
 from levelrun.core.job import Box, Circuit, Habits, Panel
@@ -17,12 +18,6 @@ from levelrun.core.kept import kept_hash
 from levelrun.core.trade.drop import drop
 
 NEXT_ROOM = 20.0
-GIVES: dict[str, frozenset[str]] = {
-    "gfci": frozenset({"gfci"}), "afci": frozenset({"afci"}), "dual": frozenset({"gfci", "afci"}),
-    "plain": frozenset(), "": frozenset(),
-}  # fmt: skip
-# Home runs behind which the first outlet may give arc-fault protection; of a raceway it is asked what it is made of.
-OUTLET_AFCI = ("MC", "AC", "raceway")
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -43,7 +38,11 @@ class BoxPlace:
 
 @dataclass(frozen=True, kw_only=True)
 class CircuitContext:
-    """What a circuit touches. Hashable, so that an unchanged circuit is not planned again."""
+    """What a circuit touches. Hashable, so that an unchanged circuit is not planned again.
+
+    lengths: inches of its hops by their ends, where known; wires: of each hop, with its ground; methods: by the box
+    that a hop goes to, those of the legs that it takes, in order; cuts: pieces along its ways.
+    """
 
     circuit: Circuit
     panel: Panel
@@ -56,6 +55,9 @@ class CircuitContext:
     fed: Panel | None
     fed_load_a: float
     other_building: bool
+    wires: tuple[HopWires, ...] = ()
+    methods: tuple[tuple[str, tuple[str, ...]], ...] = ()
+    cuts: tuple[tuple[str, int, float], ...] = ()
     whole_dwelling: bool = False
     apart: tuple[tuple[str, float], ...] = ()
 
@@ -90,32 +92,62 @@ class CircuitView:
         return dict(self.context.places)
 
     @cached_property
+    def on(self) -> CircuitLoads:
+        """What it carries, hop by hop."""
+        return loads_of(self.book, self.circuit, self.context.boxes, self.context.fed_load_a)
+
+    @cached_property
     def tree(self) -> Tree:
-        """Its boxes in order."""
+        """Its boxes in order, with how far each lies."""
         return tree_of(self.circuit, dict(self.context.lengths))
 
     @cached_property
-    def needs(self) -> dict[str, CableNeed]:
-        """The wires of each cable, by the box that it goes to."""
-        return cable_needs(self.circuit, self.tree, self.boxes)
+    def wires(self) -> dict[str, HopWires]:
+        """The wires of each hop, by the box that it goes to."""
+        return {wires.box: wires for wires in self.context.wires}
 
     @cached_property
+    def methods(self) -> dict[str, tuple[str, ...]]:
+        """The methods of the legs that a hop takes, by the box that it goes to; none where no way is said."""
+        return dict(self.context.methods)
+
+    def node(self, node: str) -> Box | Panel:
+        """A box of its chain, its panel, or the panel that it feeds. Raises KeyError."""
+        if node in self.boxes:
+            return self.boxes[node]
+        return {item.id: item for item in (self.context.panel, self.context.fed) if item}[node]
+
+    def name_of(self, node: str) -> str:
+        """The name of a box of its chain, or of the panel that it feeds."""
+        return self.node(node).name
+
+    @property
+    def needs(self) -> dict[str, CableNeed]:
+        """The wires of each cable, by the box that it goes to."""
+        return self.on.needs
+
+    @property
     def loads(self) -> dict[str, float]:
         """Watts expected at each box."""
-        return {box.id: expected_w(self.book, box) for box in self.context.boxes}
+        return self.on.loads
 
     @property
     def load_a(self) -> float:
-        """Amperes expected on the whole circuit; of a feeder what the panel that it feeds expects."""
-        if self.circuit.feeds is not None:
-            return self.context.fed_load_a
-        return sum(self.loads.values()) / self.circuit.volts
+        """Amperes expected on the whole circuit."""
+        return self.on.load_a
 
     @property
     def continuous_a(self) -> float:
         """The part of it that stays on for three hours or more."""
-        on = (box for box in self.context.boxes if is_continuous(self.book, box))
-        return sum(self.loads[box.id] for box in on) / self.circuit.volts
+        return self.on.continuous_a
+
+    def given(self, box: str) -> frozenset[str]:
+        """The protection that reaches a box: from the breaker, and from devices in the chain up to its own."""
+        return self.on.given(box)
+
+    def amps_in(self, link: Link) -> float:
+        """Amperes expected in one link: everything downstream of it."""
+        return self.on.amps_in(link)
 
     @cached_property
     def plugs(self) -> list[Box]:
@@ -128,8 +160,9 @@ class CircuitView:
 
     def percent_at(self, box: str, at_breaker: bool, size: str | None = None) -> float | None:
         """Drop from the panel to a box in per cent: with the load of every box downstream in each link, or with the
-        whole breaker rating to that box. None where a length on the way is not known."""
-        key = (at_breaker, size or self.circuit.wire_size)
+        whole breaker rating to that box; each hop in its own wire, or all in `size`. None where a length on the way
+        is not known."""
+        key = (at_breaker, size or "")
         if key not in self._percents:
             self._percents[key] = self._percents_of(*key)
         return self._percents[key].get(box)
@@ -140,45 +173,17 @@ class CircuitView:
 
     def _percents_of(self, at_breaker: bool, size: str) -> dict[str, float]:
         """The drop to each box, parents before children; boxes beyond a length that is not known are left out."""
-        if size not in wire_sizes(self.book):
-            return {}
-        volts = float(self.circuit.volts)
+        volts, known = float(self.circuit.volts), wire_sizes(self.book)
         found: dict[str, float] = {}
         for link in self.tree.links:
             before = 0.0 if link.after is None else found.get(link.after)
-            if link.length_in is None or before is None:
+            wire = size or self.wires[link.box].wire_size
+            if link.length_in is None or before is None or wire not in known:
                 continue
             amps = self.circuit.breaker_a if at_breaker else self.amps_in(link)
-            one = drop(self.book, volts, amps, link.length_in / 12, size, self.circuit.material)
+            one = drop(self.book, volts, amps, link.length_in / 12, wire, self.circuit.material)
             found[link.box] = before + one.drop_percent
         return found
-
-    def given(self, box: str) -> frozenset[str]:
-        """The protection that reaches a box: from the breaker, and from devices in the chain up to its own."""
-        return self._given.get(box, GIVES[self.circuit.protection])
-
-    @cached_property
-    def _given(self) -> dict[str, frozenset[str]]:
-        found: dict[str, frozenset[str]] = {}
-        for link in self.tree.links:
-            before = GIVES[self.circuit.protection] if link.after is None else found[link.after]
-            device = self.boxes.get(link.box)
-            found[link.box] = before | self._by_device(device) if device else before
-        return found
-
-    def _by_device(self, box: Box) -> frozenset[str]:
-        """What the device of a box gives onward: an arc-fault outlet only behind a metal home run (210.12(A))."""
-        given = GIVES[box.protects]
-        return given if self.circuit.method in OUTLET_AFCI else given - {"afci"}
-
-    def amps_in(self, link: Link) -> float:
-        """Amperes expected in one link: everything downstream of it."""
-        return self._amps[link.box]
-
-    @cached_property
-    def _amps(self) -> dict[str, float]:
-        below, loads, volts = self.tree.below, self.loads, self.circuit.volts
-        return {link.box: sum(loads.get(box, 0.0) for box in below(link.box)) / volts for link in self.tree.links}
 
     @cached_property
     def farthest(self) -> tuple[str, float] | None:

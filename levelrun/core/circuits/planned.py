@@ -7,9 +7,10 @@ from dataclasses import dataclass
 
 from levelrun.core.boxes.facts import RoomContext
 from levelrun.core.circuits.circuit_plan import CircuitPlan, plan_circuit
-from levelrun.core.circuits.distance import Stand, apart, hop_lengths, stands, taped
+from levelrun.core.circuits.distance import Stand, apart, hop_lengths, stands
 from levelrun.core.circuits.drawn import DrawnPanel, drawn_panel
 from levelrun.core.circuits.facts import CircuitContext
+from levelrun.core.circuits.loads import CircuitLoads, Laid
 from levelrun.core.circuits.panel_load import calculated, leg_loads
 from levelrun.core.circuits.places import box_places
 from levelrun.core.circuits.rules import house
@@ -18,12 +19,11 @@ from levelrun.core.circuits.rules.house import house_of
 from levelrun.core.circuits.rules.panel import PanelFacts
 from levelrun.core.circuits.service import LoadCalculation
 from levelrun.core.circuits.spaces import label, occupied
-from levelrun.core.circuits.usual import expected_w
 from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import wire_sizes
 from levelrun.core.errors import LevelRunError
 from levelrun.core.findings import Finding, worst
-from levelrun.core.job import Box, Circuit, Job, Panel
+from levelrun.core.job import Circuit, Job, Panel
 from levelrun.core.measure import shown_in
 from levelrun.core.rulebook import judged
 from levelrun.core.site.parts import DWELLINGS
@@ -55,6 +55,16 @@ class PanelPlan:
     load: LoadCalculation
 
 
+@dataclass(frozen=True, kw_only=True)
+class Known:
+    """What is known of circuits before they are judged: what each carries, by id; each hop as it lies, by circuit and
+    box; and the pieces to cut along its ways (what, how many, inches)."""
+
+    loads: Mapping[str, CircuitLoads]
+    laid: Mapping[tuple[str, str], Laid]
+    cuts: Mapping[str, tuple[tuple[str, int, float], ...]]
+
+
 @dataclass(frozen=True)
 class Wiring:
     """All circuits and panels planned."""
@@ -65,13 +75,12 @@ class Wiring:
     findings: list[Finding]
 
 
-def plan_wiring(job: Job, book: Codebook, rooms: Sequence[RoomContext]) -> Wiring:
+def plan_wiring(job: Job, book: Codebook, rooms: Sequence[RoomContext], known: Known) -> Wiring:
     """Plans every circuit and panel. Circuits that did not change are not computed again."""
-    contexts = circuit_contexts(job, book, rooms)
+    contexts = circuit_contexts(job, book, rooms, known)
     circuits = [plan_circuit(book, context) for context in contexts]
     with shown_in(book.units):
-        by_run = _fed_by_runs(job)
-        panels = [_panel(job, book, item, circuits, by_run) for item in job.panels]
+        panels = [_panel(job, book, item, circuits) for item in job.panels]
         whole = house_of(job, book)
         names = {room.id: room.name for room in job.rooms}
         loose = [
@@ -90,34 +99,38 @@ def plan_wiring(job: Job, book: Codebook, rooms: Sequence[RoomContext]) -> Wirin
     return Wiring(circuits, panels, loose, findings)
 
 
-def circuit_contexts(job: Job, book: Codebook, rooms: Sequence[RoomContext]) -> list[CircuitContext]:
+def circuit_contexts(job: Job, book: Codebook, rooms: Sequence[RoomContext], known: Known) -> list[CircuitContext]:
     """Every circuit with what it touches."""
     where = stands(job, book, rooms)
-    lengths = hop_lengths(job, where)
+    lengths = hop_lengths(job, where, known.laid)
     places = box_places(book, rooms)
-    boxes = {box.id: box for box in job.boxes}
     panels = {panel.id: panel for panel in job.panels}
     by_id = {circuit.id: circuit for circuit in job.circuits}
     feeding: dict[str | None, Circuit] = {c.feeds: c for c in job.circuits if c.feeds}
-    expected = _expected(job, book, boxes)
-    known = taped(job)
+    by_circuit: dict[str, list[Laid]] = {}
+    for (circuit_id, _), laid in known.laid.items():
+        by_circuit.setdefault(circuit_id, []).append(laid)
     found = []
     for circuit in job.circuits:
-        own = tuple(boxes[h] for h in dict.fromkeys(hop.box for hop in circuit.chain) if h in boxes)
+        loads = known.loads[circuit.id]
         fed = panels.get(circuit.feeds or "")
         panel = panels[circuit.panel]
+        own = by_circuit.get(circuit.id, [])
         found.append(
             CircuitContext(
                 circuit=circuit,
                 panel=panel,
                 habits=job.habits,
-                boxes=own,
-                places=tuple((box.id, places[box.id]) for box in own if box.id in places),
+                boxes=loads.own,
+                places=tuple((box.id, places[box.id]) for box in loads.own if box.id in places),
                 lengths=tuple(lengths[circuit.id].items()),
-                feeder_percent=_feeder_percent(book, circuit.panel, feeding, expected, known),
+                feeder_percent=_feeder_percent(book, circuit.panel, feeding, known, lengths),
+                wires=tuple(laid.wires for laid in own),
+                methods=tuple((laid.wires.box, laid.methods) for laid in own if laid.methods),
+                cuts=known.cuts.get(circuit.id, ()),
                 partner=by_id.get(circuit.partner or ""),
                 fed=fed,
-                fed_load_a=expected.get(fed.id, 0.0) if fed else 0.0,
+                fed_load_a=loads.fed_load_a,
                 other_building=bool(fed and fed.structure != panel.structure),
                 apart=tuple(_apart(circuit, where)),
                 whole_dwelling=bool(fed and _whole_dwelling(job, panel, fed)),
@@ -126,56 +139,30 @@ def circuit_contexts(job: Job, book: Codebook, rooms: Sequence[RoomContext]) -> 
     return found
 
 
-def _expected(job: Job, book: Codebook, boxes: Mapping[str, Box]) -> dict[str, float]:
-    """Amperes at 240 V that each panel expects, the panels that it feeds included."""
-    own: dict[str, float] = {}
-    feeds: dict[str, list[str]] = {}
-    for circuit in job.circuits:
-        if circuit.feeds:
-            feeds.setdefault(circuit.panel, []).append(circuit.feeds)
-            continue
-        va = sum(expected_w(book, boxes[hop.box]) for hop in circuit.chain if hop.box in boxes)
-        own[circuit.panel] = own.get(circuit.panel, 0.0) + va / 240
-
-    def whole(panel: str, seen: frozenset[str]) -> float:
-        below = [item for item in feeds.get(panel, ()) if item not in seen]
-        return own.get(panel, 0.0) + sum(whole(item, seen | {item}) for item in below)
-
-    return {panel.id: whole(panel.id, frozenset({panel.id})) for panel in job.panels}
-
-
 def _feeder_percent(
     book: Codebook,
     panel: str,
     feeding: Mapping[str | None, Circuit],
-    expected: Mapping[str, float],
-    known: Mapping[tuple[str, str], float],
+    known: Known,
+    lengths: Mapping[str, Mapping[tuple[str | None, str], float]],
 ) -> float:
-    """Drop of the feeders up to the service, at the load that each panel expects."""
+    """Drop of the feeders up to the service, at the load that each carries, hop by hop."""
     total, seen = 0.0, {panel}
     while (circuit := feeding.get(panel)) is not None:
-        length = known.get((circuit.panel, panel), 0.0)
-        if circuit.wire_size in wire_sizes(book):
-            total += drop(
-                book, float(circuit.volts), expected.get(panel, 0.0), length / 12, circuit.wire_size, circuit.material
-            ).drop_percent
+        item, own = known.loads[circuit.id], lengths[circuit.id]
+        for link in item.tree.path(panel):
+            wires = known.laid[circuit.id, link.box].wires
+            hop = item.hops[link.box]
+            length = hop.length_in if hop.length_in is not None else own.get((link.after, link.box), 0.0)
+            if wires.wire_size in wire_sizes(book):
+                total += drop(
+                    book, float(circuit.volts), wires.load_a, length / 12, wires.wire_size, circuit.material
+                ).drop_percent
         panel = circuit.panel
         if panel in seen:
             break
         seen.add(panel)
     return total
-
-
-def _fed_by_runs(job: Job) -> set[str]:
-    """Panels to which a run brings power from another panel."""
-    panels = {item.id for item in job.panels}
-    return {
-        leg.end.node
-        for run in job.runs
-        if run.start in panels
-        for leg in run.legs
-        if leg.end.node in panels and leg.end.node != run.start
-    }
 
 
 def _apart(circuit: Circuit, where: Mapping[str, Stand]) -> Iterator[tuple[str, float]]:
@@ -195,10 +182,10 @@ def _whole_dwelling(job: Job, panel: Panel, fed: Panel) -> bool:
     return others == {fed.id}
 
 
-def _panel(job: Job, book: Codebook, panel: Panel, circuits: Sequence[CircuitPlan], by_run: set[str]) -> PanelPlan:
+def _panel(job: Job, book: Codebook, panel: Panel, circuits: Sequence[CircuitPlan]) -> PanelPlan:
     own = tuple(circuit for circuit in job.circuits if circuit.panel == panel.id)
     feeder = next((circuit for circuit in job.circuits if circuit.feeds == panel.id), None)
-    fed = feeder is not None or panel.id in by_run
+    fed = feeder is not None
     load = calculated(book, job, panel)
     facts = PanelFacts(
         panel=panel,

@@ -7,7 +7,8 @@ from dataclasses import dataclass
 
 from levelrun.core.boxes.parts import PLUGS
 from levelrun.core.circuits.codes import finding
-from levelrun.core.circuits.facts import GIVES, OUTLET_AFCI, BoxPlace, CircuitView
+from levelrun.core.circuits.facts import BoxPlace, CircuitView
+from levelrun.core.circuits.loads import GIVES, OUTLET_AFCI
 from levelrun.core.circuits.rules.wire import change
 from levelrun.core.codebook import Codebook
 from levelrun.core.findings import Finding, Mend

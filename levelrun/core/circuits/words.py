@@ -17,7 +17,7 @@ STOPS = ("put", "on", "after", "in")
 
 
 def circuit(reader: SceneReader) -> Said:
-    """circuit 14 20a [240v] [12] [gfci|afci|dual] [mca N] [mocp N] NAME: BOX BOX …: its boxes in order."""
+    """circuit 14 20a [240v] [12] [gfci|afci|dual] [mca N] [mocp N] [load N] NAME: BOX BOX …: its boxes in order."""
     panel = _panel(reader)
     item: dict[str, Any] = {"panel": panel.id}
     space = int(reader.number("a space of the panel", 0, 84))
@@ -52,6 +52,7 @@ def _part(reader: SceneReader, item: dict[str, Any]) -> None:
     options = [
         "mca 24",
         "mocp 40",
+        "load 12a",
         "nameplate",
         "15a",
         "20a",
@@ -83,6 +84,7 @@ def _part(reader: SceneReader, item: dict[str, Any]) -> None:
             "nameplate",
             "mca",
             "mocp",
+            "load",
         ]
     )
     if word in ("gfci", "afci", "dual", "plain"):
@@ -96,6 +98,9 @@ def _part(reader: SceneReader, item: dict[str, Any]) -> None:
     elif word in ("mca", "mocp"):
         key = "least_ampacity_a" if word == "mca" else "largest_breaker_a"
         item |= {key: reader.number("amperes on the nameplate", 1, 1200), "nameplate": True}
+        reader.phrase(["a", "amps"])
+    elif word == "load":
+        item["load_a"] = reader.number("amperes really expected", 0, 1200)
         reader.phrase(["a", "amps"])
     elif word == "wire":
         item["wire_size"] = reader.need(wire_sizes(reader.scene.book), "a wire size")

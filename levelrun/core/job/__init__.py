@@ -9,8 +9,8 @@ from levelrun.core.job.book import job_book
 from levelrun.core.job.shop import Habits, LocalNote, Pole, PoleMark
 from levelrun.core.job.whole import FORMAT, FORMAT_VERSION, PARTS, Job
 from levelrun.core.part import Frozen, Id, Inches, Name
-from levelrun.core.runs.parts import Joint, Leg, LegFacts, Run
 from levelrun.core.site.parts import Fixture, Level, Opening, Room, Side, Structure
+from levelrun.core.ways.parts import Joint, Leg, LegFacts, Way
 
 __all__ = [
     "FORMAT",
@@ -36,8 +36,8 @@ __all__ = [
     "Pole",
     "PoleMark",
     "Room",
-    "Run",
     "Side",
     "Structure",
+    "Way",
     "job_book",
 ]

@@ -7,16 +7,21 @@ from typing import Any, get_args
 from annotated_types import Ge
 from pydantic import BaseModel
 
+from levelrun.core.job.from_two import as_three
 from levelrun.core.site.parts import Structure
 
 Raw = dict[str, Any]
 
 
 def upgraded(raw: Raw) -> Raw:
-    """A job of format version 1 as version 2; a newer one as it is. Version 1 gave a structure only the height
-    of its ceiling and of the floor under it: these become its levels."""
-    if raw.get("format_version") != 1:
-        return raw
+    """A job of an older format version as the newest. Version 1 gave a structure only the height of its ceiling and
+    of the floor under it: these become its levels. Version 2 had runs beside circuits: they become ways of them."""
+    if raw.get("format_version") == 1:
+        raw = _as_two(raw)
+    return as_three(raw) if raw.get("format_version") == 2 else raw
+
+
+def _as_two(raw: Raw) -> Raw:
     structures = raw.get("structures", [])
     if isinstance(structures, list):
         structures = [structure_upgraded(item) if isinstance(item, dict) else item for item in structures]

@@ -12,13 +12,13 @@ from levelrun.core.boxes.parts import Box, Panel
 from levelrun.core.circuits.parts import Circuit
 from levelrun.core.job.shop import Habits, LocalNote
 from levelrun.core.part import Frozen, Name, Text
-from levelrun.core.runs.parts import Run
 from levelrun.core.site.parts import Fixture, Opening, Room, Structure
+from levelrun.core.ways.parts import Way
 
 FORMAT = "levelrun-job"
-FORMAT_VERSION = 2
+FORMAT_VERSION = 3
 MOST_LEGS, MOST_HOPS, MOST_IN_A_ROOM = 2000, 2000, 300
-PARTS = ("structures", "rooms", "openings", "fixtures", "panels", "boxes", "runs", "circuits")
+PARTS = ("structures", "rooms", "openings", "fixtures", "panels", "boxes", "ways", "circuits")
 
 
 class Job(Frozen):
@@ -37,7 +37,7 @@ class Job(Frozen):
     fixtures: tuple[Fixture, ...] = Field((), max_length=1000)
     panels: tuple[Panel, ...] = Field((), max_length=60)
     boxes: tuple[Box, ...] = Field((), max_length=1500)
-    runs: tuple[Run, ...] = Field((), max_length=300)
+    ways: tuple[Way, ...] = Field((), max_length=300)
     circuits: tuple[Circuit, ...] = Field((), max_length=300)
 
     @model_validator(mode="after")
@@ -46,7 +46,7 @@ class Job(Frozen):
             raise ValueError(
                 f"format_version {self.format_version} comes from a newer Level Run; allowed: up to {FORMAT_VERSION}"
             )
-        _few("legs", sum(len(run.legs) for run in self.runs), MOST_LEGS, "the job")
+        _few("legs", sum(len(way.legs) for way in self.ways), MOST_LEGS, "the job")
         _few("chain", sum(len(circuit.chain) for circuit in self.circuits), MOST_HOPS, "the job")
         _unique("id", self.ids())
         _unique("name", [node.name.casefold() for node in self.nodes])
@@ -73,21 +73,24 @@ class Job(Frozen):
         crowd = Counter(node.room for node in self.nodes if node.room is not None)
         for room_id, count in crowd.items():
             _few("boxes", count, MOST_IN_A_ROOM, rooms[room_id].name)
-        for run in self.runs:
-            _known("start", run.name, run.start, nodes)
-            for index, leg in enumerate(run.legs):
+        for way in self.ways:
+            _known("start", way.name, way.start, nodes)
+            for index, leg in enumerate(way.legs):
                 if leg.end.node is not None:
-                    _known(f"legs.{index}.end.node", run.name, leg.end.node, nodes)
+                    _known(f"legs.{index}.end.node", way.name, leg.end.node, nodes)
+        ways = {way.id for way in self.ways}
         for circuit in self.circuits:
             _known("panel", circuit.name, circuit.panel, panels)
             if circuit.feeds is not None:
                 _known("feeds", circuit.name, circuit.feeds, panels)
             for hop in circuit.chain:
                 _known("chain", circuit.name, hop.box, nodes)
+                for way_id in hop.path:
+                    _known("path", circuit.name, way_id, ways)
 
     @property
     def nodes(self) -> tuple[Panel | Box, ...]:
-        """Panels, then boxes: whatever a run may start or end at."""
+        """Panels, then boxes: whatever a way may start or end at."""
         return self.panels + self.boxes
 
     def ids(self) -> list[str]:
@@ -123,12 +126,12 @@ class Job(Frozen):
                 return item
         raise KeyError(level_id)
 
-    def run(self, run_id: str) -> Run:
-        """The run with this id. Raises KeyError."""
-        for item in self.runs:
-            if item.id == run_id:
+    def way(self, way_id: str) -> Way:
+        """The way with this id. Raises KeyError."""
+        for item in self.ways:
+            if item.id == way_id:
                 return item
-        raise KeyError(run_id)
+        raise KeyError(way_id)
 
 
 def _few(what: str, count: int, most: int, where: str) -> None:

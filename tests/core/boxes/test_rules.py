@@ -6,6 +6,7 @@ import pytest
 
 from levelrun.core.boxes.codes import CODES as BOXES
 from levelrun.core.errors import EditError, TextError
+from levelrun.core.job import Job
 from levelrun.core.plan import plan
 from levelrun.core.site.codes import CODES as SITE
 from tests.conftest import built, edited, found
@@ -100,20 +101,32 @@ def test_a_deep_box_in_a_furred_wall_is_told_what_is_clear() -> None:
     assert said.mends[0].label == "Use Shallow 4 in square 18 in³"
 
 
-def test_box_fill_counts_what_the_runs_bring() -> None:
+def carried(job: Job, name: str, text: str) -> Job:
+    """The job with a circuit of one box, and with the way that it takes from the first panel, as walked."""
+    ends = {node.name: node.id for node in job.nodes}
+    ident = f"c-{len(job.circuits)}"
+    way = {"id": f"way{len(job.ways)}", "name": f"Way {len(job.ways)}", "start": job.panels[0].id}
+    circuit = {"id": ident, "name": f"Circuit {len(job.circuits)}", "panel": job.panels[0].id}
+    return edited(
+        job,
+        {"op": "add", "kind": "circuit", "item": circuit | {"chain": [{"box": ends[name], "path": []}]}},
+        {"op": "add", "kind": "way", "item": way},
+        {"op": "route", "circuit": ident, "box": ends[name], "path": [way["id"]]},
+        {"op": "walk", "way": way["id"], "text": text},
+    )
+
+
+def test_box_fill_counts_what_the_hops_bring() -> None:
     """Two 12-2 cables on one receptacle without clamps: 4 × 2.25 + 2 × 2.25 + one ground 2.25 = 15.75 in³, in an
     18 in³ box; a third cable makes it 20.25 (314.16(B), arithmetic)."""
     job = built(DEN + "panel north 8'; set receptacle south 15 5/8\" as R-9")
-    ends = [node.id for node in job.nodes]
-    walks = ["down 4' stud wall in 12-2; over 12' stud wall in 12-2 to R-9; over 4' stud wall in 12-2 to J-1",
-             "down 4' stud wall in 12-2; over 12' stud wall in 12-2 to R-9"]  # fmt: skip
-    for index, walk in enumerate(walks):
-        run = {"id": f"run{index}", "name": f"Run {index}", "start": ends[0]}
-        job = edited(
-            job, {"op": "add", "kind": "run", "item": run}, {"op": "walk", "run": f"run{index}", "text": walk}
-        )
+    for index, text in enumerate(["down 4' stud wall in 12-2; over 12' to R-9", "over 12' attic in 12-2 to R-9",
+                                  "up 4' attic in 12-2; over 12' to R-9"]):  # fmt: skip
+        job = carried(job, "R-9", text)
+        if not index:
+            continue
         figure = next(b for r in plan(job).rooms for b in r.boxes if b.name == "R-9").figures[0]
-        assert figure.value == (15.75 if index == 0 else 20.25)
+        assert figure.value == (15.75 if index == 1 else 20.25)
     full = found(job, "box-full")[0]
     assert full.mends[0].label == "Single-gang 20.3 in³"
     assert not found(edited(job, *full.mends[0].edits), "box-full")
@@ -132,11 +145,11 @@ def test_air_tight_boxes_where_the_shop_wants_them() -> None:
     assert found(cold, "air-seal")
 
 
-def test_a_box_used_by_a_run_is_not_removed_silently() -> None:
+def test_a_box_used_by_a_way_is_not_removed_silently() -> None:
     job = built(DEN + "panel north 8'; set receptacle south 15 5/8\" as R-9")
-    run = {"id": "run1", "name": "Den", "start": job.panels[0].id}
-    walk = {"op": "walk", "run": "run1", "text": "over 12' stud wall in 12-2 to R-9"}
-    job = edited(job, {"op": "add", "kind": "run", "item": run}, walk)
+    way = {"id": "way1", "name": "Den", "start": job.panels[0].id}
+    walk = {"op": "walk", "way": "way1", "text": "over 12' stud wall in 12-2 to R-9"}
+    job = edited(job, {"op": "add", "kind": "way", "item": way}, walk)
     with pytest.raises(ValueError, match="used by Den"):
         edited(job, {"op": "drop", "kind": "box", "id": job.boxes[0].id})
     with pytest.raises(ValueError, match="R-9"):

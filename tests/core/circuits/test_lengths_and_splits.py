@@ -12,12 +12,11 @@ import pytest
 from levelrun.core.circuits.distance import Stand, apart, cable_length
 from levelrun.core.codebook import Codebook
 from levelrun.core.job import Job
-from levelrun.core.plan import plan
-from levelrun.core.runs.alternatives import cost
-from levelrun.core.runs.facts import RunView
-from levelrun.core.runs.planned import contexts
+from levelrun.core.plan import plan, way_contexts
 from levelrun.core.trade.supports import supports
-from tests.conftest import built, edited, found, one_run
+from levelrun.core.ways.alternatives import cost
+from levelrun.core.ways.facts import WayView
+from tests.conftest import built, edited, found, one_way
 from tests.core.circuits.home import case, home
 
 
@@ -70,9 +69,9 @@ HELD = {
 @pytest.mark.parametrize("name", HELD)
 def test_no_gap_between_supports_is_over_the_limit_round_corners(name: str) -> None:
     text, most = HELD[name]
-    job = one_run(text)
+    job = one_way(text)
     at, spots = 0.0, []
-    for leg, laid in zip(plan(job).runs[0].legs, job.runs[0].legs, strict=True):
+    for leg, laid in zip(plan(job).ways[0].legs, job.ways[0].legs, strict=True):
         spots += [at + position for position in leg.held.positions_in]
         at += laid.length_in
     gaps = [b - a for a, b in itertools.pairwise([0.0, *spots, at])]
@@ -144,6 +143,6 @@ def test_aluminum_costs_about_half_of_copper(book: Codebook) -> None:
     """For the same amperes: 6 copper, 4 aluminum. Common practice, no source."""
     dollars = {}
     for metal, size in (("cu", "6"), ("al", "4")):
-        job = one_run("over 50' attic in 6-3 ser to C-1", wire_size=size, conductors=3, breaker_a=60, material=metal)
-        dollars[metal] = cost(RunView(book, contexts(job)[0]), "SER", f"{size}-3", 1200.0)
+        job = one_way("over 50' attic in 6-3 ser to C-1", wire_size=size, conductors=3, breaker_a=60, material=metal)
+        dollars[metal] = cost(WayView(book, way_contexts(job, book)[0]), 0, "SER", f"{size}-3")
     assert 0.4 <= dollars["al"] / dollars["cu"] <= 0.7

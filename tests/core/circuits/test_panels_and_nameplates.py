@@ -108,8 +108,8 @@ def test_a_kiln_is_continuous() -> None:
     job = case("1/3 50a Kiln: GE", ("box", "GE", {"serves": "kiln", "load_w": 11_520.0}))
     assert found(job, "circuit-high")[0].limit == "40 A"
     assert not found(edited(job, *found(job, "circuit-high")[0].mends[0].edits), "circuit-high")
-    circuit = found(job, "circuit-high")[0].mends[0].edits[0]["set"]
-    assert circuit == {"breaker_a": 60.0, "wire_size": "4"}
+    kiln = edited(job, *found(job, "circuit-high")[0].mends[0].edits).circuits[-1]
+    assert (kiln.breaker_a, kiln.wire_size) == (60.0, "4")
 
 
 def test_a_kiln_counts_a_quarter_more_in_a_feeder(book: Codebook) -> None:

@@ -12,11 +12,13 @@ from hypothesis import strategies as st
 
 from levelrun.core.circuits.facts import CircuitView
 from levelrun.core.circuits.grouping import fewest_groups
-from levelrun.core.circuits.planned import circuit_contexts
+from levelrun.core.circuits.loads import all_loads
+from levelrun.core.circuits.planned import Known, circuit_contexts
 from levelrun.core.circuits.proposer import propose
 from levelrun.core.circuits.routing import path_length, shortest_order
 from levelrun.core.codebook import Codebook
 from levelrun.core.plan import job_book, plan, plan_whole
+from levelrun.core.ways.contexts import weave
 from levelrun.samples import sample
 from tests.conftest import built, edited, found
 
@@ -116,7 +118,9 @@ def test_drop_along_a_branching_chain_is_that_of_a_power_flow_library(book: Code
     hops = [hop.model_dump() for hop in chain.chain]
     hops[3]["after"], hops[5]["after"] = hops[0]["box"], hops[1]["box"]
     job = edited(job, {"op": "set", "kind": "circuit", "id": chain.id, "set": {"chain": hops}})
-    contexts = circuit_contexts(job, book, plan_whole(job, job_book(job))[1].contexts)
+    loads = all_loads(job, book)
+    known = Known(loads=loads, laid=weave(job, book, loads).laid, cuts={})
+    contexts = circuit_contexts(job, book, plan_whole(job, job_book(job))[1].contexts, known)
     view = CircuitView(book, next(c for c in contexts if c.circuit.id == chain.id))
     net = pp.create_empty_network()
     kv = 120 * 3**0.5 / 1000

@@ -15,17 +15,17 @@ from levelrun.core.job import Job
 from levelrun.core.plan import plan
 from levelrun.core.trade.conductors.ampacity import ampacity
 from levelrun.samples import SAMPLES, sample
-from tests.conftest import built, one_run
+from tests.conftest import built, one_way
 from tests.core.boxes.test_rules import CASES as OF_BOXES
 from tests.core.circuits.test_circuit_rules import CASES as OF_CIRCUITS
-from tests.core.runs.test_plan_run import CASES as OF_RUNS
+from tests.core.ways.test_plan_way import CASES as OF_RUNS
 
 US_SECTION = re.compile(r"\b\d{3}\.\d|\barticle|IRC")
 
 
 def jobs() -> dict[str, Job]:
     found = {f"circuits {code}": job for code, job in OF_CIRCUITS.items()}
-    found |= {f"runs {code}": one_run(text, **circuit) for code, (text, circuit) in OF_RUNS.items()}
+    found |= {f"runs {code}": one_way(text, **circuit) for code, (text, circuit) in OF_RUNS.items()}
     found |= {f"boxes {code}": built(text) for code, text in OF_BOXES.items()}
     return found | {f"sample {key}": sample(key) for key in SAMPLES}
 

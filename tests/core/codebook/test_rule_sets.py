@@ -15,7 +15,7 @@ from levelrun.core.trade.supports import supports
 from levelrun.exchange.entries import search
 from levelrun.exchange.notes_file import NotesFileError, read_notes, write_notes
 from levelrun.samples import sample
-from tests.conftest import codes, edited, one_run
+from tests.conftest import codes, edited, one_way
 
 
 def note(key: str, value: float, approved: bool = False) -> LocalNote:
@@ -56,7 +56,7 @@ def test_a_job_by_another_set_is_decided_anew_and_cites_it() -> None:
     assert {f.section for f in found} == {"CEC 12-012, table 53"}
     assert "450 mm" in found[0].text
     changes = compare(job, other)
-    assert {c.way for c in changes} == {"comes", "goes"} and compare(job, job) == []
+    assert {c.side for c in changes} == {"comes", "goes"} and compare(job, job) == []
 
 
 @pytest.mark.parametrize("rules", rule_sets())
@@ -71,10 +71,10 @@ def test_every_cited_section_word_is_cited_somewhere(rules: str) -> None:
 def test_local_notes_decide_and_the_finding_says_so() -> None:
     trench = "over 10' trench 18\" deep in pvc40 1 to C-1"
     cases = [
-        ("cover_least_in", 24, one_run(trench), "cover-short"),
-        ("pipe_only", 1, one_run("over 10' attic in 12-2 to C-1"), "method-not-allowed"),
-        ("pvc80_outside", 1, one_run("over 5' outside guarded in pvc40 1 to C-1"), "method-not-allowed"),
-        ("ribbon_over_every_trench", 1, one_run(trench), "ribbon"),
+        ("cover_least_in", 24, one_way(trench), "cover-short"),
+        ("pipe_only", 1, one_way("over 10' attic in 12-2 to C-1"), "method-not-allowed"),
+        ("pvc80_outside", 1, one_way("over 5' outside guarded in pvc40 1 to C-1"), "method-not-allowed"),
+        ("ribbon_over_every_trench", 1, one_way(trench), "ribbon"),
         ("feeder_pipe_least_in", 1.5, sample("quince-hollow"), "pipe-under-note"),
     ]
     for key, value, job, code in cases:
@@ -87,13 +87,13 @@ def test_local_notes_decide_and_the_finding_says_so() -> None:
 
 
 def test_staples_within_six() -> None:
-    job = noted(one_run("down 8' stud wall in 12-2 to C-1"), note("cable_first_support_most_in", 6))
-    held = plan(job).runs[0].legs[0].held
+    job = noted(one_way("down 8' stud wall in 12-2 to C-1"), note("cable_first_support_most_in", 6))
+    held = plan(job).ways[0].legs[0].held
     assert held.positions_in[0] <= 6 and "local note" in held.rule
 
 
 def test_only_an_approved_note_loosens() -> None:
-    job = one_run("over 10' attic in emt 1/2 to C-1", wire_size="10", conductors=6, breaker_a=30)
+    job = one_way("over 10' attic in emt 1/2 to C-1", wire_size="10", conductors=6, breaker_a=30)
     assert "fill-over" in codes(plan(job))
     assert "fill-over" in codes(plan(noted(job, note("fill_many", 55))))
     assert "fill-over" not in codes(plan(noted(job, note("fill_many", 55, approved=True))))
@@ -111,7 +111,7 @@ def test_a_note_without_approval_never_loosens(key: str, value: float) -> None:
 
 def test_a_note_on_what_no_note_may_change_is_refused() -> None:
     with pytest.raises(LevelRunError) as refused:
-        noted(one_run(""), note("jam_low", 1))
+        noted(one_way(""), note("jam_low", 1))
     assert refused.value.key == "set.notes.0.key"
 
 

@@ -7,8 +7,8 @@ import pytest
 
 from levelrun.core.codebook import Codebook, Table, load, rule_sets
 from levelrun.core.codebook.lookups import methods, places, support_rule
-from levelrun.core.runs.parts import AboveKey, MethodKey, PlaceKey
 from levelrun.core.trade.methods.conditions import CONDITIONS
+from levelrun.core.ways.parts import AboveKey, MethodKey, PlaceKey
 
 BOOKS = [load(name) for name in rule_sets()]
 TABLES = [

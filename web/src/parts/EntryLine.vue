@@ -76,7 +76,7 @@ async function enter() {
   problem.value = null
 }
 
-/** A run pasted as text has a leg a line; the line here parts them with semicolons. */
+/** A way pasted as text has a leg a line; the line here parts them with semicolons. */
 function paste(event: ClipboardEvent) {
   const said = event.clipboardData?.getData('text') ?? ''
   if (!said.trim().includes('\n')) return

@@ -62,10 +62,10 @@ async function change() {
       >
     </div>
     <ul>
-      <li v-for="(c, i) in changes" :key="i" :class="c.way">
-        <b class="num">{{ c.way }}</b>
+      <li v-for="(c, i) in changes" :key="i" :class="c.side">
+        <b class="num">{{ c.side }}</b>
         <span
-          >{{ c.run_name }}{{ c.leg === null ? '' : `, leg ${c.leg + 1}` }}: {{ c.title }}
+          >{{ c.name }}{{ c.leg === null ? '' : `, leg ${c.leg + 1}` }}: {{ c.title }}
           <span class="mute">· {{ c.severity }} · {{ c.section }}</span></span
         >
       </li>

@@ -33,7 +33,7 @@ const LOOKS: Record<ViewKey, (keyof At)[]> = {
   walls: ['room', 'level'],
   boxes: ['room', 'level'],
   circuits: ['panel', 'circuit', 'room', 'level'],
-  runs: ['run'],
+  runs: ['way', 'circuit'],
   directory: [],
 }
 
@@ -64,8 +64,8 @@ export const useJob = defineStore('job', () => {
     head.value ? { ...stageView.value, ...head.value, refs: refs.value } : null,
   )
   const plan = computed(() => view.value?.focus ?? null)
-  const runId = computed(() => plan.value?.summary.id ?? null)
-  const run = computed(() => job.value?.runs.find((item) => item.id === runId.value) ?? null)
+  const wayId = computed(() => plan.value?.summary.id ?? null)
+  const way = computed(() => job.value?.ways.find((item) => item.id === wayId.value) ?? null)
   const nodes = computed(() => [...(job.value?.panels ?? []), ...(job.value?.boxes ?? [])])
   const names = computed(() => nodes.value.map((node) => node.name))
   const roomId = computed(() => view.value?.room?.planned.summary.id ?? look.at.room ?? null)
@@ -164,18 +164,18 @@ export const useJob = defineStore('job', () => {
   )
 
   async function loadAlternatives() {
-    const [job_id, run_id, at] = [head.value?.id, runId.value, leg.value]
-    if (look.stage !== 'runs' || !job_id || !run_id || at === null) {
+    const [job_id, way_id, at] = [head.value?.id, wayId.value, leg.value]
+    if (look.stage !== 'runs' || !job_id || !way_id || at === null) {
       alternatives.value = []
       return
     }
-    const path = { job_id, run_id, leg: at }
+    const path = { job_id, way_id, leg: at }
     const { data } = await ask(
-      api.GET('/api/jobs/{job_id}/runs/{run_id}/legs/{leg}/alternatives', { params: { path } }),
+      api.GET('/api/jobs/{job_id}/ways/{way_id}/legs/{leg}/alternatives', { params: { path } }),
     )
-    if (data && run_id === runId.value && at === leg.value) alternatives.value = data
+    if (data && way_id === wayId.value && at === leg.value) alternatives.value = data
   }
-  watch([() => head.value?.revision, runId, leg], () => void loadAlternatives())
+  watch([() => head.value?.revision, wayId, leg], () => void loadAlternatives())
 
   watch(
     () => head.value?.rules,
@@ -211,7 +211,7 @@ export const useJob = defineStore('job', () => {
     if (!(await loadJob(id))) return
     const worst = refs.value[0]
     if (worst) look.open(id, worst.stage as StageKey, placeOf(worst), replace)
-    else look.open(id, job.value?.rooms.length || !job.value?.runs.length ? 'walls' : 'runs', {}, replace)
+    else look.open(id, job.value?.rooms.length || !job.value?.ways.length ? 'walls' : 'runs', {}, replace)
     await refresh()
     await remember(id)
   }
@@ -233,20 +233,20 @@ export const useJob = defineStore('job', () => {
   }
 
   /** Sends one step when its turn comes, on the revision as it is then; again with the same id until it is answered. */
-  function send(way: 'edits' | 'undo' | 'redo', more: () => Record<string, unknown> | null, key = '') {
+  function send(act: 'edits' | 'undo' | 'redo', more: () => Record<string, unknown> | null, key = '') {
     return queue.add(async (): Promise<Problem | null> => {
       const own = more()
       if (!head.value || !own) return null
-      const { room, level, panel, circuit, run } = seen.look
+      const { room, level, panel, circuit, way } = seen.look
       const body = {
         revision: head.value.revision,
         id: stepId(),
         stage: seen.view,
-        look: { room, level, panel, circuit, run },
+        look: { room, level, panel, circuit, way },
         ...own,
       }
       const params = { path: { job_id: head.value.id } }
-      const url = `/api/jobs/{job_id}/${way}` as '/api/jobs/{job_id}/edits'
+      const url = `/api/jobs/{job_id}/${act}` as '/api/jobs/{job_id}/edits'
       const { data, problem } = await until(() => ask(api.POST(url, { params, body: body as never })))
       if (!problem) {
         takeAnswer(data as Answer)
@@ -314,11 +314,16 @@ export const useJob = defineStore('job', () => {
     look.go(next, stage)
     await refresh()
   }
-  /** Looks at another run; `at` picks a leg of it, undefined the worst one. */
-  async function lookRun(id: string, at?: number | null) {
-    if (id !== runId.value || look.stage !== 'runs') await lookAt({ run: id, leg: undefined }, 'runs')
+  /** Looks at a way; `at` picks a leg of it, undefined the worst one. */
+  async function lookWay(id: string, at?: number | null) {
+    if (id !== wayId.value || look.stage !== 'runs') await lookAt({ way: id, leg: undefined }, 'runs')
     if (at === undefined) selectWorst()
     else look.selectLeg(at)
+  }
+  /** Looks at a circuit with its worst way. */
+  async function lookThread(id: string) {
+    await lookAt({ circuit: id, way: undefined, leg: undefined }, 'runs')
+    selectWorst()
   }
   function selectWorst() {
     const worst = plan.value?.findings.find((item) => item.severity !== 'note' && item.leg !== null)
@@ -337,8 +342,8 @@ export const useJob = defineStore('job', () => {
     })
 
   return {
-    jobs, view, leg, alternatives, vocabulary, loading, missing, busy, job, plan, runId, run, nodes, names, picked, levelOf, sizes,
-    roomId, room, levelId, metric, circuitId, panelId, refs, start, list, open, create, remove, lookAt, lookRun,
+    jobs, view, leg, alternatives, vocabulary, loading, missing, busy, job, plan, wayId, way, nodes, names, picked, levelOf, sizes,
+    roomId, room, levelId, metric, circuitId, panelId, refs, start, list, open, create, remove, lookAt, lookWay, lookThread,
     lookRoom, lookCircuit, lookPanel, edit, nudge, mend, undo, redo, refresh,
   } // prettier-ignore
 })

@@ -18,13 +18,13 @@ export interface At {
   level?: string
   panel?: string
   circuit?: string
-  run?: string
+  way?: string
   leg?: string
   pick?: string
   dialog?: string
 }
 
-const KEYS = ['room', 'level', 'panel', 'circuit', 'run', 'leg', 'pick', 'dialog'] as const
+const KEYS = ['room', 'level', 'panel', 'circuit', 'way', 'leg', 'pick', 'dialog'] as const
 const QUIET = new Set<string>(['leg', 'pick'])
 const KINDS = ['box', 'panel', 'opening', 'fixture', 'wall']
 

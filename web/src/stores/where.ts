@@ -4,8 +4,13 @@ import type { At } from './look'
 /** Where a finding is seen, in the stage where it is mended. */
 export function placeOf(ref: FindingRef): At {
   const blank: At = { room: undefined, level: undefined, pick: undefined, leg: undefined, panel: undefined }
-  if (ref.about === 'run')
-    return { ...blank, run: ref.subject, leg: ref.leg === null ? undefined : String(ref.leg + 1) }
+  if (ref.about === 'way')
+    return {
+      ...blank,
+      circuit: undefined,
+      way: ref.subject,
+      leg: ref.leg === null ? undefined : String(ref.leg + 1),
+    }
   if (ref.stage === 'circuits') {
     if (ref.about === 'circuit') return { ...blank, circuit: ref.subject }
     if (ref.about === 'panel') return { ...blank, panel: ref.subject, circuit: undefined }

@@ -34,13 +34,8 @@ class House:
 
     @cached_property
     def loose(self) -> list[Box]:
-        """Boxes in rooms that want wire and are on no circuit and no run."""
-        touched = {leg.end.node for run in self.job.runs for leg in run.legs if leg.end.node}
-        return [
-            box
-            for box in self.job.boxes
-            if box.room is not None and box.kind in WIRED and box.id not in self.on and box.id not in touched
-        ]
+        """Boxes in rooms that want wire and are on no circuit."""
+        return [box for box in self.job.boxes if box.room is not None and box.kind in WIRED and box.id not in self.on]
 
 
 def house_of(job: Job, book: Codebook) -> House:
@@ -161,25 +156,4 @@ def dark_rule(house: House) -> Iterator[Finding]:
             )  # fmt: skip
 
 
-def runs_rule(house: House) -> Iterator[Finding]:
-    """A run that starts at a panel against the circuit of its label there."""
-    by_label = {(c.panel, label(c)): c for c in house.job.circuits if c.space}
-    for run in house.job.runs:
-        circuit = by_label.get((run.start, run.circuit))
-        if circuit is None or (run.breaker_a, run.wire_size) == (circuit.breaker_a, circuit.wire_size):
-            continue
-        as_circuit = {"breaker_a": circuit.breaker_a, "wire_size": circuit.wire_size}
-        as_run = {"breaker_a": run.breaker_a, "wire_size": run.wire_size}
-        yield finding(
-            "run-differs", run.id, None,
-            f"Run {run.circuit} is {run.breaker_a:g} A on {run.wire_size}, its circuit {circuit.breaker_a:g} A on "
-            f"{circuit.wire_size}", f"{run.name} and {circuit.name} are the same breaker.", "240.4",
-            measured=f"{run.breaker_a:g} A, {run.wire_size}", limit=f"{circuit.breaker_a:g} A, {circuit.wire_size}",
-            mends=[
-                Mend("Run as the circuit", [{"op": "set", "kind": "run", "id": run.id, "set": as_circuit}]),
-                Mend("Circuit as the run", [{"op": "set", "kind": "circuit", "id": circuit.id, "set": as_run}]),
-            ],
-        )  # fmt: skip
-
-
-RULES: tuple[Rule[House], ...] = (twice_rule, loose_rule, wanted_rule, switch_rule, dark_rule, runs_rule)
+RULES: tuple[Rule[House], ...] = (twice_rule, loose_rule, wanted_rule, switch_rule, dark_rule)

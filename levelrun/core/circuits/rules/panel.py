@@ -225,12 +225,6 @@ def load_rule(facts: PanelFacts) -> Iterator[Finding]:
                 Mend(f"Main of {panel.bus_a:g} A", [change(panel, main_a=panel.bus_a)]),
             ],
         )  # fmt: skip
-    if facts.fed and facts.feeder is None:
-        yield about(
-            facts, "feeder-missing", f"{panel.name} has no feeder circuit",
-            "A run brings its power, but no breaker of another panel feeds it.", "215.2",
-        )  # fmt: skip
-        return
     if facts.feeder is not None:
         if amps > facts.feeder.breaker_a + 1e-9:
             yield about(
@@ -274,7 +268,10 @@ def _bigger_feeder(facts: PanelFacts, feeder: Circuit) -> list[Mend]:
     if facts.bigger is None:
         return []
     breaker, size = facts.bigger
-    edits = [{"op": "set", "kind": "circuit", "id": feeder.id, "set": {"breaker_a": breaker, "wire_size": size}}]
+    edits: list[dict[str, Any]] = [
+        {"op": "set", "kind": "circuit", "id": feeder.id, "set": {"breaker_a": breaker}},
+        {"op": "rewire", "circuit": feeder.id, "size": size},
+    ]
     if facts.panel.main_a is not None and facts.panel.main_a < breaker:
         edits.append(change(facts.panel, main_a=breaker, bus_a=max(facts.panel.bus_a, breaker)))
     return [Mend(f"{breaker:g} A feeder on {size}", edits)]

@@ -7,10 +7,11 @@ from dataclasses import replace
 from typing import Any
 
 from levelrun.core.boxes.parts import LAMPS, PLUGS
-from levelrun.core.circuits.facts import GIVES, BoxPlace, CircuitView
+from levelrun.core.circuits.facts import BoxPlace, CircuitView
+from levelrun.core.circuits.loads import GIVES
 from levelrun.core.circuits.protection import asked
 from levelrun.core.circuits.rules import wire
-from levelrun.core.circuits.rules.wire import about, change
+from levelrun.core.circuits.rules.wire import about, change, mended, rewired
 from levelrun.core.circuits.usual import nema_of, usual_of
 from levelrun.core.errors import LevelRunError
 from levelrun.core.findings import Finding, Mend
@@ -93,9 +94,13 @@ def _mates(view: CircuitView, switch: str) -> set[str]:
 def drop_rule(view: CircuitView) -> Iterator[Finding]:
     """The drop finding of the wire with one more way out: the far half on a home run of its own."""
     for item in wire.drop_rule(view):
-        far = [view.boxes[link.box] for link in view.tree.path((view.farthest or ("", 0.0))[0])]
+        path = view.tree.path((view.farthest or ("", 0.0))[0])
+        far = [view.boxes[link.box] for link in path if link.box in view.boxes]
         half = [box for box in far[len(far) // 2 :] if box.kind not in ("switch",)]
-        mends = [*item.mends, *(_home_run(view, half) if len(far) > 1 and half else [])]
+        mends = [
+            *item.mends,
+            *(_home_run(view, half) if len(far) > 1 and half and item.code == "circuit-drop" else []),
+        ]
         yield replace(item, mends=mends)
 
 
@@ -180,7 +185,7 @@ def sharing_rule(view: CircuitView) -> Iterator[Finding]:
     """Appliances alone; kitchen, bath and laundry for themselves; outdoors off the lights (210.11(C), 210.52(B))."""
     boxes = view.context.boxes
     for box in boxes:
-        if view.dedicated(box) and len([b for b in boxes if b.kind != "disconnect"]) > 1:
+        if view.dedicated(box) and len([b for b in boxes if b.kind not in ("disconnect", "junction")]) > 1:
             title = usual_of(view.book, box).title
             yield about(
                 view, "sharing", f"{title} {box.name} shares its circuit",
@@ -289,7 +294,7 @@ def twenty_rule(view: CircuitView) -> Iterator[Finding]:
         yield about(
             view, "required-20", f"{box.name} stands on {c.breaker_a:g} A",
             f"Receptacles of the {place.use} stand on 20 A.", section, measured=f"{c.breaker_a:g} A", limit="20 A",
-            mends=[Mend(f"20 A on {size}", [change(view, breaker_a=TWENTY_A, wire_size=size)])],
+            mends=mended(f"20 A on {size}", rewired(view, size, breaker_a=TWENTY_A)),
         )  # fmt: skip
         return
 
@@ -317,12 +322,12 @@ def short_rule(view: CircuitView) -> Iterator[Finding]:
     for hop in view.circuit.chain:
         if hop.length_in is None or hop.box not in known or hop.length_in >= known[hop.box] - APART_IN:
             continue
-        box, least = view.boxes[hop.box], known[hop.box]
+        name, least = view.name_of(hop.box), known[hop.box]
         hops = [
             {**h.model_dump(), "length_in": None if h.box == hop.box else h.length_in} for h in view.circuit.chain
         ]
         yield about(
-            view, "hop-short", f"The cable to {box.name} is taped {show(hop.length_in)}",
+            view, "hop-short", f"The cable to {name} is taped {show(hop.length_in)}",
             f"Its ends stand {show(round(least))} apart in a straight line.", "common practice, no source",
             measured=show(hop.length_in), limit=show(round(least)),
             mends=[Mend("As they stand", [change(view, chain=hops)])],
@@ -334,10 +339,7 @@ def chain_rule(view: CircuitView) -> Iterator[Finding]:
     for box_id in view.tree.broken:
         box = view.boxes.get(box_id)
         name = box.name if box else box_id
-        hops = [
-            {"box": h.box, "after": None if h.box == box_id else h.after, "length_in": h.length_in}
-            for h in view.circuit.chain
-        ]
+        hops = [{**h.model_dump(), "after": None if h.box == box_id else h.after} for h in view.circuit.chain]
         yield about(
             view, "chain-broken", f"{name} hangs on nothing", "Its cable starts at a box that is not on this chain, "
             "or the chain runs in a loop.", "common practice, no source",

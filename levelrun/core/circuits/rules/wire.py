@@ -10,7 +10,8 @@ from typing import Any
 from levelrun.core.circuits.codes import finding
 from levelrun.core.circuits.facts import CircuitView
 from levelrun.core.circuits.usual import nema_of
-from levelrun.core.codebook.lookups import wire_sizes
+from levelrun.core.codebook import Scalar
+from levelrun.core.codebook.lookups import cable_sizes, method, wire_sizes
 from levelrun.core.errors import LevelRunError
 from levelrun.core.findings import Finding, Mend
 from levelrun.core.job import Box
@@ -31,6 +32,24 @@ def about(view: CircuitView, code: str, title: str, text: str, section: str, **m
 def change(view: CircuitView, **values: object) -> dict[str, Any]:
     """Edit that changes fields of this circuit."""
     return {"op": "set", "kind": "circuit", "id": view.circuit.id, "set": values}
+
+
+def rewired(view: CircuitView, size: str, **values: object) -> list[dict[str, Any]]:
+    """Edits that take another wire on the whole circuit, along its ways too; empty where one of its cables is not
+    made in that size."""
+    for box, methods in view.methods.items():
+        wanted = f"{size}-{view.wires[box].conductors}"
+        if any(
+            method(view.book, key).kind == "cable" and wanted not in cable_sizes(view.book, key) for key in methods
+        ):
+            return []
+    first = [change(view, **values)] if values else []
+    return [*first, {"op": "rewire", "circuit": view.circuit.id, "size": size}]
+
+
+def mended(label: str, edits: list[dict[str, Any]]) -> list[Mend]:
+    """A mend, where there is something that it does."""
+    return [Mend(label, edits)] if edits else []
 
 
 def demand(view: CircuitView, drop_limit: float | None = None, length_ft: float = 0.0) -> Demand:
@@ -71,7 +90,7 @@ def wire_rule(view: CircuitView) -> Iterator[Finding]:
     if dwelling is not None and order.index(c.wire_size) >= order.index(dwelling):
         return
     metal = " aluminum" if c.material == "al" else ""
-    mends = [Mend(f"Wire it in {wanted}{metal}", [change(view, wire_size=wanted)])]
+    mends = mended(f"Wire it in {wanted}{metal}", rewired(view, wanted))
     if (least := _breaker_for(view)) is not None:
         mends.append(Mend(f"{least:g} A breaker", [change(view, breaker_a=least)]))
     yield about(
@@ -109,7 +128,7 @@ def _nameplate(view: CircuitView) -> Iterator[Finding]:
         mends = []
         with suppress(LevelRunError):
             size = choose(view.book, replace(probe, load_a=min(probe.load_a, c.breaker_a))).size
-            mends = [Mend(f"Wire it in {size}", [change(view, wire_size=size)])]
+            mends = mended(f"Wire it in {size}", rewired(view, size))
         wants = "Its nameplate" if c.least_ampacity_a else "Its load"
         yield about(
             view, "nameplate-wire", f"{c.wire_size} carries {carries:.0f} A, {wants.lower()} wants {need:g}",
@@ -164,7 +183,7 @@ def aluminum_rule(view: CircuitView) -> Iterator[Finding]:
             "110.14, common practice",
             measured=f"{c.wire_size} aluminum",
             limit=f"{floor} aluminum",
-            mends=[Mend(f"{copper} copper", [change(view, material="cu", wire_size=copper)])],
+            mends=mended(f"{copper} copper", rewired(view, copper, material="cu")),
         )
 
 
@@ -228,7 +247,7 @@ def _bigger(view: CircuitView, amps: float) -> list[Mend]:
         size = choose(view.book, probe).size
     except LevelRunError:
         return []
-    return [Mend(f"{rating:g} A on {size}", [change(view, breaker_a=rating, wire_size=size)])]
+    return mended(f"{rating:g} A on {size}", rewired(view, size, breaker_a=rating))
 
 
 def _plug_a(view: CircuitView, box: Box) -> float:
@@ -240,20 +259,21 @@ def _plug_a(view: CircuitView, box: Box) -> float:
 def drop_rule(view: CircuitView) -> Iterator[Finding]:
     """Drop along the chain to its worst box, feeder and branch together (210.19, 215.2 notes)."""
     worst = view.farthest
-    if worst is None or view.circuit.feeds is not None:
+    if worst is None:
         return
     branch, total = view.book.scalar("drop_branch_percent"), view.book.scalar("drop_total_percent")
     box, percent = worst
     whole = percent + view.context.feeder_percent
     over_branch = percent > branch.value
     if not over_branch and whole <= total.value:
+        yield from _at_breaker(view, box, percent, branch)
         return
     shown, limit = (percent, branch) if over_branch else (whole, total)
     feet = sum(link.length_in or 0.0 for link in view.tree.path(box)) / 12
     yield about(
         view,
         "circuit-drop",
-        f"Drops {shown:.1f} % to {view.boxes[box].name}",
+        f"Drops {shown:.1f} % to {view.name_of(box)}",
         f"{feet:.0f} ft of {view.circuit.wire_size}, {view.load_a:.1f} A expected; {limit.value:g} % is the advice"
         f"{'' if over_branch else ', feeder and branch together'}.",
         limit.section,
@@ -261,6 +281,20 @@ def drop_rule(view: CircuitView) -> Iterator[Finding]:
         limit=f"{limit.value:g} %",
         mends=_thicker(view, box, min(branch.value, total.value - view.context.feeder_percent)),
     )
+
+
+def _at_breaker(view: CircuitView, box: str, loaded: float, branch: Scalar) -> Iterator[Finding]:
+    rated = view.percent_at(box, True)
+    if rated is not None and rated > branch.value:
+        yield about(
+            view,
+            "drop-at-breaker",
+            f"Would drop {rated:.1f} % at the full {view.circuit.breaker_a:g} A",
+            f"As loaded it drops {loaded:.1f} %. Some compute at the breaker, some at the load: here are both.",
+            branch.section,
+            measured=f"{rated:.2f} %",
+            limit=f"{branch.value:g} %",
+        )
 
 
 def _thicker(view: CircuitView, box: str, most: float) -> list[Mend]:
@@ -274,7 +308,7 @@ def _thicker(view: CircuitView, box: str, most: float) -> list[Mend]:
         if percent is not None and percent <= most:
             more = area[size] / area[view.circuit.wire_size]
             label = f"Wire it in {size} ({percent:.1f} %, {more:.1f} × the metal over {show(round(view.length_in))})"
-            return [Mend(label, [change(view, wire_size=size)])]
+            return mended(label, rewired(view, size))
     return []
 
 

@@ -6,15 +6,15 @@ import type { BoxPlan } from '../../api/client'
 /** A box from the front: its device, and each cable at the edge where it enters. Power in at the bottom. */
 const props = defineProps<{ box: BoxPlan; gangs: number }>()
 
-const feeds = computed(() => props.box.entering.filter((item) => item.way === 'feed'))
-const loads = computed(() => props.box.entering.filter((item) => item.way !== 'feed'))
+const feeds = computed(() => props.box.entering.filter((item) => item.side === 'feed'))
+const loads = computed(() => props.box.entering.filter((item) => item.side !== 'feed'))
 const W = computed(() => 44 + 34 * (props.gangs - 1))
 const left = computed(() => 140 - W.value / 2)
 const JACKET: Record<string, string> = { '14': '#f4f2ec', '12': '#e0b02a', '10': '#d9822b' }
 const tone = (size: string) => JACKET[size] ?? '#4a4f52'
 const spread = (count: number, index: number) => left.value + (W.value / (count + 1)) * (index + 1)
-const words = (item: { other: string; circuit: string; way: string }) =>
-  `${item.way === 'feed' ? 'power in' : 'to'} ${item.other}${item.circuit ? ` · ${item.circuit}` : ''}`
+const words = (item: { other: string; circuit: string; side: string }) =>
+  `${item.side === 'feed' ? 'power in' : item.side === 'through' ? 'passes to' : 'to'} ${item.other}${item.circuit ? ` · ${item.circuit}` : ''}`
 </script>
 
 <template>

@@ -48,7 +48,7 @@ const pick = (id: string, about: string) => (store.picked = { kind: about === 'p
       <BoxFace v-if="boxPlan.entering.length" :box="boxPlan" :gangs="box.gangs ?? 1" />
       <VialGauge v-for="figure in boxPlan.figures" :key="figure.key" :figure="figure" />
       <p v-if="!boxPlan.figures.length" class="mute">
-        No cable is known to enter it yet: its fill is judged when a run or a circuit does.
+        No cable is known to enter it yet: its fill is judged when a circuit does.
       </p>
       <p v-if="boxPlan.why" class="why">{{ boxPlan.why }}</p>
       <dl class="pick-facts num">

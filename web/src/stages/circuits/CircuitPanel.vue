@@ -25,13 +25,14 @@ const set = (values: Part, field: Field) =>
     `${raw.value.name}: ${field.label.toLowerCase()}`,
   )
 const withPoles = (values: Part) =>
-  'volts' in values ? { ...values, poles: values.volts === 240 ? 2 : 1 } : values
+  'volts' in values ? { ...values, poles: values.volts === 120 ? 1 : 2 } : values
 const drop = () =>
   raw.value &&
   props.act([{ op: 'drop', kind: 'circuit', id: raw.value.id }], `remove circuit ${raw.value.name}`)
 const whole = computed(() => store.view?.wiring ?? [])
 const lists = computed(() => ({
   sizes: store.sizes,
+  grounds: [{ value: '', title: 'as derived' }, ...store.sizes],
   whips: [{ value: '', title: 'no whip' }, ...store.sizes],
   partners: [
     { value: null, title: 'none' },

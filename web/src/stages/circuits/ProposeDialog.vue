@@ -81,9 +81,7 @@ async function accept() {
         {{ spaceless ? `${spaceless} find no space in their panel yet.` : '' }}
         <button v-if="busy" type="button" class="plain link" @click="stop?.abort()">Stop</button>
       </p>
-      <p v-if="!busy && !lines.length && !problem" class="mute">
-        Every box is on a circuit or a run already.
-      </p>
+      <p v-if="!busy && !lines.length && !problem" class="mute">Every box is on a circuit already.</p>
       <p v-if="problem" class="bad" role="alert">{{ problem.detail }}</p>
       <ul>
         <li v-for="line in lines" :key="line.proposal.key">

@@ -16,6 +16,9 @@ export const CIRCUIT_FIELDS: Field[] = [
   { name: 'material', label: 'Of', titles: METALS },
   { name: 'volts', label: 'Volts' },
   { name: 'method', label: 'In' },
+  { name: 'load_a', label: 'Load expected, A', usual: 'by its boxes' },
+  { name: 'insulation', label: 'Wires in pipe' },
+  { name: 'ground_size', label: 'Ground', list: 'grounds' },
   { name: 'whip_size', label: 'Whip wire', list: 'whips' },
   { name: 'partner', label: 'Shares its neutral with', list: 'partners', wide: true },
   {

@@ -1,18 +1,20 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
-import type { Alternative, Edit, Leg, Mend, RunPlan } from '../../api/client'
+import type { Alternative, CircuitPlan, Edit, Leg, Mend, WayPlan } from '../../api/client'
 import FindingCard from '../../parts/FindingCard.vue'
 import PipeSection from '../../parts/PipeSection.vue'
 import ReasonMenu from '../../parts/ReasonMenu.vue'
 import VialGauge from '../../parts/VialGauge.vue'
+import { useLook } from '../../stores/look'
 import AlternativeList from './AlternativeList.vue'
 import PlaceFacts from './PlaceFacts.vue'
 import PlanFromAbove from './PlanFromAbove.vue'
 
-/** The selected leg, or the run: verdict first, then numbers, then what else may go there. */
+/** The selected leg, or the way: verdict first, then numbers, then what else may go there. */
 const props = defineProps<{
-  plan: RunPlan
+  plan: WayPlan
+  circuit: CircuitPlan | null
   leg: number | null
   raw: Leg | null
   alternatives: Alternative[]
@@ -43,11 +45,24 @@ const title = computed(() =>
     ? `Leg ${planned.value.index + 1}, ${planned.value.place_title.toLowerCase()}`
     : props.plan.summary.name,
 )
+const several = computed(() => props.plan.summary.circuits.length > 1)
 const turns = computed(() => new Set(props.plan.strip.plan.map((p) => p.y)).size > 1)
-/** Of the whole run what stops or asks comes first, what is only said comes last. */
+/** Of the whole way what stops or asks comes first, what is only said comes last. */
 const urgent = computed(() => (props.leg === null ? others.value.filter((f) => f.severity !== 'note') : []))
 const said = computed(() => (props.leg === null ? others.value.filter((f) => f.severity === 'note') : []))
-const where = (leg: number | null) => (leg === null ? 'Run' : `Leg ${leg + 1}`)
+/** What is electrical stands with the circuit, and is said there. */
+const look = useLook()
+const thread = computed(() => ({
+  path: `/jobs/${look.jobId}/circuits`,
+  query: { circuit: props.circuit?.summary.id },
+}))
+const carries = computed(() => {
+  const facts = Object.fromEntries((props.circuit?.facts ?? []).map((fact) => [fact.label, fact.text]))
+  const load = props.circuit?.figures.find((figure) => figure.key === 'load')
+  return [facts.Breaker, facts.Wire, load && `${load.text} A expected`].filter(Boolean).join(' · ')
+})
+const drops = computed(() => props.circuit?.figures.filter((figure) => figure.key.startsWith('drop')) ?? [])
+const where = (leg: number | null) => (leg === null ? 'Way' : `Leg ${leg + 1}`)
 </script>
 
 <template>
@@ -85,10 +100,23 @@ const where = (leg: number | null) => (leg === null ? 'Run' : `Leg ${leg + 1}`)
         />
       </div>
     </div>
-    <VialGauge v-for="figure in plan.figures" :key="figure.key" :figure="figure" />
-
     <template v-if="planned">
       <VialGauge v-for="figure in planned.figures" :key="figure.key" :figure="figure" />
+    </template>
+
+    <template v-if="circuit">
+      <RouterLink class="thread num" :to="thread" data-testid="thread">
+        <b>{{ circuit.summary.label }} {{ circuit.summary.name }}</b>
+        <span class="mute">{{ carries }}</span>
+      </RouterLink>
+      <FindingCard
+        v-for="(f, i) in leg === null ? circuit.findings : []"
+        :key="`c${f.code}${i}`"
+        :finding="f"
+        where="Circuit"
+        @mend="emit('mend', $event)"
+      />
+      <VialGauge v-for="figure in drops" :key="figure.key" :figure="figure" />
     </template>
 
     <template v-if="plan.cuts.length">
@@ -96,7 +124,10 @@ const where = (leg: number | null) => (leg === null ? 'Run' : `Leg ${leg + 1}`)
       <ReasonMenu v-for="cut in plan.cuts" :key="cut.figure.key" :figure="cut.figure">
         <div class="cut">
           <span
-            >{{ cut.item }}<small class="mute">{{ cut.start }} to {{ cut.end }}</small></span
+            >{{ cut.item
+            }}<small class="mute"
+              >{{ several ? `${cut.title}: ` : '' }}{{ cut.start }} to {{ cut.end }}</small
+            ></span
           >
           <b class="num">{{ cut.pieces > 1 ? `${cut.pieces} × ` : '' }}{{ cut.figure.text }}</b>
         </div>
@@ -120,11 +151,11 @@ const where = (leg: number | null) => (leg === null ? 'Run' : `Leg ${leg + 1}`)
       <p v-for="word in planned.fittings" :key="word" class="fit">{{ word }}</p>
       <h3 class="head no-print">What may go here</h3>
       <AlternativeList class="no-print" :items="alternatives" @mend="emit('mend', $event)" />
-      <PlaceFacts :leg="raw" :planned="planned" :run="plan.summary.id" />
+      <PlaceFacts :leg="raw" :planned="planned" :way="plan.summary.id" />
     </template>
 
     <template v-if="leg !== null && others.length">
-      <h3 class="head">Elsewhere on this run</h3>
+      <h3 class="head">Elsewhere on this way</h3>
       <button
         v-for="(f, i) in others"
         :key="`o${f.code}${i}`"
@@ -138,9 +169,9 @@ const where = (leg: number | null) => (leg === null ? 'Run' : `Leg ${leg + 1}`)
     </template>
     <div class="row no-print">
       <v-btn size="small" variant="outlined" data-testid="setup" @click="emit('setup')"
-        >Circuit and ends…</v-btn
+        >The way and what takes it…</v-btn
       >
-      <v-btn v-if="leg !== null" size="small" variant="text" @click="emit('select', null)">Whole run</v-btn>
+      <v-btn v-if="leg !== null" size="small" variant="text" @click="emit('select', null)">Whole way</v-btn>
     </div>
     <p class="mute caution">
       Work dead and prove it. The upper lugs of a panel stay live with its main off. Local authority and a
@@ -173,6 +204,21 @@ const where = (leg: number | null) => (leg === null ? 'Run' : `Leg ${leg + 1}`)
   padding: 3px 0;
   border-top: 1px solid var(--rule);
   font-size: 14.5px;
+}
+.thread {
+  display: block;
+  padding: 7px 9px;
+  margin: 8px 0 6px;
+  border: 1px solid var(--rule);
+  color: inherit;
+  text-decoration: none;
+  font-size: 14.5px;
+}
+.thread:hover {
+  background: var(--note-wash);
+}
+.thread span {
+  display: block;
 }
 .cut {
   display: flex;

@@ -4,12 +4,12 @@ import { computed } from 'vue'
 import type { Edit, Leg, LegPlan, Problem, Vocabulary } from '../../api/client'
 import EditGrid, { type Column } from '../../parts/EditGrid.vue'
 
-/** The legs of a run, changed in place. */
+/** The legs of a way, changed in place. */
 const props = defineProps<{
   legs: LegPlan[]
   raw: readonly Leg[]
   leg: number | null
-  runId: string
+  wayId: string
   words: Vocabulary | null
   names: string[]
   edit: (edits: Edit[], label?: string) => Promise<Problem | null>
@@ -89,18 +89,18 @@ const SET: Record<string, (value: unknown) => Record<string, unknown>> = {
   },
 }
 function change(leg: number, column: string, value: unknown) {
-  const run = props.runId
+  const way = props.wayId
   const set = SET[column]?.(value)
-  return props.edit([set ? { op: 'set_leg', run, leg, set } : { op: 'end_leg', run, leg, to: value }])
+  return props.edit([set ? { op: 'set_leg', way, leg, set } : { op: 'end_leg', way, leg, to: value }])
 }
-const drop = (leg: number) => props.edit([{ op: 'drop_leg', run: props.runId, leg }], `remove leg ${leg + 1}`)
+const drop = (leg: number) => props.edit([{ op: 'drop_leg', way: props.wayId, leg }], `remove leg ${leg + 1}`)
 </script>
 
 <template>
   <EditGrid
     data-testid="legs"
     name="leg"
-    :of="runId"
+    :of="wayId"
     :rows="legs"
     :columns="columns"
     :current="leg"

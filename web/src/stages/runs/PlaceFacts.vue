@@ -7,7 +7,7 @@ import PartFields from '../../parts/fields/PartFields.vue'
 import { useJob } from '../../stores/job'
 
 /** What the place of this leg is like. A fact that was changed stands out; "as usual" takes it back. */
-const props = defineProps<{ leg: Leg; planned: LegPlan; run: string }>()
+const props = defineProps<{ leg: Leg; planned: LegPlan; way: string }>()
 const store = useJob()
 
 const ABOVE = {
@@ -40,7 +40,7 @@ const fields = computed<Field[]>(() => [
     when: () => !!props.planned.facts.above,
   },
 ])
-const setLeg = (set: Part) => store.edit([{ op: 'set_leg', run: props.run, leg: props.planned.index, set }])
+const setLeg = (set: Part) => store.edit([{ op: 'set_leg', way: props.way, leg: props.planned.index, set }])
 const setFacts = (values: Part) => setLeg({ facts: { ...props.leg.facts, ...values } })
 const LEG: Field[] = [{ name: 'sleeve', label: 'A sleeve: the cable goes on through it' }]
 </script>

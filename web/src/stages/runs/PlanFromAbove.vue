@@ -3,7 +3,7 @@ import { computed } from 'vue'
 
 import type { Strip } from '../../api/client'
 
-/** The run seen from above, one scale both ways. */
+/** The way seen from above, one scale both ways. */
 const props = defineProps<{ points: Strip['plan'] }>()
 
 const box = computed(() => {
@@ -24,7 +24,7 @@ const feet = (inches: number) => `${Math.round(inches / 12)}′`
       From above
       <span class="mute">{{ feet(box.x1 - box.x0) }} along, {{ feet(box.y1 - box.y0) }} across</span>
     </figcaption>
-    <svg :viewBox="box.view" role="img" aria-label="The run from above, to scale">
+    <svg :viewBox="box.view" role="img" aria-label="The way from above, to scale">
       <polyline :points="path" :stroke-width="box.span * 0.014" />
       <circle :cx="points[0]?.x" :cy="-(points[0]?.y ?? 0)" :r="box.span * 0.026" />
     </svg>

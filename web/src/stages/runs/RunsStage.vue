@@ -1,29 +1,30 @@
 <script setup lang="ts">
 import { computed, nextTick, ref } from 'vue'
 
-import { api, ask, type Edit } from '../../api/client'
+import { api, ask, type CircuitRow, type Edit } from '../../api/client'
 import EntryLine from '../../parts/EntryLine.vue'
 import StageFrame from '../../parts/StageFrame.vue'
 import { tapMend, useKeys } from '../../stage/keys'
 import { useJob } from '../../stores/job'
 import { useLook } from '../../stores/look'
 import { useNotice } from '../../stores/notice'
+import CircuitWays from './CircuitWays.vue'
 import LegPanel from './LegPanel.vue'
 import LegTable from './LegTable.vue'
-import RunForm from './RunForm.vue'
-import RunList from './RunList.vue'
 import StripView from './StripView.vue'
+import WayForm from './WayForm.vue'
 
 const store = useJob()
 const notice = useNotice()
 const entry = ref<{ focus: () => void } | null>(null)
 const look = useLook()
-const form = look.dialogOpen('run')
+const form = look.dialogOpen('way')
 const fresh = ref(false)
 const before = ref<number | null>(null)
 
-const run = computed(() => store.run)
-const raw = computed(() => (store.leg === null ? null : (run.value?.legs[store.leg] ?? null)))
+const way = computed(() => store.way)
+const circuit = computed(() => store.view?.circuit ?? null)
+const raw = computed(() => (store.leg === null ? null : (way.value?.legs[store.leg] ?? null)))
 const verb = computed(() => (before.value === null ? 'walk' : `walk, before leg ${before.value + 1}`))
 
 async function suggest(text: string) {
@@ -36,8 +37,8 @@ async function suggest(text: string) {
 }
 
 async function walk(text: string) {
-  if (!run.value) return null
-  const edit: Edit = { op: 'walk', run: run.value.id, text }
+  if (!way.value) return null
+  const edit: Edit = { op: 'walk', way: way.value.id, text }
   if (before.value !== null) edit.at = before.value
   const problem = await store.edit([edit])
   if (problem) return problem
@@ -52,6 +53,13 @@ function insertBefore(row: number) {
   void nextTick(() => entry.value?.focus())
 }
 
+/** A new way is walked at once: its line has the focus. */
+async function added(id: string) {
+  await store.lookWay(id, null)
+  await nextTick()
+  entry.value?.focus()
+}
+
 function setup(isNew: boolean) {
   fresh.value = isNew
   form.value = true
@@ -59,13 +67,13 @@ function setup(isNew: boolean) {
 
 async function copy() {
   await navigator.clipboard.writeText(store.plan?.walk ?? '')
-  notice.tell('The run is on the clipboard as walk text. Paste it into the entry line of any run.', 'note')
+  notice.tell('The way is on the clipboard as walk text. Paste it into the entry line of any way.', 'note')
 }
 
 function step(by: number) {
-  const all = store.view?.summaries?.map((item) => item.id) ?? []
-  const next = all[(all.indexOf(store.runId ?? '') + by + all.length) % all.length]
-  if (next) void store.lookRun(next)
+  const all = store.view?.circuits?.map((item) => item.id) ?? []
+  const next = all[(all.indexOf(store.circuitId ?? '') + by + all.length) % all.length]
+  if (next) void store.lookThread(next)
 }
 function stepLeg(by: number) {
   const count = store.plan?.legs.length ?? 0
@@ -91,16 +99,20 @@ useKeys(
 <template>
   <StageFrame>
     <template #left>
-      <RunList
-        :summaries="store.view?.summaries ?? []"
-        :current="store.runId"
+      <CircuitWays
+        :circuits="(store.view?.circuits as CircuitRow[]) ?? []"
+        :ways="store.view?.ways ?? []"
+        :idle="store.view?.idle ?? []"
+        :circuit="store.circuitId"
+        :way="store.wayId"
         :metric="store.view?.units === 'metric'"
-        @look="store.lookRun($event)"
+        @look="store.lookThread($event)"
+        @way="store.lookWay($event)"
         @add="setup(true)"
       />
     </template>
-    <template v-if="store.plan && run">
-      <h2 class="only-print">{{ store.job?.name }}: {{ run.circuit }} {{ run.name }}</h2>
+    <template v-if="store.plan && way">
+      <h2 class="only-print">{{ store.job?.name }}: {{ circuit?.summary.label }} {{ way.name }}</h2>
       <div class="strip">
         <StripView
           :strip="store.plan.strip"
@@ -112,25 +124,30 @@ useKeys(
     </template>
     <div v-else class="empty">
       <div v-if="!store.loading">
-        <h2>{{ store.view ? 'No run yet' : 'No job open' }}</h2>
+        <h2>{{ store.view ? (circuit ? 'No way walked yet' : 'No circuit yet') : 'No job open' }}</h2>
         <p class="mute">
           {{
             store.view
-              ? store.nodes.length
-                ? 'Start one at a panel, then walk it leg by leg.'
-                : 'First say what stands where: a structure and a panel.'
+              ? circuit
+                ? 'Its cable is measured from where the boxes stand. Walk it leg by leg for what it really takes.'
+                : store.nodes.length
+                  ? 'A circuit says what is electrical; a way says where it lies. Begin with the circuit.'
+                  : 'First say what stands where: a structure and a panel.'
               : 'Start from a structure in the job menu above.'
           }}
         </p>
-        <v-btn v-if="store.nodes.length" variant="flat" color="ink" @click="setup(true)">New run</v-btn>
+        <v-btn v-if="circuit" variant="flat" color="ink" @click="setup(true)">Walk its way</v-btn>
+        <v-btn v-else-if="store.nodes.length" variant="flat" color="ink" @click="look.go({}, 'circuits')"
+          >To Circuits</v-btn
+        >
       </div>
     </div>
-    <template v-if="store.plan && run" #under>
+    <template v-if="store.plan && way" #under>
       <LegTable
         :legs="store.plan.legs"
-        :raw="run.legs"
+        :raw="way.legs"
         :leg="store.leg"
-        :run-id="run.id"
+        :way-id="way.id"
         :words="store.vocabulary"
         :names="store.names"
         :edit="store.edit"
@@ -138,7 +155,7 @@ useKeys(
         @insert="insertBefore"
       />
     </template>
-    <template v-if="store.plan && run" #entry>
+    <template v-if="store.plan && way" #entry>
       <EntryLine
         ref="entry"
         :verb="verb"
@@ -158,6 +175,7 @@ useKeys(
     <template v-if="store.plan" #right>
       <LegPanel
         :plan="store.plan"
+        :circuit="circuit"
         :leg="store.leg"
         :raw="raw"
         :alternatives="store.alternatives"
@@ -167,13 +185,7 @@ useKeys(
         @setup="setup(false)"
       />
     </template>
-    <RunForm
-      v-model="form"
-      :run="fresh ? null : run"
-      :nodes="store.nodes"
-      :edit="store.edit"
-      @added="store.lookRun($event)"
-    />
+    <WayForm v-model="form" :way="fresh ? null : way" :circuit="circuit" :edit="store.edit" @added="added" />
   </StageFrame>
 </template>
 

@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import type { Strip } from '../../api/client'
 import type { Scale } from './stripScale'
 
-/** What the run lies in: framing, block, earth to its true depth, floors and ceilings that are known. */
+/** What the way lies in: framing, block, earth to its true depth, floors and ceilings that are known. */
 const props = defineProps<{ strip: Strip; scale: Scale }>()
 
 const STUD_IN = 16

@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import type { Strip } from '../../api/client'
 import { CHAR, type Scale } from './stripScale'
 
-/** The run itself: cable in its jacket colour, pipe by its wall, supports, boxes, cover against what is needed. */
+/** The way itself: cable in its jacket colour, pipe by its wall, supports, boxes, cover against what is needed. */
 const props = defineProps<{ strip: Strip; scale: Scale; leg: number | null }>()
 
 const JACKET: Record<string, string> = {

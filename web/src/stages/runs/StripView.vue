@@ -9,7 +9,7 @@ import StripGround from './StripGround.vue'
 import StripPath from './StripPath.vue'
 import { CHAR, type Label, placeLabels, type Rect, scaleOf, type Spot } from './stripScale'
 
-/** The run unrolled: tape along the top, places as bands, the run itself, what holds it and what it lacks. */
+/** The way unrolled: tape along the top, places as bands, the way itself, what holds it and what it lacks. */
 const props = defineProps<{ strip: Strip; leg: number | null; metric: boolean }>()
 const emit = defineEmits<{ select: [leg: number | null] }>()
 
@@ -128,7 +128,7 @@ const pulls = computed(() => {
 <template>
   <div ref="host" class="host">
     <SvgPicture
-      label="The run unrolled: length across, height up"
+      label="The way unrolled: length across, height up"
       testid="strip"
       :width="s.width"
       :height="s.height"

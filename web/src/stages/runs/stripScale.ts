@@ -34,7 +34,7 @@ function ticks(from: number, to: number, step: number): number[] {
 const stepFor = (span: number, most: number, steps: number[]) =>
   steps.find((step) => span / step <= most) ?? 6000
 
-/** Length and height share one scale where the run is short; a long run is drawn higher, and says by how much. */
+/** Length and height share one scale where the way is short; a long way is drawn higher, and says by how much. */
 export function scaleOf(strip: Strip, width: number, height: number, metric: boolean): Scale {
   const steps = metric ? METRES : FEET
   const tall = Math.max(strip.high_in - strip.low_in, 24)

@@ -1,1 +1,0 @@
-"""Findings about runs, one file a theme; each lists its rules at its end."""

@@ -1,0 +1,195 @@
+"""Codes of findings about ways."""
+
+from __future__ import annotations
+
+from levelrun.core.findings import Code, finder
+
+CODES: dict[str, Code] = {
+    "way-empty": Code(
+        "check",
+        "The way has no legs yet.",
+        "Nothing can be measured or bought.",
+        "Walk it: type the first leg.",
+        "runs",
+    ),
+    "way-short": Code(
+        "check",
+        "A circuit takes a way that does not get to its box.",
+        "The length is a guess, and so is what is cut.",
+        "Walk on to the box, or say that the way ends there.",
+        "runs",
+    ),
+    "way-idle": Code(
+        "note",
+        "No circuit takes this way.",
+        "What lies in it decides fill, cover and wire.",
+        "Say which circuit takes it, or leave it as a spare.",
+        "runs",
+    ),
+    "open-end": Code(
+        "check",
+        "The last leg ends in no box, panel or equipment.",
+        "A length without an end is a guess.",
+        "Say what stands at the end.",
+        "runs",
+    ),
+    "method-not-allowed": Code(
+        "stop",
+        "The method may never be used in this place.",
+        "Wrong pipe or cable fails inspection, or the jacket fails.",
+        "Take an allowed method.",
+        "runs",
+    ),
+    "method-condition": Code(
+        "check",
+        "The method is allowed here only with something that is not recorded.",
+        "The condition is what keeps the cable whole.",
+        "Record that it is met, or take a method without the condition.",
+        "runs",
+    ),
+    "cover-short": Code(
+        "stop",
+        "The trench is too shallow for what lies in it.",
+        "A spade finds it.",
+        "Dig, or change the pipe.",
+        "runs",
+    ),
+    "cover-missing": Code(
+        "check",
+        "No depth is taped for a buried leg.",
+        "Depth is what the inspector measures.",
+        "Enter the depth.",
+        "runs",
+    ),
+    "fill-over": Code(
+        "stop", "More wire than the pipe may hold.", "Heat, and skinned insulation.", "A size up.", "runs"
+    ),
+    "ampacity-short": Code(
+        "stop",
+        "The wire as it lies carries less than its breaker or its load.",
+        "Heat, bundling or cool terminals take amperes away; the wire overheats.",
+        "Bigger wire.",
+        "runs",
+    ),
+    "pipe-under-note": Code(
+        "stop",
+        "A feeder's pipe is smaller than the authority here wants.",
+        "It fails inspection.",
+        "A size up.",
+        "runs",
+    ),
+    "ribbon": Code(
+        "check",
+        "Ribbon over every trench is asked here.",
+        "A spade meets the ribbon first.",
+        "Record the ribbon.",
+        "runs",
+    ),
+    "ground-small": Code(
+        "stop",
+        "A cable's ground does not grow with wires that were upsized for drop.",
+        "Upsized hots want an upsized ground.",
+        "Pipe with single wires, or a cable with a whole ground.",
+        "runs",
+    ),
+    "sleeve-tight": Code(
+        "stop", "The cable does not pass through its sleeve.", "It cannot be pulled in.", "A bigger sleeve.", "runs"
+    ),
+    "jam": Code(
+        "check", "Three wires may wedge side by side in a bend.", "The pull locks.", "Another size of pipe.", "runs"
+    ),
+    "size-unknown": Code(
+        "stop", "The size is not made, or missing.", "No numbers can be had.", "Choose a listed size.", "runs"
+    ),
+    "bends-over": Code(
+        "stop", "More than 360° of bend between pull points.", "The wire will not pull.", "Add a pull point.", "runs"
+    ),
+    "roof-heat": Code(
+        "check",
+        "Nobody has said how far a pipe on a roof is off it.",
+        "Flat on a sunny roof its wires run far hotter than the air.",
+        "Blocks under it, or wire for the heat.",
+        "runs",
+    ),
+    "pull-hard": Code(
+        "check",
+        "A pull is harder than hands, wires or insulation bear.",
+        "The wire skins, stretches, or stops half way.",
+        "A pull point half way, a wider sweep, a bigger pipe.",
+        "runs",
+    ),
+    "box-needed": Code(
+        "stop",
+        "Cable and pipe wires meet without a box.",
+        "A change of wiring needs a box that stays reachable.",
+        "Put a box there.",
+        "runs",
+    ),
+    "pull-point-buried": Code(
+        "stop", "A box or conduit body stands under ground.", "It must stay reachable.", "Use a sweep.", "runs"
+    ),
+    "wire-smaller": Code(
+        "stop", "A leg is wired smaller than its circuit.", "The thin part burns.", "Same gauge all the way.", "runs"
+    ),
+    "wires-short": Code(
+        "stop",
+        "A cable has fewer wires than the circuit needs.",
+        "A neutral or a hot is missing.",
+        "The next cable.",
+        "runs",
+    ),
+    "whip-long": Code(
+        "check",
+        "A whip of more than 6 ft.",
+        "Beyond 6 ft other support and grounding rules begin.",
+        "Shorten it.",
+        "runs",
+    ),
+    "expansion": Code(
+        "check",
+        "A straight of plastic pipe outdoors moves more than ¼ in.",
+        "It pulls out of its box.",
+        "An expansion fitting.",
+        "runs",
+    ),
+    "joint-missing": Code(
+        "check", "Two kinds of pipe meet with nothing between.", "They want a fitting.", "Name the coupling.", "runs"
+    ),
+    "turn-back": Code(
+        "check",
+        "A leg goes straight back on the one before.",
+        "Probably a slip of the pencil.",
+        "Look at it again.",
+        "runs",
+    ),
+    "path-short": Code(
+        "check",
+        "The path taped is shorter than the boxes stand apart.",
+        "One reading is wrong, and the cable is cut from it.",
+        "Tape it again, or move the box on the plan.",
+        "runs",
+    ),
+    "height-closure": Code(
+        "check",
+        "The heights taped do not meet.",
+        "One reading is wrong, and the pipe is cut from it.",
+        "Tape it again.",
+        "runs",
+    ),
+    "marks-first": Code(
+        "note",
+        "There is digging on this way.",
+        "Other services lie in the yard.",
+        "Call for marks, wait, then dig.",
+        "runs",
+    ),
+    "whole-pull": Code(
+        "note",
+        "Pipe is complete between pull points before wire goes in.",
+        "Threading piece by piece skins insulation and hides a bad joint; many do it, the code does not.",
+        "Dry-fit, measure, glue, then pull.",
+        "runs",
+    ),
+}
+
+finding = finder(CODES)

@@ -1,0 +1,93 @@
+"""What boxes receive from the hops that start, end or pass in them."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from functools import lru_cache
+
+from levelrun.core.boxes.entering import Entering
+from levelrun.core.circuits.loads import HopWires
+from levelrun.core.codebook import Codebook
+from levelrun.core.codebook.lookups import Cable, cable, cable_sizes, method
+from levelrun.core.job import Job, Leg, Way
+from levelrun.core.ways.contexts import HopKey, Woven
+from levelrun.core.ways.stretch import Stretch
+
+
+def entering(book: Codebook, job: Job, woven: Woven) -> dict[str, list[Entering]]:
+    """What each box receives, by box id, circuit by circuit, hop by hop."""
+    names = {node.id: node.name for node in job.nodes}
+    ways = {way.id: way for way in job.ways}
+    found: dict[str, list[Entering]] = {}
+    for key, laid in woven.laid.items():
+        w = laid.wires
+        first, last = _end_legs(ways, woven.paths, key, w)
+        found.setdefault(w.box, []).append(_entering(book, w, last, "feed", names[w.start]))
+        found.setdefault(w.start, []).append(_entering(book, w, first, "load", names[w.box]))
+        for box in _passed(ways, woven.paths.get(key, ()), w):
+            found.setdefault(box, []).append(_entering(book, w, None, "through", names[w.box]))
+    return found
+
+
+def _end_legs(
+    ways: Mapping[str, Way], paths: Mapping[HopKey, tuple[Stretch, ...]], key: HopKey, wires: HopWires
+) -> tuple[Leg | None, Leg | None]:
+    """The legs in which a hop leaves its start and reaches its box."""
+    path = [part for part in paths.get(key, ()) if part.last >= part.first]
+    if not path:
+        return None, None
+    head, tail = path[0], path[-1]
+    first, last = ways[head.way].legs[head.first], ways[tail.way].legs[tail.last]
+    backward_head = _stands_at(ways[head.way], head.last + 1) == wires.start
+    backward_tail = _stands_at(ways[tail.way], tail.first) == wires.box
+    if backward_head:
+        first = ways[head.way].legs[head.last]
+    if backward_tail:
+        last = ways[tail.way].legs[tail.first]
+    return first, last
+
+
+def _stands_at(way: Way, place: int) -> str | None:
+    return way.start if place == 0 else way.legs[place - 1].end.node
+
+
+def _passed(ways: Mapping[str, Way], path: tuple[Stretch, ...], wires: HopWires) -> list[str]:
+    """Boxes that its wires go through without a splice, in pipe."""
+    found: list[str] = []
+    for part in path:
+        for place in range(part.first, part.last + 2):
+            node = _stands_at(ways[part.way], place)
+            if node is not None and node not in (wires.start, wires.box, *found):
+                found.append(node)
+    return found
+
+
+def _entering(book: Codebook, wires: HopWires, leg: Leg | None, side: str, other: str) -> Entering:
+    made = None
+    cabled = wires.method != "raceway" if leg is None else method(book, leg.method).kind != "raceway" or leg.sleeve
+    if side != "through" and cabled:
+        size = f"{wires.wire_size}-{wires.conductors}"
+        made = _made(book, leg.method, leg.size) if leg is not None else _made(book, wires.method, size)
+    if made is not None and leg is not None:
+        gauge, count, ground = leg.size.partition("-")[0], made.conductors, made.ground
+    elif made is not None:
+        gauge, count, ground = wires.wire_size, wires.conductors, made.ground if wires.grounded else ""
+    else:
+        gauge, count, ground = wires.wire_size, wires.conductors, wires.ground
+    return Entering(
+        size=gauge,
+        count=count,
+        ground="" if side == "through" else ground,
+        cable=made is not None or (cabled and side != "through"),
+        side=side,
+        other=other,
+        circuit=wires.label,
+    )
+
+
+@lru_cache(maxsize=512)
+def _made(book: Codebook, key: str, size: str) -> Cable | None:
+    """The cable of a leg, where it is one that is made."""
+    if method(book, key).kind == "cable" and size in cable_sizes(book, key):
+        return cable(book, key, size)
+    return None

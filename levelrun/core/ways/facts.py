@@ -1,0 +1,364 @@
+"""One way with everything a rule about it may ask: the facts of its legs, its ends, what lies in it."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
+from functools import cached_property
+
+from levelrun.core.circuits.loads import HopWires
+from levelrun.core.codebook import Codebook
+from levelrun.core.codebook.lookups import Method, PlaceFacts, cable_sizes, method, wire_sizes
+from levelrun.core.errors import LevelRunError
+from levelrun.core.job import Box, Habits, Panel, Structure, Way
+from levelrun.core.kept import kept_hash
+from levelrun.core.trade.conductors.sizing import Demand, choose
+from levelrun.core.trade.methods.facts import CHANGEABLE, facts_of
+from levelrun.core.trade.pipe.fill import Wires
+from levelrun.core.ways.geometry import Placed, lay_out
+
+PULL_POINTS = ("box", "lb", "body")
+OPEN = ("trench", "driveway_trench", "under_building", "under_slab", "overhead")
+HOTS = ("black", "red", "blue", "brown")
+BUNDLED_IN = 24.0  # cables side by side for longer than this carry less (310.15(C)(1))
+
+
+@dataclass(frozen=True, kw_only=True)
+class Carried:
+    """One hop where it lies in a way: legs first to last.
+
+    reaches: both of its ends stand on the way, or on the ways before and after. begins: its piece of cable or wire
+    starts in this way; beyond_in: inches of that piece in the ways after this one, which end at `ends_at`.
+    """
+
+    wires: HopWires
+    first: int
+    last: int
+    reaches: bool
+    begins: bool = True
+    beyond_in: float = 0.0
+    ends_at: str = ""
+
+    __hash__ = kept_hash
+
+
+@dataclass(frozen=True, kw_only=True)
+class WayContext:
+    """What a way touches in its job. Hashable, so that an unchanged way is not planned again.
+
+    `spots`: where its boxes and panels stand on the site, inches east and north, for those that are on a plan.
+    """
+
+    way: Way
+    habits: Habits
+    structures: tuple[Structure, ...]
+    nodes: tuple[Panel | Box, ...]
+    carried: tuple[Carried, ...]
+    spots: tuple[tuple[str, tuple[float, float]], ...] = ()
+
+    __hash__ = kept_hash
+
+
+@dataclass(frozen=True, kw_only=True)
+class Lying:
+    """A hop in one leg: of two circuits that share a neutral, the second brings none of its own."""
+
+    wires: HopWires
+    conductors: int
+    neutral: bool
+    shares: bool
+
+    @property
+    def counted(self) -> int:
+        """Wires that count for bundling: the neutral of three wires or more does not (310.15(E))."""
+        light = self.neutral and (self.conductors > 2 or self.shares)
+        return self.conductors - 1 if light else self.conductors
+
+
+@dataclass(frozen=True, kw_only=True)
+class Strands:
+    """Single wires of one kind in a pipe, with their colours: hots, then neutral, then ground."""
+
+    wires: Wires
+    material: str
+    colours: tuple[str, ...]
+
+
+@dataclass(frozen=True, eq=False)
+class WayView:
+    """A way laid out under a rule set."""
+
+    book: Codebook
+    context: WayContext
+
+    @property
+    def way(self) -> Way:
+        """The way."""
+        return self.context.way
+
+    @property
+    def habits(self) -> Habits:
+        """The shop's habits."""
+        return self.context.habits
+
+    @cached_property
+    def nodes(self) -> dict[str, Panel | Box]:
+        """Panels and boxes that the way touches, by id."""
+        return {node.id: node for node in self.context.nodes}
+
+    @cached_property
+    def structures(self) -> dict[str, Structure]:
+        """Structures that the way touches, by id."""
+        return {item.id: item for item in self.context.structures}
+
+    @property
+    def start(self) -> Panel | Box:
+        """The panel or box where the way starts."""
+        return self.nodes[self.way.start]
+
+    @property
+    def end(self) -> Panel | Box | None:
+        """The panel or box where the last leg ends, or None."""
+        node = self.way.legs[-1].end.node if self.way.legs else None
+        return self.nodes[node] if node else None
+
+    @cached_property
+    def placed(self) -> list[Placed]:
+        """The legs laid out."""
+        return lay_out(self.way, self.start.height_in)
+
+    @cached_property
+    def facts(self) -> list[PlaceFacts]:
+        """Facts of each leg's place with the changes said."""
+        return [self._facts(index) for index in range(len(self.way.legs))]
+
+    def _facts(self, index: int) -> PlaceFacts:
+        leg = self.way.legs[index]
+        said = {key: getattr(leg.facts, key) for key in CHANGEABLE}
+        if said["damage"] is None and leg.place == "outside_wall" and self._over_reach(index):
+            said["damage"] = False
+        return facts_of(self.book, leg.place, said)
+
+    def _over_reach(self, index: int) -> bool:
+        """The whole leg stands 8 ft or more over known ground, where nothing is said to hit it (300.5(D)(1))."""
+        grade = self.ground_in(index)
+        foot = min(self.placed[index].y0, self.placed[index].y1)
+        return grade is not None and foot - grade >= self.book.number("riser_guard_in")
+
+    def ground_in(self, index: int) -> float | None:
+        """Outside ground at a leg, in the heights of the strip: at the start's structure until the way has been
+        out in the earth or the air, then at the end's; None where no structure is known."""
+        been_out = any(leg.place in OPEN for leg in self.way.legs[:index])
+        node = self.end if been_out else self.start
+        structure = self.structures.get(node.structure) if node else None
+        if node is None or structure is None:
+            return None
+        base = self.placed[-1].y1 - node.height_in if been_out and node.structure != self.start.structure else 0.0
+        return base + structure.grade_in
+
+    @cached_property
+    def methods(self) -> list[Method]:
+        """Method of each leg."""
+        return [method(self.book, leg.method) for leg in self.way.legs]
+
+    def piped(self, index: int) -> bool:
+        """Single wires in a pipe here: a raceway that is not the sleeve of a cable."""
+        return self.methods[index].kind == "raceway" and not self.way.legs[index].sleeve
+
+    def guarded(self, index: int) -> tuple[str, str]:
+        """Method and size of the cable that a sleeve guards: that of the nearest cable leg before, else after."""
+        near = [*range(index - 1, -1, -1), *range(index + 1, len(self.way.legs))]
+        for other in near:
+            if self.methods[other].kind != "raceway":
+                return self.way.legs[other].method, self.way.legs[other].size
+        here = self.lying(index)
+        return "NM-B", cable_name(here[:1]) if here else ""
+
+    def joint_before(self, index: int) -> str:
+        """Kind of what stands at the start of a leg: panel, box, lb, body, coupling or none."""
+        if index == 0:
+            return "panel" if isinstance(self.start, Panel) else "box"
+        return self.joint_after(index - 1)
+
+    def joint_after(self, index: int) -> str:
+        """Kind of what stands at the end of a leg."""
+        end = self.way.legs[index].end
+        if end.node and isinstance(self.nodes[end.node], Panel):
+            return "panel"
+        return end.kind
+
+    def node_at(self, place: int) -> str:
+        """The box or panel after so many legs, 0 the start; empty where none stands there."""
+        return self.way.start if place == 0 else self.way.legs[place - 1].end.node or ""
+
+    def joint_name(self, index: int) -> str:
+        """Name of what stands at the end of leg `index`; -1 is the start of the way."""
+        if index < 0:
+            return self.start.name
+        end = self.way.legs[index].end
+        if end.node:
+            return self.nodes[end.node].name
+        return {"lb": "LB", "body": "body", "coupling": "coupling", "none": ""}[end.kind]
+
+    def lying(self, index: int) -> tuple[Lying, ...]:
+        """The hops in one leg, in the order of the circuits."""
+        return self._lying[index]
+
+    @cached_property
+    def _lying(self) -> list[tuple[Lying, ...]]:
+        return [lying_in([c for c in self.context.carried if c.first <= i <= c.last]) for i in self.indexes]
+
+    @property
+    def indexes(self) -> range:
+        """The numbers of its legs, from 0."""
+        return range(len(self.way.legs))
+
+    def cables(self, index: int) -> list[tuple[tuple[Lying, ...], str]]:
+        """The cables of a leg that is no pipe: each with its hops (two where a neutral is shared) and its size. One
+        alone is of the size said; of a bundle each is of its own circuit's."""
+        groups: list[list[Lying]] = []
+        for item in self.lying(index):
+            mate = next((g for g in groups if len(g) == 1 and g[0].wires.circuit == item.wires.partner), None)
+            if mate is not None and not item.neutral:
+                mate.append(item)
+            else:
+                groups.append([item])
+        size = self.way.legs[index].size
+        return [(tuple(group), size if len(groups) == 1 else cable_name(group)) for group in groups]
+
+    def strands(self, index: int) -> list[Strands]:
+        """Single wires of a leg when in pipe, kind by kind: every circuit with a ground of its own."""
+        return self.strands_of(self.lying(index))
+
+    @staticmethod
+    def strands_of(lying: Sequence[Lying]) -> list[Strands]:
+        """Single wires of some hops, kind by kind."""
+        found: dict[tuple[str, str, str], list[str]] = {}
+        hots = 0
+        for item in lying:
+            w = item.wires
+            count = item.conductors - item.neutral
+            colours = [HOTS[(hots + n) % 4] for n in range(count)] + ["white"] * item.neutral
+            hots += count
+            found.setdefault((w.insulation, w.wire_size, w.material), []).extend(colours)
+            if w.ground:
+                found.setdefault((w.insulation, w.ground, w.material), []).append("green")
+        return [
+            Strands(wires=Wires(kind, size, len(colours)), material=material, colours=tuple(colours))
+            for (kind, size, material), colours in found.items()
+        ]
+
+    def wires(self, index: int) -> list[Wires]:
+        """Single wires of a leg when in pipe."""
+        return [item.wires for item in self.strands(index)]
+
+    def current_carrying(self, index: int, item: Lying) -> int:
+        """Wires that carry current beside those of a hop: all in its pipe, all of a bundle, else its own cable's."""
+        here = self.lying(index)
+        if self.piped(index) or self.way.legs[index].length_in > BUNDLED_IN:
+            return sum(other.counted for other in here)
+        return next((sum(i.counted for i in group) for group, _ in self.cables(index) if item in group), item.counted)
+
+    def demand(self, index: int, item: Lying) -> Demand:
+        """What the wire of a hop must carry in one leg, and in what heat."""
+        w, key = item.wires, self.way.legs[index].method
+        return Demand(
+            load_a=w.load_a,
+            breaker_a=w.breaker_a,
+            volts=w.volts,
+            material=w.material,
+            wiring="raceway" if self.piped(index) or key == "OVERHEAD" else self.cable_method(index),
+            insulation=w.insulation,
+            ambient_c=self.heat_c(index),
+            current_carrying=self.current_carrying(index, item),
+        )
+
+    def on_sunny_roof(self, index: int) -> bool:
+        """Whether a leg lies over a roof in the sun; XHHW-2 in pipe does not mind (310.15(B)(2))."""
+        here = self.lying(index)
+        free = self.piped(index) and bool(here) and all(item.wires.insulation == "XHHW-2" for item in here)
+        return self.way.legs[index].place == "roof" and bool(self.facts[index].sunlight) and not free
+
+    def heat_c(self, index: int) -> float:
+        """Air around the wire of a leg, °C, with what a hot roof adds where it is said to lie close over it."""
+        up = self.way.legs[index].facts.above_roof_in
+        low = up is not None and up < self.book.number("roof_low_in") and self.on_sunny_roof(index)
+        return self.facts[index].ambient_c + (self.book.number("roof_adder_c") if low else 0.0)
+
+    def cable_method(self, index: int) -> str:
+        """Cable of a leg, its own or the one in its sleeve."""
+        return self.guarded(index)[0] if self.way.legs[index].sleeve else self.way.legs[index].method
+
+    def least_wire(self, carried: Carried) -> str:
+        """Smallest wire that all but drop would take on every leg of a hop: growth over it is for drop."""
+        order = wire_sizes(self.book)
+        found = [order[0]]
+        for index in range(carried.first, carried.last + 1):
+            item = next(i for i in self.lying(index) if _same(i.wires, carried.wires))
+            demand = self.demand(index, item)
+            try:
+                found.append(choose(self.book, replace(demand, load_a=min(demand.load_a, item.wires.breaker_a))).size)
+            except LevelRunError:
+                continue
+        return max(found, key=order.index)
+
+    def circuits(self, first: int = 0, last: int | None = None) -> dict[str, HopWires]:
+        """The circuits in legs first to last, by id."""
+        stop = len(self.way.legs) if last is None else last + 1
+        return {item.wires.circuit: item.wires for index in range(first, stop) for item in self.lying(index)}
+
+    def called(self, wires: HopWires) -> str:
+        """A circuit before what is said of it, where several lie in the way; else nothing."""
+        return f"{wires.title}: " if len(self.circuits()) > 1 else ""
+
+
+def _same(a: HopWires, b: HopWires) -> bool:
+    return (a.circuit, a.box) == (b.circuit, b.box)
+
+
+def lying_in(carried: Sequence[Carried]) -> tuple[Lying, ...]:
+    """Hops side by side, the neutral that two share counted once."""
+    return tuple(_lying(carried))
+
+
+def _lying(carried: Sequence[Carried]) -> Iterator[Lying]:
+    neutrals: set[str] = set()
+    here = {item.wires.circuit for item in carried if item.wires.neutral}
+    for item in carried:
+        w = item.wires
+        second = w.neutral and w.partner in neutrals
+        if w.neutral:
+            neutrals.add(w.circuit)
+        yield Lying(
+            wires=w,
+            conductors=w.conductors - second,
+            neutral=w.neutral and not second,
+            shares=w.partner is not None and w.partner in here,
+        )
+
+
+def cable_name(group: Sequence[Lying]) -> str:
+    """The size of a cable that carries these hops: gauge and count without ground."""
+    return f"{group[0].wires.wire_size}-{sum(item.conductors for item in group)}"
+
+
+def made_in(book: Codebook, key: str, size: str) -> bool:
+    """Whether a cable is made in this size."""
+    return method(book, key).kind == "cable" and size in cable_sizes(book, key)
+
+
+def end_kind(view: WayView, joint: str, node: str | None) -> str:
+    """The end of a leg as the support rule names it: box_clamped, box_no_clamp, panel or none."""
+    if joint in ("none", "coupling"):
+        return "none"
+    box = view.nodes.get(node) if node else None
+    if isinstance(box, Box) and not box.clamps:
+        return "box_no_clamp"
+    return "panel" if joint == "panel" else "box_clamped"
+
+
+def joined(words: Sequence[str]) -> str:
+    """A list as read aloud: a, b and c."""
+    if not words:
+        return "none"
+    return words[0] if len(words) == 1 else f"{', '.join(words[:-1])} and {words[-1]}"

@@ -1,0 +1,75 @@
+"""Where a way lies: unrolled for the strip, and in plan, from its legs alone."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from levelrun.core.job import Leg, Way
+
+Vector = tuple[int, int, int]
+TURN = {"over": 0, "left": 1, "right": -1}
+COMPASS: tuple[tuple[int, int], ...] = ((1, 0), (0, 1), (-1, 0), (0, -1))
+
+
+@dataclass(frozen=True, kw_only=True)
+class Placed:
+    """One leg laid out, inches. x ways along the unrolled way, y up from the start's main floor.
+
+    plan0, plan1: from above, the first heading along +x, left along +y. `bend_deg` is the turn made
+    from the leg before (0, 90 or 180); `fold` is left or right where the heading changes there.
+    """
+
+    index: int
+    leg: Leg
+    x0: float
+    y0: float
+    x1: float
+    y1: float
+    plan0: tuple[float, float]
+    plan1: tuple[float, float]
+    bend_deg: float
+    fold: str
+
+    @property
+    def vertical(self) -> bool:
+        """Goes up or down."""
+        return self.leg.go in ("up", "down")
+
+
+def lay_out(way: Way, start_height_in: float) -> list[Placed]:
+    """Every leg of a way in place. `over` goes on in the heading; left and right turn it first."""
+    placed: list[Placed] = []
+    x, y, heading = 0.0, start_height_in, 0
+    plan = (0.0, 0.0)
+    before: Vector | None = None
+    for index, leg in enumerate(way.legs):
+        heading = (heading + TURN.get(leg.go, 0)) % 4
+        ahead = COMPASS[heading]
+        vector: Vector = (0, 0, 1 if leg.go == "up" else -1) if leg.go in ("up", "down") else (*ahead, 0)
+        flat = leg.length_in if vector[2] == 0 else 0.0
+        x1, y1 = x + flat, y + vector[2] * leg.length_in
+        plan1 = (plan[0] + ahead[0] * flat, plan[1] + ahead[1] * flat)
+        fold = leg.go if leg.go in ("left", "right") and index else ""
+        placed.append(
+            Placed(
+                index=index,
+                leg=leg,
+                x0=x,
+                y0=y,
+                x1=x1,
+                y1=y1,
+                plan0=plan,
+                plan1=plan1,
+                bend_deg=_angle(before, vector),
+                fold=fold,
+            )
+        )
+        x, y, plan, before = x1, y1, plan1, vector
+    return placed
+
+
+def _angle(before: Vector | None, after: Vector) -> float:
+    if before is None:
+        return 0.0
+    dot = sum(a * b for a, b in zip(before, after, strict=True))
+    return {1: 0.0, 0: 90.0, -1: 180.0}[dot]

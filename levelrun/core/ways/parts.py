@@ -1,0 +1,78 @@
+"""Ways: the paths that hops of circuits take, leg by leg."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field, StrictBool, model_validator
+
+from levelrun.core.part import Frozen, Id, Inches, Name, Size
+
+Go = Literal["up", "down", "over", "left", "right"]
+PlaceKey = Literal[
+    "stud_wall", "ceiling_joists", "attic", "crawl_space", "basement", "room_surface", "shop_surface",
+    "masonry_inside", "outside_wall", "roof", "trench", "driveway_trench", "under_building", "under_slab",
+    "overhead", "equipment_tail",
+]  # fmt: skip
+MethodKey = Literal[
+    "EMT", "RMC", "IMC", "PVC40", "PVC80", "ENT", "FMC", "LFMC", "LFNC",
+    "NM-B", "UF-B", "MC", "AC", "SER", "OVERHEAD",
+]  # fmt: skip
+AboveKey = Literal["open_ground", "concrete_2in", "under_building", "slab_4in", "street", "driveway"]
+JointKind = Literal["none", "box", "lb", "body", "coupling"]
+
+
+class Joint(Frozen):
+    """What stands at the end of a leg. `node` names a box or panel where kind is box."""
+
+    kind: JointKind = "none"
+    node: Id | None = None
+
+    @model_validator(mode="after")
+    def _box_has_node(self) -> Joint:
+        if (self.kind == "box") != (self.node is not None):
+            raise ValueError("node: a joint of kind box names a box or panel, any other kind names none")
+        return self
+
+
+class LegFacts(Frozen):
+    """Facts of the place that differ from what such a place usually is. Null: as usual."""
+
+    moisture: Literal["dry", "damp", "wet"] | None = None
+    exposed: StrictBool | None = None
+    damage: StrictBool | None = None
+    sunlight: StrictBool | None = None
+    ambient_c: Annotated[float, Field(strict=True, ge=-40, le=90)] | None = None
+    insulation: StrictBool | None = None
+    above_roof_in: Inches | None = Field(None, description="On a roof in the sun: from the roof to its underside")
+    above: AboveKey | None = None
+
+
+class Leg(Frozen):
+    """One direction, one length, one place, one method."""
+
+    go: Go
+    length_in: Annotated[float, Field(strict=True, ge=0.0625, le=120_000, allow_inf_nan=False)]
+    place: PlaceKey
+    method: MethodKey
+    size: Size = ""
+    depth_in: Inches | None = Field(None, description="Grade to the top of the pipe or cable, taped")
+    bends_deg: tuple[Annotated[float, Field(strict=True, ge=1, le=180)], ...] = Field(
+        (), max_length=12, description="Bends within the leg: offsets, saddles"
+    )
+    sleeve: StrictBool = Field(False, description="The pipe only guards a cable that goes on through it")
+    met: StrictBool = Field(False, description="The condition under which the method may go here is met")
+    ribbon: StrictBool = Field(False, description="Warning ribbon lies over this leg")
+    expansion: StrictBool = Field(False, description="An expansion fitting stands in this leg")
+    facts: LegFacts = LegFacts()
+    end: Joint = Joint()
+
+
+class Way(Frozen):
+    """A path that cables or pipes take: from a panel or box through legs to a box or panel. What lies in it are the
+    hops of circuits that name it."""
+
+    id: Id
+    name: Name
+    start: Id
+    legs: tuple[Leg, ...] = Field((), max_length=200)

@@ -1,0 +1,270 @@
+"""Pulls: the pipe between two pull points, with its fill, bends and section."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import lru_cache
+
+from levelrun.core.codebook.lookups import conductor, raceway
+from levelrun.core.errors import UnknownKeyError
+from levelrun.core.findings import Figure
+from levelrun.core.trade.pipe.bends import Bends, bends
+from levelrun.core.trade.pipe.fill import Fill, fill, used_area
+from levelrun.core.trade.pipe.packing import pack
+from levelrun.core.trade.pipe.pull import PullForce, PullWires, pull
+from levelrun.core.trade.pipe.pull import Section as PullSection
+from levelrun.core.ways.facts import PULL_POINTS, WayView
+
+
+@dataclass(frozen=True)
+class BendAt:
+    """A bend of a pull: at which leg (its start for a corner), degrees, kind corner or within."""
+
+    leg: int
+    deg: float
+    kind: str
+
+
+@dataclass(frozen=True)
+class WireSpot:
+    """A wire in a section, inches from the centre of the pipe."""
+
+    x: float
+    y: float
+    r: float
+    colour: str
+    label: str
+
+
+@dataclass(frozen=True)
+class Section:
+    """A pipe cut through: inner diameter and the wires as they lie. Empty wires: they do not fit."""
+
+    inner_in: float
+    title: str
+    wires: list[WireSpot]
+
+
+@dataclass(frozen=True, kw_only=True)
+class Pull:
+    """A pull from one pull point to the next. Legs are first to last, inclusive; inches and degrees."""
+
+    index: int
+    first: int
+    last: int
+    start: str
+    end: str
+    length_in: float
+    bends: list[BendAt]
+    total: Bends
+    tight_leg: int
+    fill: Fill | None
+    section: Section | None
+    figures: list[Figure]
+
+
+@lru_cache(maxsize=64)
+def pulls_of(view: WayView) -> list[Pull]:
+    """Every pull of a way, in order. Kept for the view at hand: rules and the plan both ask."""
+    found: list[Pull] = []
+    first: int | None = None
+    for index in range(len(view.way.legs)):
+        if not view.piped(index):
+            first = None
+            continue
+        first = index if first is None else first
+        ends = index + 1 == len(view.way.legs) or not view.piped(index + 1)
+        if ends or view.joint_after(index) in (*PULL_POINTS, "panel"):
+            found.append(_pull(view, len(found), first, index))
+            first = None
+    return found
+
+
+def _pull(view: WayView, number: int, first: int, last: int) -> Pull:
+    legs = view.way.legs[first : last + 1]
+    turned = _bends(view, first, last)
+    total = bends(view.book, [bend.deg for bend in turned], view.methods[first].bend_section)
+    tight, filled = _tightest(view, first, last)
+    return Pull(
+        index=number,
+        first=first,
+        last=last,
+        start=view.joint_name(first - 1),
+        end=view.joint_name(last),
+        length_in=sum(leg.length_in for leg in legs),
+        bends=turned,
+        total=total,
+        tight_leg=tight,
+        fill=filled,
+        section=section_of(view, tight) if filled else None,
+        figures=[*_figures(view, number, total, filled, turned, tight), *_force(view, number, first, last)],
+    )
+
+
+def _bends(view: WayView, first: int, last: int) -> list[BendAt]:
+    turned: list[BendAt] = []
+    for index in range(first, last + 1):
+        corner = view.placed[index].bend_deg
+        if index > first and corner:
+            turned.append(BendAt(index, corner, "corner"))
+        turned += [BendAt(index, angle, "within") for angle in view.way.legs[index].bends_deg]
+    return turned
+
+
+def _tightest(view: WayView, first: int, last: int) -> tuple[int, Fill | None]:
+    best: tuple[int, Fill | None] = (first, None)
+    length = sum(leg.length_in for leg in view.way.legs[first : last + 1])
+    ends = (view.joint_before(first), view.joint_after(last))
+    nipple = length <= view.book.number("nipple_in") and set(ends) <= {"box", "panel"}
+    for index in range(first, last + 1):
+        leg = view.way.legs[index]
+        try:
+            filled = (
+                fill(view.book, leg.method, leg.size, view.wires(index), nipple=nipple) if view.lying(index) else None
+            )
+        except UnknownKeyError:
+            continue
+        if filled is not None and (best[1] is None or filled.percent > best[1].percent):
+            best = (index, filled)
+    return best
+
+
+def section_of(view: WayView, index: int) -> Section:
+    """The pipe of a leg cut through, its wires in the colours they have."""
+    leg = view.way.legs[index]
+    pipe = raceway(view.book, leg.method, leg.size)
+    each = [
+        (
+            conductor(view.book, s.wires.insulation, s.wires.size).diameter_in,
+            f"{s.wires.size} {s.wires.insulation}",
+            c,
+        )
+        for s in view.strands(index)
+        for c in s.colours
+    ]
+    spots = pack(pipe.inner_in, [diameter for diameter, _, _ in each]) or []
+    return Section(
+        pipe.inner_in,
+        f"{view.methods[index].name} {leg.size}",
+        [
+            WireSpot(x, y, r, colour, f"{colour} {label}")
+            for (x, y, r), (_, label, colour) in zip(spots, each, strict=False)
+        ],
+    )
+
+
+def _figures(
+    view: WayView, number: int, total: Bends, filled: Fill | None, turned: list[BendAt], tight: int
+) -> list[Figure]:
+    basis = view.book.table("methods").head.basis
+    degrees = Figure(
+        key=f"pull-{number}-bends",
+        label="Bends",
+        value=total.total_deg,
+        text=f"{total.total_deg:g}°",
+        unit="deg",
+        formula="sum of every bend between two pull points, box offsets too",
+        inputs={f"leg {bend.leg + 1}, {bend.kind}": f"{bend.deg:g}°" for bend in turned} or {"bends": "none"},
+        rule=total.rule,
+        basis=basis,
+        limit=total.limit_deg,
+        limit_text=f"{total.limit_deg:g}°",
+    )
+    if filled is None or filled.limit_percent is None:
+        return [degrees]
+    wires = view.wires(tight)
+    leg = view.way.legs[tight]
+    return [
+        Figure(
+            key=f"pull-{number}-fill",
+            label="Fill",
+            value=filled.percent,
+            text=f"{filled.percent:.0f} %",
+            unit="%",
+            formula="wire area / inside area of the tightest pipe of the pull",
+            inputs={
+                **{f"{w.count} × {w.size} {w.insulation}": f"{used_area(view.book, [w], []):g} in²" for w in wires},
+                f"{view.methods[tight].name} {leg.size}, inside": f"{filled.total_in2:g} in²",
+                "used": f"{filled.used_in2:.4f} in²",
+                "unrounded": f"{filled.percent:.3f} %",
+            },
+            rule=f"{filled.rule}, 4, 5",
+            basis=basis,
+            limit=filled.limit_percent,
+            limit_text=f"{filled.limit_percent:g} %",
+        ),
+        degrees,
+    ]
+
+
+@lru_cache(maxsize=256)
+def force_of(view: WayView, first: int, last: int) -> PullForce | None:
+    """The pull of these legs, wires wedged in the narrowest of its pipes. None where a size is not known.
+    Kept for the view at hand: the figure and the rule both ask."""
+    strands = view.strands(first)
+    wires = [PullWires(s.wires.insulation, s.wires.size, s.material, s.wires.count) for s in strands]
+    if not wires:
+        return None
+    try:
+        inner = min(raceway(view.book, leg.method, leg.size).inner_in for leg in view.way.legs[first : last + 1])
+        return pull(view.book, _sections(view, first, last), wires, view.book.number("friction"), inner_in=inner)
+    except UnknownKeyError:
+        return None
+
+
+def by_hand_lb(found: PullForce) -> float:
+    """Pounds at the easier end, as the wires lie."""
+    ends = (found.corrected_forward_lb, found.corrected_reverse_lb)
+    return min(lb for lb in ends if lb is not None)
+
+
+def _force(view: WayView, number: int, first: int, last: int) -> list[Figure]:
+    """Pull by hand from the easier end, by the closed form."""
+    book, found = view.book, force_of(view, first, last)
+    if found is None:
+        return []
+    friction, hand = book.scalar("friction"), book.scalar("hand_one_lb")
+    ends = {"start": view.joint_name(first - 1) or "the start", "end": view.joint_name(last) or "the end"}
+    forward, reverse = found.corrected_forward_lb or 0.0, found.corrected_reverse_lb or 0.0
+    feed = "start" if forward <= reverse else "end"
+    return [
+        Figure(
+            key=f"pull-{number}-force",
+            label="By hand",
+            value=by_hand_lb(found),
+            text=f"{by_hand_lb(found):.0f} lb",
+            unit="lb",
+            formula="T · e^(wμφ) round a bend, T + WL(wμ · level + climb) along a straight",
+            inputs={
+                f"fed at {ends['start']}, its start": f"{forward:.1f} lb",
+                f"fed at {ends['end']}, its end": f"{reverse:.1f} lb",
+                "so feed at": ends[feed] + (", its start" if feed == "start" else ", its end"),
+                "weight of the wires, W": f"{found.weight_lb_per_ft:.3f} lb/ft",
+                "wedged in the pipe, w": f"{found.weight_factor:.2f}",
+                "friction, μ": f"{friction.value:g}, gel lube",
+                "without the wedging": f"{min(found.forward_lb, found.reverse_lb):.1f} lb",
+                "side wall, worst bend": f"{found.sidewall_lb_per_ft:.0f} lb/ft",
+                "conductors bear": f"{found.limit_lb:.0f} lb",
+                "the line is one person; two": f"{book.number('hand_two_lb'):g} lb",
+                "not counted": "the stiffness of large and solid wire, which the hand feels first",
+            },
+            rule=hand.section,
+            basis=hand.basis,
+            limit=hand.value,
+            limit_text=f"{hand.value:g} lb",
+        )
+    ]
+
+
+def _sections(view: WayView, first: int, last: int) -> list[PullSection]:
+    """The pull as sections: bends with the one-shot radius of their size, then the straight of each leg."""
+    table = view.book.table("ch9-table2-radius")
+    sections: list[PullSection] = []
+    for index in range(first, last + 1):
+        placed, leg = view.placed[index], view.way.legs[index]
+        row = table.find(leg.size)
+        radius = float(row["one_shot_in"]) if row else 4.0
+        corner = placed.bend_deg if index > first else 0.0
+        sections += [PullSection(bend_deg=angle, radius_in=radius) for angle in (corner, *leg.bends_deg) if angle]
+        sections.append(PullSection(straight_in=leg.length_in, climb_in=placed.y1 - placed.y0))
+    return sections

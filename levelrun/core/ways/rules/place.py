@@ -1,0 +1,379 @@
+"""Rules about where a leg lies: method by place, cover, whips, movement."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from levelrun.core.codebook.lookups import cable, cable_sizes, raceway_sizes
+from levelrun.core.errors import NotBuriableError, UnknownKeyError
+from levelrun.core.findings import Finding, Mend
+from levelrun.core.measure import show, show_inches
+from levelrun.core.rulebook import Rule
+from levelrun.core.trade.cover import Cover, cover
+from levelrun.core.trade.methods.conditions import is_buried
+from levelrun.core.trade.methods.facts import facts_of
+from levelrun.core.trade.methods.verdicts import Verdict, judge, ranked
+from levelrun.core.trade.pipe.fill import CableIn, fill
+from levelrun.core.trade.pipe.pull_box import trade_inches
+from levelrun.core.ways.codes import finding
+from levelrun.core.ways.facts import WayView, joined
+from levelrun.core.ways.mends import best_methods, facts_with, protect, set_leg, size_for, use_method
+
+
+def method_rule(view: WayView) -> Iterator[Finding]:
+    """Every leg's method, and the cable inside a sleeve, against its place; like legs in a row speak once."""
+    for first, last in _alike(view):
+        leg = view.way.legs[first]
+        yield from _judged(view, first, last, judge(view.book, leg.method, view.facts[first]))
+        if leg.sleeve and view.methods[first].kind == "raceway":
+            guarded = facts_of(view.book, leg.place, {**_said(view, first), "damage": False})
+            yield from _judged(view, first, last, judge(view.book, view.guarded(first)[0], guarded))
+
+
+def _alike(view: WayView) -> list[tuple[int, int]]:
+    spans: list[tuple[int, int]] = []
+    for index, leg in enumerate(view.way.legs):
+        key = (leg.method, leg.size, leg.sleeve, leg.met, view.facts[index])
+        if spans:
+            first, last = spans[-1]
+            before = view.way.legs[last]
+            if key == (before.method, before.size, before.sleeve, before.met, view.facts[last]):
+                spans[-1] = (first, index)
+                continue
+        spans.append((index, index))
+    return spans
+
+
+def _said(view: WayView, index: int) -> dict[str, object]:
+    facts = view.facts[index]
+    return {"moisture": facts.moisture, "sunlight": facts.sunlight, "ambient_c": facts.ambient_c}
+
+
+def _judged(view: WayView, first: int, last: int, verdict: Verdict) -> Iterator[Finding]:
+    leg, facts = view.way.legs[first], view.facts[first]
+    worst = verdict.because[0]
+    if verdict.verdict == "no":
+        yield finding(
+            "method-not-allowed",
+            view.way.id,
+            first,
+            f"{verdict.name} may not go here",
+            f"{worst.text} {facts.title}: {facts.moisture}{', can be hit' if facts.damage else ''}.",
+            worst.rule,
+            measured=verdict.name,
+            limit=joined(_allowed(view, first)),
+            mends=best_methods(view, first, 2, last),
+            last=last,
+        )
+    elif verdict.verdict == "if" and not leg.met:
+        legs = range(first, last + 1)
+        mends = [Mend("It has that", [set_leg(view, i, met=True) for i in legs])]
+        if facts.damage is None:
+            safe = [set_leg(view, i, facts=facts_with(view, i, damage=False)) for i in legs]
+            mends = [Mend("Nothing can hit it here", safe)]
+        yield finding(
+            "method-condition",
+            view.way.id,
+            first,
+            f"{verdict.name} here, if",
+            f"{worst.text} It needs {joined(verdict.needs)}.",
+            worst.rule,
+            measured="not said",
+            limit=joined(verdict.needs),
+            mends=[*mends, *best_methods(view, first, 1, last)],
+            last=last,
+        )
+
+
+def _allowed(view: WayView, index: int) -> list[str]:
+    hourly = view.habits.dollars_per_hour
+    return [v.name for v in ranked(view.book, view.facts[index], hourly) if v.verdict == "yes"][:4]
+
+
+def size_rule(view: WayView) -> Iterator[Finding]:
+    """The size of every leg is made."""
+    for index, leg in enumerate(view.way.legs):
+        pipe = view.methods[index].kind == "raceway"
+        sizes = (
+            [item.size for item in raceway_sizes(view.book, leg.method)]
+            if pipe
+            else cable_sizes(view.book, leg.method)
+        )
+        if leg.size in sizes:
+            continue
+        fitting = size_for(view, index, leg.method)
+        yield finding(
+            "size-unknown",
+            view.way.id,
+            index,
+            f"{view.methods[index].name}: {'no size' if not leg.size else f'no {leg.size}'}",
+            f"Made in {joined(sizes)}.",
+            "ch. 9 table 4" if pipe else "cable catalogue",
+            measured=leg.size or "none",
+            limit=joined(sizes),
+            mends=[Mend(f"Take {fitting}", [set_leg(view, index, size=fitting)])] if fitting else [],
+        )
+
+
+def needed_cover(view: WayView, index: int, method: str | None = None, gfci: bool | None = None) -> Cover | None:
+    """Cover that a leg needs: the most that any circuit in it asks; an empty pipe as for 240 V. None where it is not
+    buried or may not be."""
+    if not is_buried(view.facts[index]):
+        return None
+    key, above = method or view.way.legs[index].method, view.facts[index].above
+    asked = [(i.wires.volts, i.wires.breaker_a, i.wires.gfci if gfci is None else gfci) for i in view.lying(index)]
+    try:
+        found = [cover(view.book, key, above, *circuit) for circuit in asked or [(240, 100.0, False)]]
+    except NotBuriableError:
+        return None
+    return max(found, key=lambda item: item.cover_in)
+
+
+def cover_rule(view: WayView) -> Iterator[Finding]:
+    """Taped depth of level legs in the earth against the cover table; like legs in a row speak once."""
+    for legs, needed in _trenches(view):
+        taped = view.way.legs[legs[0]].depth_in
+        if taped is None:
+            if needed.cover_in > 0:
+                yield _cover_missing(view, legs, needed)
+        elif taped < needed.cover_in - 1e-6:
+            yield _cover_short(view, legs, needed, taped)
+
+
+def _trenches(view: WayView) -> list[tuple[list[int], Cover]]:
+    """Level legs in the earth, those in a row put together where method, depth and what they need are the same."""
+    found: list[tuple[list[int], Cover]] = []
+    for index, leg in enumerate(view.way.legs):
+        needed = needed_cover(view, index)
+        if needed is None or view.placed[index].vertical:
+            continue
+        if found and found[-1][0][-1] == index - 1 and found[-1][1].cover_in == needed.cover_in:
+            before = view.way.legs[index - 1]
+            if (before.method, before.depth_in) == (leg.method, leg.depth_in):
+                found[-1][0].append(index)
+                continue
+        found.append(([index], needed))
+    return found
+
+
+def _dig_to(view: WayView, legs: list[int], wanted: float) -> Mend:
+    return Mend(f"Set depth {show_inches(wanted)}", [set_leg(view, index, depth_in=wanted) for index in legs])
+
+
+def _cover_missing(view: WayView, legs: list[int], needed: Cover) -> Finding:
+    wanted, first = needed.cover_in, legs[0]
+    return finding(
+        "cover-missing",
+        view.way.id,
+        first,
+        "No depth taped",
+        f"{view.methods[first].name} {_over(view, first)} wants {show_inches(wanted)} over its top.",
+        needed.rule,
+        measured="not taped",
+        limit=show_inches(wanted),
+        mends=[_dig_to(view, legs, wanted)],
+        last=legs[-1],
+    )
+
+
+def _cover_short(view: WayView, legs: list[int], needed: Cover, taped: float) -> Finding:
+    wanted, first = needed.cover_in, legs[0]
+    mends = [_dig_to(view, legs, wanted)]
+    protected = needed_cover(view, first, gfci=True)
+    here = {i.wires.circuit: i.wires for index in legs for i in view.lying(index) if not i.wires.gfci}
+    if here and protected and protected.cover_in <= taped:
+        mends.append(Mend("GFCI at the breaker", [protect(wires) for wires in here.values()]))
+    for verdict in ranked(view.book, view.facts[first], view.habits.dollars_per_hour):
+        others = [needed_cover(view, index, verdict.method) for index in legs]
+        if verdict.verdict == "yes" and all(o and o.cover_in <= taped for o in others) and len(mends) < 3:
+            mend = use_method(view, first, verdict.method, legs[-1])
+            mends += [mend] if mend else []
+    return finding(
+        "cover-short",
+        view.way.id,
+        first,
+        f"Dig {show_inches(wanted - taped)} deeper, or change the pipe",
+        f"{view.methods[first].name} {_over(view, first)} wants {show_inches(wanted)} over its top. "
+        f"Taped: {show_inches(taped)}.",
+        needed.rule,
+        measured=show_inches(taped),
+        limit=show_inches(wanted),
+        mends=mends,
+        last=legs[-1],
+    )
+
+
+def _over(view: WayView, index: int) -> str:
+    return {
+        "open_ground": "under open ground",
+        "concrete_2in": "under 2″ of concrete",
+        "under_building": "under a building",
+        "slab_4in": "under a 4″ slab",
+        "street": "under a street or lot",
+        "driveway": "under the driveway",
+    }[view.facts[index].above]
+
+
+def ribbon_rule(view: WayView) -> Iterator[Finding]:
+    """Ribbon over every level leg in the earth, where the authority here asks for it."""
+    asked = view.book.scalar("ribbon_over_every_trench")
+    bare = [
+        index
+        for index, leg in enumerate(view.way.legs)
+        if is_buried(view.facts[index]) and not view.placed[index].vertical and not leg.ribbon
+    ]
+    if asked.value and bare:
+        yield finding(
+            "ribbon",
+            view.way.id,
+            bare[0],
+            "Ribbon over the trench",
+            "Warning ribbon lies 12″ or more over the pipe, before the rest is filled.",
+            asked.section,
+            measured="not recorded",
+            limit="ribbon",
+            mends=[Mend("The ribbon goes in", [set_leg(view, index, ribbon=True) for index in bare])],
+            last=bare[-1],
+        )
+
+
+def feeder_pipe_rule(view: WayView) -> Iterator[Finding]:
+    """A feeder's pipe is no smaller than the authority here wants."""
+    least = view.book.scalar("feeder_pipe_least_in")
+    if not least.value or not any(wires.feeds for wires in view.circuits().values()):
+        return
+    small = [
+        index
+        for index, leg in enumerate(view.way.legs)
+        if view.piped(index) and leg.size and trade_inches(leg.size) < least.value
+    ]
+    if small:
+        wanted = [
+            next(
+                (
+                    p.size
+                    for p in raceway_sizes(view.book, view.way.legs[i].method)
+                    if trade_inches(p.size) >= least.value
+                ),
+                "",
+            )
+            for i in small
+        ]
+        yield finding(
+            "pipe-under-note",
+            view.way.id,
+            small[0],
+            f"Feeder pipe of {view.way.legs[small[0]].size}″",
+            f"The authority here wants {least.value:g}″ or more for a feeder.",
+            least.section,
+            measured=f"{view.way.legs[small[0]].size}″",
+            limit=f"{least.value:g}″",
+            mends=[
+                Mend(f"Go up to {wanted[0]}″", [set_leg(view, i, size=s) for i, s in zip(small, wanted, strict=True)])
+            ]
+            if all(wanted)
+            else [],
+        )
+
+
+def sleeve_rule(view: WayView) -> Iterator[Finding]:
+    """A sleeve has no fill limit, but the cable must pass through it."""
+    for index, leg in enumerate(view.way.legs):
+        method, size = view.guarded(index)
+        if not leg.sleeve or view.methods[index].kind != "raceway" or size not in cable_sizes(view.book, method):
+            continue
+        wide = cable(view.book, method, size).wide_in
+        try:
+            found = fill(view.book, leg.method, leg.size, [], [CableIn(wide, 1)], sleeve=True)
+        except UnknownKeyError:
+            continue
+        if not found.fits:
+            bigger = found.smallest_size
+            yield finding(
+                "sleeve-tight",
+                view.way.id,
+                index,
+                f"{size} does not pass through {leg.size}″",
+                f"The cable is {wide:g}″ wide. A sleeve has no fill limit, but the cable must go through.",
+                found.rule,
+                measured=f"{wide:g}″",
+                limit=f"{leg.size}″",
+                mends=[Mend(f"Sleeve of {bigger}″", [set_leg(view, index, size=bigger)])] if bigger else [],
+            )
+
+
+def marks_rule(view: WayView) -> Iterator[Finding]:
+    """Digging anywhere: call for marks first."""
+    buried = [index for index in range(len(view.way.legs)) if is_buried(view.facts[index])]
+    if buried:
+        yield finding(
+            "marks-first",
+            view.way.id,
+            buried[0],
+            "Call for utility marks before digging",
+            "Wait for the marks, lay, photograph with a tape, have it seen, then backfill.",
+            "common practice, no source",
+        )
+
+
+def whip_rule(view: WayView) -> Iterator[Finding]:
+    """A flexible whip to equipment is 6 ft or less."""
+    longest = view.book.scalar("whip_max_in")
+    for index, leg in enumerate(view.way.legs):
+        if (
+            view.methods[index].family == "flexible"
+            and leg.place == "equipment_tail"
+            and leg.length_in > longest.value
+        ):
+            rigid = [
+                m for m in best_methods(view, index, 4) if not any(f"Use {n}" in m.label for n in ("Liq", "Flex"))
+            ]
+            yield finding(
+                "whip-long",
+                view.way.id,
+                index,
+                f"Whip of {show(leg.length_in)}",
+                f"Up to {show(longest.value)} a whip is simple; beyond it wants a ground wire and straps of its own.",
+                longest.section,
+                measured=show(leg.length_in),
+                limit=show(longest.value),
+                mends=rigid[:1],
+            )
+
+
+def expansion_rule(view: WayView) -> Iterator[Finding]:
+    """A straight of plastic pipe in the open that moves a quarter inch wants a joint."""
+    rate, allowed = view.book.scalar("expansion_per_f"), view.book.scalar("expansion_joint_in")
+    swing = view.habits.temperature_swing_f
+    for index, leg in enumerate(view.way.legs):
+        moved = rate.value * leg.length_in * swing
+        if (
+            view.methods[index].family == "pvc"
+            and view.facts[index].sunlight
+            and not leg.expansion
+            and moved >= allowed.value
+        ):
+            yield finding(
+                "expansion",
+                view.way.id,
+                index,
+                "Long straight outside: expansion fitting",
+                f"{show(leg.length_in)} of plastic pipe moves {moved:.2f}″ over a {swing:g} °F swing.",
+                allowed.section,
+                measured=f"{moved:.2f}″",
+                limit=f"{allowed.value:g}″",
+                mends=[Mend("Put an expansion fitting", [set_leg(view, index, expansion=True)])],
+            )
+
+
+RULES: tuple[Rule[WayView], ...] = (
+    method_rule,
+    size_rule,
+    cover_rule,
+    sleeve_rule,
+    feeder_pipe_rule,
+    ribbon_rule,
+    whip_rule,
+    expansion_rule,
+    marks_rule,
+)

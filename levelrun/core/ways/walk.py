@@ -1,0 +1,299 @@
+"""Walk shorthand: a way as an electrician says it, read and written.
+
+    over 43' trench 16" deep in pvc40 3/4 to LB
+
+A leg is a direction and a length, then in any order: the place, `N deep`, `in METHOD SIZE`, facts
+(wet, guarded ...), `with` bends, `to` what stands at its end. Legs are parted by a new line, `;` or `then`.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Sequence
+from dataclasses import dataclass, field, replace
+from typing import Any
+
+from levelrun.core.codebook import Codebook
+from levelrun.core.codebook.lookups import method, methods, place, places, raceway_sizes
+from levelrun.core.errors import MeasureError, TextError
+from levelrun.core.measure import format_inches, format_length, scan_length
+from levelrun.core.words import BREAK, NUMBER, Reader
+
+GO = ("up", "down", "over", "left", "right")
+FILLERS = ("the", "along", "through", "across")
+ENDS = {"lb": "LB", "body": "body", "conduit body": "body", "coupling": "coupling"}
+FACT_WORDS: dict[str, tuple[str, Any]] = {
+    "wet": ("moisture", "wet"),
+    "damp": ("moisture", "damp"),
+    "dry": ("moisture", "dry"),
+    "hit": ("damage", True),
+    "guarded": ("damage", False),
+    "exposed": ("exposed", True),
+    "concealed": ("exposed", False),
+    "sun": ("sunlight", True),
+    "shade": ("sunlight", False),
+    "insulated": ("insulation", True),
+    "uninsulated": ("insulation", False),
+}
+ABOVE_WORDS = {
+    "under open ground": "open_ground",
+    "under 2 in concrete": "concrete_2in",
+    "under a building": "under_building",
+    "under a slab": "slab_4in",
+    "under a street": "street",
+    "under a driveway": "driveway",
+}
+BENDS: dict[str, tuple[float, ...]] = {"box offset": (10.0, 10.0), "saddle": (22.5, 45.0, 22.5)}
+_CABLE_SIZE = re.compile(r"(?:\d+/0|\d+)-\d(?![\w/-])")
+_MARKS = re.compile(r"""(?=\s*(?:$|\n|;|\bthen\b|\bin\b|\bwith\b))""")
+
+
+@dataclass(frozen=True, kw_only=True)
+class WalkLeg:
+    """A leg as said. What was not said is None or empty."""
+
+    go: str
+    length_in: float
+    place: str | None = None
+    method: str | None = None
+    size: str | None = None
+    depth_in: float | None = None
+    to: str | None = None
+    bends_deg: tuple[float, ...] = ()
+    sleeve: bool = False
+    met: bool = False
+    expansion: bool = False
+    ribbon: bool = False
+    facts: dict[str, Any] = field(default_factory=dict)
+
+
+class _WalkReader(Reader):
+    """A reader that knows the places and methods of a rule set, and the names of boxes and panels."""
+
+    def __init__(self, book: Codebook, text: str, names: Sequence[str]) -> None:
+        super().__init__(text)
+        self.book = book
+        self.names = sorted(names, key=len, reverse=True)
+        self.place_words = {word: p.place for p in places(book).values() for word in p.words}
+        self.place_words |= {key.replace("_", " "): key for key in places(book)}
+        self.method_words = {word: m.key for m in methods(book).values() for word in (*m.words, m.key.lower())}
+
+
+def parse_walk(book: Codebook, text: str, names: Sequence[str] = ()) -> list[WalkLeg]:
+    """Legs of a walk text. `names` are boxes and panels that `to` may name with spaces in them.
+
+    Raises TextError with `at`, the character position in `text`, and what was expected there.
+    """
+    return _read(_WalkReader(book, text, names))
+
+
+def suggest(book: Codebook, text: str, names: Sequence[str] = ()) -> tuple[int, list[str]]:
+    """Where the word being typed starts, and the words that may stand there."""
+    reader = _WalkReader(book, text, names)
+    return reader.options_after(lambda: _read(reader), text)
+
+
+def _read(reader: _WalkReader) -> list[WalkLeg]:
+    legs: list[WalkLeg] = []
+    while True:
+        while match := BREAK.match(reader.text, reader.pos):
+            reader.pos = match.end()
+        reader.skip()
+        if reader.at_end() and legs:
+            return legs
+        reader.phrase(["walk"])
+        legs.append(_leg(reader))
+
+
+def _leg(reader: _WalkReader) -> WalkLeg:
+    reader.expect(GO)
+    go = reader.phrase(GO)
+    if go is None:
+        raise reader.fail("a direction: up, down, over, left or right")
+    leg = WalkLeg(go=go, length_in=reader.length())
+    if leg.length_in <= 0:
+        raise TextError("a leg is longer than 0", key="text", value="0", at=reader.origin[reader.pos - 1])
+    while True:
+        reader.expect(_items(reader, leg))
+        if reader.at_end() or BREAK.match(reader.text, reader.pos):
+            return leg
+        leg = _item(reader, leg)
+
+
+def _items(reader: _WalkReader, leg: WalkLeg) -> list[str]:
+    """What may stand next, for completion: what is still missing comes first."""
+    options: list[str] = []
+    if leg.method and not leg.size and method(reader.book, leg.method).kind == "raceway":
+        options += [pipe.size for pipe in raceway_sizes(reader.book, leg.method)]
+    if leg.place is None:
+        options += [p.words[0] for p in places(reader.book).values()]
+    elif leg.depth_in is None and place(reader.book, leg.place).above:
+        options.append('18" deep')
+    if leg.method is None:
+        options += [f"in {m.words[0]}" for m in methods(reader.book).values()]
+    if leg.to is None:
+        options += ["to LB", "to coupling", "to body", *(f"to {name}" for name in sorted(reader.names))]
+    return [
+        *options,
+        "with box offset",
+        "with offset 30",
+        "with saddle",
+        "with bend 45",
+        *FACT_WORDS,
+        "sleeve",
+    ]
+
+
+def _item(reader: _WalkReader, leg: WalkLeg) -> WalkLeg:
+    if reader.phrase(FILLERS):
+        return leg
+    if word := reader.phrase(ABOVE_WORDS):
+        return replace(leg, facts={**leg.facts, "above": ABOVE_WORDS[word]})
+    if word := reader.phrase(reader.place_words):
+        if leg.place is not None:
+            raise reader.fail("one place for a leg")
+        return replace(leg, place=reader.place_words[word])
+    if word := reader.phrase(FACT_WORDS):
+        key, value = FACT_WORDS[word]
+        return replace(leg, facts={**leg.facts, key: value})
+    if reader.phrase(["sleeve"]):
+        return replace(leg, sleeve=True)
+    if reader.phrase(["condition met"]):
+        return replace(leg, met=True)
+    if reader.phrase(["expansion fitting"]):
+        return replace(leg, expansion=True)
+    if reader.phrase(["ribbon"]):
+        return replace(leg, ribbon=True)
+    if reader.phrase(["in"]):
+        key, size = _method(reader)
+        return replace(leg, method=key, size=size)
+    if reader.phrase(["with"]):
+        return replace(leg, bends_deg=leg.bends_deg + _bends(reader))
+    if reader.phrase(["to"]):
+        return replace(leg, to=_target(reader))
+    if reader.phrase(["ambient"]):
+        degrees = reader.number("degrees Celsius", -40, 90)
+        reader.phrase(["c"])
+        return replace(leg, facts={**leg.facts, "ambient_c": degrees})
+    if reader.phrase(["raised"]):
+        return replace(leg, facts={**leg.facts, "above_roof_in": reader.length()})
+    if reader.phrase(["deep"]):
+        return replace(leg, depth_in=reader.length())
+    if NUMBER.match(reader.text, reader.pos):
+        depth = reader.length()
+        reader.expect(["deep"])
+        if not reader.phrase(["deep"]):
+            raise reader.fail('"deep" after a second length')
+        return replace(leg, depth_in=depth)
+    raise reader.fail('a place, a depth, "in" a method, "with" bends or "to" an end')
+
+
+def _method(reader: _WalkReader) -> tuple[str, str | None]:
+    size = _cable_size(reader)
+    options = [m.words[0] for m in methods(reader.book).values()] + ([] if size else ["12-2", "14-2"])
+    reader.expect(options)
+    word = reader.phrase(reader.method_words)
+    if word is None:
+        pipe_size = _pipe_size(reader, "EMT") if size is None else None
+        reader.expect(options)
+        word = reader.phrase(reader.method_words) if pipe_size else None
+        if word is None and size is None:
+            raise reader.fail("a method")
+        if word is None:
+            reader.phrase(["cable"])
+            return "NM-B", size
+        return reader.method_words[word], pipe_size
+    key = reader.method_words[word]
+    if method(reader.book, key).kind == "raceway":
+        return key, _pipe_size(reader, key)
+    size = size or _cable_size(reader)
+    reader.phrase(["cable"])
+    return key, size
+
+
+def _cable_size(reader: _WalkReader) -> str | None:
+    reader.skip()
+    match = _CABLE_SIZE.match(reader.text, reader.pos)
+    if not match or match.group(0) in ("1-1", "2-1", "3-1"):
+        return None
+    reader.pos = match.end()
+    return match.group(0)
+
+
+def _pipe_size(reader: _WalkReader, key: str) -> str | None:
+    sizes = [pipe.size for pipe in raceway_sizes(reader.book, key)]
+    reader.expect(sizes)
+    spaced = {size.replace("-", " "): size for size in sizes if "-" in size}
+    word = reader.phrase([*sizes, *spaced])
+    if word is None and NUMBER.match(reader.text, reader.pos) and not _is_depth(reader):
+        raise reader.fail(f"a trade size of {key}")
+    return spaced.get(word, word) if word else None
+
+
+def _is_depth(reader: _WalkReader) -> bool:
+    try:
+        scan_length(reader.text, reader.pos)
+    except MeasureError:
+        return False
+    return True
+
+
+def _bends(reader: _WalkReader) -> tuple[float, ...]:
+    reader.expect(["box offset", "offset 30", "offset 45", "saddle", "bend 45", "bend 90"])
+    for words, degrees in BENDS.items():
+        if reader.phrase([words]):
+            return degrees
+    if reader.phrase(["offset"]):
+        angle = reader.number("degrees of each bend", 0, 90)
+        return (angle, angle)
+    if reader.phrase(["bend"]):
+        return (reader.number("degrees", 0, 180),)
+    raise reader.fail("box offset, offset N, saddle or bend N")
+
+
+def _target(reader: _WalkReader) -> str:
+    reader.expect(["LB", "body", "coupling", *sorted(reader.names)])
+    if word := reader.phrase([*ENDS, *reader.names]):
+        return ENDS.get(word, word)
+    reader.phrase(["box"])
+    if word := reader.phrase(reader.names):
+        return word
+    start = reader.pos
+    match = _MARKS.search(reader.text, start)
+    name = reader.text[start : match.start() if match else len(reader.text)].strip()
+    if not name:
+        raise reader.fail("what stands at the end: LB, body, coupling, or a box")
+    reader.pos = start + len(reader.text[start : match.start() if match else None].rstrip())
+    return name
+
+
+def write_leg(book: Codebook, leg: WalkLeg) -> str:
+    """A leg as walk text; `parse_walk` reads it back to the same leg."""
+    words = [leg.go, format_length(leg.length_in)]
+    if leg.place:
+        words.append(place(book, leg.place).words[0])
+    if leg.depth_in is not None:
+        words += [format_inches(leg.depth_in), "deep"]
+    said = {(key, value): word for word, (key, value) in FACT_WORDS.items()}
+    said |= {("above", value): word for word, value in ABOVE_WORDS.items()}
+    for key, value in leg.facts.items():
+        if key == "ambient_c":
+            words.append(f"ambient {value:g} C")
+        elif key == "above_roof_in":
+            words.append(f"raised {format_inches(value)}")
+        else:
+            words.append(said[(key, value)])
+    if leg.method:
+        words += ["in", method(book, leg.method).words[0], leg.size or ""]
+    words += [_write_bends(leg.bends_deg), "sleeve" if leg.sleeve else "", "condition met" if leg.met else ""]
+    words += ["expansion fitting" if leg.expansion else "", "ribbon" if leg.ribbon else ""]
+    if leg.to:
+        words += ["to", leg.to]
+    return " ".join(word for word in words if word)
+
+
+def _write_bends(degrees: tuple[float, ...]) -> str:
+    named = {value: key for key, value in BENDS.items()}
+    if degrees in named:
+        return f"with {named[degrees]}"
+    return " ".join(f"with bend {angle:g}" for angle in degrees)

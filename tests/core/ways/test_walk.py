@@ -1,0 +1,102 @@
+"""Walk shorthand, read and written."""
+
+from typing import Any
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from levelrun.core.codebook import Codebook, load
+from levelrun.core.codebook.lookups import cable_sizes, methods, places, raceway_sizes
+from levelrun.core.errors import TextError
+from levelrun.core.ways.walk import BENDS, FACT_WORDS, GO, WalkLeg, parse_walk, suggest, write_leg
+
+
+def test_reads_a_leg_with_or_without_the_leading_word(book: Codebook) -> None:
+    wanted = [WalkLeg(go="over", length_in=516.0, place="trench", method="PVC40", size="3/4", depth_in=16.0)]
+    assert parse_walk(book, "walk over 43' trench 16\" deep in pvc40 3/4") == wanted
+    assert parse_walk(book, "over 43′ trench 16″ deep in 3/4 PVC 40") == wanted
+
+
+def test_reads_several_legs_and_names(book: Codebook) -> None:
+    text = "down 5' stud bay in 12-2; over 28' 4\" crawl to J-1\n"
+    text += "over 3'6 outside in pvc80 3/4 to lb then up 2' to Panel S"
+    legs = parse_walk(book, text, ["Panel S"])
+    assert [leg.to for leg in legs] == [None, "J-1", "LB", "Panel S"]
+    assert [leg.method for leg in legs] == ["NM-B", None, "PVC80", None]
+    assert legs[0].size == "12-2" and legs[2].length_in == 42
+
+
+@pytest.mark.parametrize(
+    ("text", "at", "word"),
+    [
+        ("over 43' trnch in pvc40", 9, "trnch"),
+        ("sideways 3'", 0, "sideways"),
+        ("over 43 trench", 7, "43"),
+        ("over 5' trench in pvc40 5/8", 24, "5/8"),
+        ("over 4' attic\nup 3½″ attik", 21, "attik"),
+        ("over 5' trench in pvc41", 18, "pvc41"),
+    ],
+)
+def test_a_bad_word_shows_where(book: Codebook, text: str, at: int, word: str) -> None:
+    with pytest.raises(TextError) as refused:
+        parse_walk(book, text)
+    assert (refused.value.at, refused.value.value) == (at, word)
+    assert refused.value.allowed
+
+
+def test_completes_what_may_stand_next(book: Codebook) -> None:
+    assert suggest(book, "o") == (0, ["over"])
+    assert suggest(book, "over 43' tr")[1] == ["trench"]
+    assert suggest(book, "over 43' trench in pvc 40 ")[1][:3] == ["1/2", "3/4", "1"]
+    assert "J-1" in suggest(book, "over 4' trench to ", ["J-1"])[1]
+
+
+def _legs() -> st.SearchStrategy[WalkLeg]:
+    book = load()
+    sized = [(None, None)] + [
+        (key, size)
+        for key, m in methods(book).items()
+        for size in ([p.size for p in raceway_sizes(book, key)] if m.kind == "raceway" else cable_sizes(book, key))
+    ]
+    words: dict[str, list[Any]] = {}
+    for key, value in FACT_WORDS.values():
+        words.setdefault(key, []).append(value)
+    return st.builds(
+        lambda go, n, place, ms, depth, to, bends, facts, sleeve: WalkLeg(
+            go=go,
+            length_in=n / 16,
+            place=place,
+            method=ms[0],
+            size=ms[1],
+            depth_in=None if depth is None else depth / 16,
+            to=to,
+            bends_deg=bends,
+            sleeve=sleeve,
+            facts=facts,
+        ),
+        st.sampled_from(GO),
+        st.integers(1, 100_000),
+        st.sampled_from([None, *places(book)]),
+        st.sampled_from(sized),
+        st.none() | st.integers(0, 2000),
+        st.sampled_from([None, "LB", "coupling", "body", "J-1", "Panel S", "Kiln 2"]),
+        st.sampled_from([(), *BENDS.values(), (30.0, 30.0), (22.5,)]),
+        st.fixed_dictionaries({}, optional={key: st.sampled_from(values) for key, values in words.items()}),
+        st.booleans(),
+    )
+
+
+@given(st.lists(_legs(), min_size=1, max_size=4))
+def test_what_is_written_reads_back_the_same(legs: list[WalkLeg]) -> None:
+    text = "\n".join(write_leg(load(), leg) for leg in legs)
+    assert parse_walk(load(), text, ["Panel S", "J-1"]) == legs
+
+
+@given(st.text(alphabet="over up 4'\"-/12 trenchpvcto½;\n", max_size=40))
+def test_no_text_brings_it_down(text: str) -> None:
+    try:
+        parse_walk(load(), text)
+    except TextError as refused:
+        assert refused.at is not None and 0 <= refused.at <= len(text)
+    suggest(load(), text)
