@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
-from dataclasses import dataclass, replace
+from collections.abc import Mapping
+from dataclasses import dataclass
 from functools import cached_property
 
 from levelrun.core.circuits.cables import CableNeed, cable_needs
@@ -154,8 +154,12 @@ class CircuitLoads:
         given = GIVES[box.protects]
         return given if self.circuit.method in OUTLET_AFCI else given - {"afci"}
 
-    def wires(self, link: Link) -> HopWires:
-        """The wires of the hop that a link is; its ground is worked out later, from how it lies."""
+    @cached_property
+    def wires(self) -> dict[str, HopWires]:
+        """The wires of its hops, by the box that each goes to; grounds are worked out later, from how they lie."""
+        return {link.box: self._wires(link) for link in self.tree.links}
+
+    def _wires(self, link: Link) -> HopWires:
         c, hop, need = self.circuit, self.hops[link.box], self.needs[link.box]
         count = max(need.count, hop.conductors or 0)
         return HopWires(
@@ -226,18 +230,6 @@ def expected_a(job: Job, branches: Mapping[str, CircuitLoads]) -> dict[str, floa
         return total
 
     return {panel.id: whole(panel.id, frozenset({panel.id})) for panel in job.panels}
-
-
-def links_of(loads: Mapping[str, CircuitLoads]) -> Iterator[tuple[CircuitLoads, Link]]:
-    """Every link of every circuit."""
-    for item in loads.values():
-        for link in item.tree.links:
-            yield item, link
-
-
-def with_ground(wires: HopWires, ground: str) -> HopWires:
-    """The wires of a hop with their ground."""
-    return replace(wires, ground=ground if wires.grounded else "")
 
 
 @dataclass(frozen=True, kw_only=True)

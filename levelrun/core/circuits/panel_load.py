@@ -114,13 +114,13 @@ def _joined(home: LoadCalculation, other: LoadCalculation) -> LoadCalculation:
     total, neutral = home.total_va + other.total_va, home.neutral_va + other.neutral_va
     return LoadCalculation(
         method=home.method,
-        steps=[*home.steps, *other.steps],
+        steps=(*home.steps, *other.steps),
         total_va=total,
         amps=total / 240,
         neutral_va=neutral,
         neutral_a=neutral / 240,
         rule=home.rule,
-        notes=[*home.notes, "buildings beyond are added as feeder loads"],
+        notes=(*home.notes, "buildings beyond are added as feeder loads"),
     )
 
 

@@ -6,7 +6,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
 from levelrun.core.boxes.facts import RoomContext
-from levelrun.core.circuits.circuit_plan import CircuitPlan, plan_circuit
+from levelrun.core.circuits.circuit_plan import CircuitPlan, CircuitSummary, plan_circuit
 from levelrun.core.circuits.distance import Stand, apart, hop_lengths, stands
 from levelrun.core.circuits.drawn import DrawnPanel, drawn_panel
 from levelrun.core.circuits.facts import CircuitContext
@@ -25,7 +25,7 @@ from levelrun.core.errors import LevelRunError
 from levelrun.core.findings import Finding, worst
 from levelrun.core.job import Circuit, Job, Panel
 from levelrun.core.measure import shown_in
-from levelrun.core.rulebook import judged
+from levelrun.core.rulebook import judged, keeping
 from levelrun.core.site.parts import DWELLINGS
 from levelrun.core.trade.conductors.sizing import Demand, choose, standard_breaker
 from levelrun.core.trade.drop import drop
@@ -183,10 +183,32 @@ def _whole_dwelling(job: Job, panel: Panel, fed: Panel) -> bool:
 
 
 def _panel(job: Job, book: Codebook, panel: Panel, circuits: Sequence[CircuitPlan]) -> PanelPlan:
-    own = tuple(circuit for circuit in job.circuits if circuit.panel == panel.id)
     feeder = next((circuit for circuit in job.circuits if circuit.feeds == panel.id), None)
+    return _planned_panel(
+        book,
+        panel,
+        tuple(circuit for circuit in job.circuits if circuit.panel == panel.id),
+        feeder,
+        calculated(book, job, panel),
+        job.structure(panel.structure).kind == "house",
+        feeder is not None and job.node(feeder.panel).structure != panel.structure,
+        tuple(item.summary for item in circuits if item.summary.panel == panel.id),
+    )
+
+
+@keeping(256)
+def _planned_panel(
+    book: Codebook,
+    panel: Panel,
+    own: tuple[Circuit, ...],
+    feeder: Circuit | None,
+    load: LoadCalculation,
+    house: bool,
+    detached: bool,
+    rows: tuple[CircuitSummary, ...],
+) -> PanelPlan:
+    """Plans one panel. Kept for as long as nothing on it changes."""
     fed = feeder is not None
-    load = calculated(book, job, panel)
     facts = PanelFacts(
         panel=panel,
         where=occupied(panel, own),
@@ -195,11 +217,10 @@ def _panel(job: Job, book: Codebook, panel: Panel, circuits: Sequence[CircuitPla
         fed=fed,
         load=load,
         bigger=_bigger(book, feeder, load.amps),
-        house=job.structure(panel.structure).kind == "house",
-        detached=feeder is not None and job.node(feeder.panel).structure != panel.structure,
+        house=house,
+        detached=detached,
     )
     found = [] if facts.untouched else judged(book, panel_rules.RULES, facts)
-    rows = [item.summary for item in circuits if item.summary.panel == panel.id]
     legs = leg_loads(own, {row.id: row.load_a for row in rows})
     words = f"Calculated load {load.amps:.0f} A" + (f" of {panel.main_a:g} A" if panel.main_a and not fed else "")
     if feeder is not None:

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from levelrun.core.codebook import Codebook
 from levelrun.core.errors import LevelRunError
+from levelrun.core.kept import kept_hash
 
 FOUR = 4
 LINE_V = 240.0
@@ -48,13 +49,15 @@ class LoadCalculation:
     """The calculation whole. Amperes at 240 V, line and neutral, unrounded."""
 
     method: str
-    steps: list[Step]
+    steps: tuple[Step, ...]
     total_va: float
     amps: float
     neutral_va: float
     neutral_a: float
     rule: str
-    notes: list[str]
+    notes: tuple[str, ...]
+
+    __hash__ = kept_hash
 
 
 HEAT = ("space_heater",)
@@ -114,13 +117,13 @@ def _whole(
 ) -> LoadCalculation:
     return LoadCalculation(
         method=method,
-        steps=steps,
+        steps=tuple(steps),
         total_va=total,
         amps=total / LINE_V,
         neutral_va=neutral,
         neutral_a=neutral / LINE_V,
         rule=rule,
-        notes=notes,
+        notes=tuple(notes),
     )
 
 

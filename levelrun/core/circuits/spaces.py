@@ -61,8 +61,9 @@ class Occupied:
         """The first place where a breaker fits: a pair for two poles; opposite the leg of `beside` where given."""
         if circuit.poles == 2:
             return (self.free_pairs[0], "") if self.free_pairs else None
-        wanted = [s for s in self.free if beside is None or leg_of(s) != leg_of(beside)]
-        lone = [s for s in wanted if s - 2 not in self.free and s + 2 not in self.free]
+        free = set(self.free)
+        wanted = [s for s in sorted(free) if beside is None or leg_of(s) != leg_of(beside)]
+        lone = [s for s in wanted if s - 2 not in free and s + 2 not in free]
         if lone or wanted:
             return (lone or wanted)[0], ""
         return self.free_halves[0] if self.free_halves and beside is None else None

@@ -10,11 +10,11 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
-from levelrun.core.circuits.loads import CircuitLoads, HopWires, Laid, links_of, with_ground
+from levelrun.core.circuits.loads import CircuitLoads, HopWires, Laid
 from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import ground_size, method, wire_sizes
 from levelrun.core.errors import LevelRunError
-from levelrun.core.job import Box, Circuit, Job, Leg, Panel, Way
+from levelrun.core.job import Box, Circuit, Habits, Job, Leg, Panel, Structure, Way
 from levelrun.core.rulebook import keeping
 from levelrun.core.site.geometry import Point
 from levelrun.core.site.spots import spots
@@ -39,33 +39,40 @@ def weave(job: Job, book: Codebook, loads: Mapping[str, CircuitLoads]) -> Woven:
     ways = {way.id: way for way in job.ways}
     paths: dict[HopKey, tuple[Stretch, ...]] = {}
     inside: dict[str, list[Carried]] = {way.id: [] for way in job.ways}
-    wires: dict[HopKey, HopWires] = {}
-    for item, link in links_of(loads):
-        key = (item.circuit.id, link.box)
-        wires[key] = item.wires(link)
-        path = item.hops[link.box].path
-        if path:
-            paths[key] = stretches(ways, path, wires[key].start, link.box)
-            for carried, way in _carried(book, ways, wires[key], paths[key]):
-                inside[way].append(carried)
+    for item in loads.values():
+        for box, wires in item.wires.items():
+            named = item.hops[box].path
+            if named:
+                path, carried = _lying_along(book, tuple(ways[name] for name in named), wires)
+                paths[item.circuit.id, box] = path
+                for part, one in zip(path, carried, strict=True):
+                    inside[part.way].append(one)
     bare = _contexts(job, inside)
-    grounds = _grounds(book, job, bare, loads, wires, paths)
-    for key, ground in grounds.items():
-        wires[key] = with_ground(wires[key], ground)
+    grounded = _grounds(book, bare, loads)
     contexts = [
-        replace(c, carried=tuple(replace(i, wires=wires[i.wires.circuit, i.wires.box]) for i in c.carried))
-        if c.carried
-        else c
+        _with_grounds(c, tuple(grounded[i.wires.circuit][i.wires.box] for i in c.carried)) if c.carried else c
         for c in bare
     ]
-    laid = {key: _laid(ways, item, paths.get(key, ())) for key, item in wires.items()}
+    laid: dict[HopKey, Laid] = {}
+    for circuit, hops in grounded.items():
+        for box, wires in hops.items():
+            path = paths.get((circuit, box), ())
+            laid[circuit, box] = _laid(tuple(ways[part.way] for part in path), path, wires)
     return Woven(contexts, laid, paths)
 
 
-def _laid(ways: Mapping[str, Way], wires: HopWires, path: Sequence[Stretch]) -> Laid:
-    legs = legs_of(ways, path)
+@lru_cache(maxsize=4096)
+def _laid(ways: tuple[Way, ...], path: tuple[Stretch, ...], wires: HopWires) -> Laid:
+    legs = legs_of({way.id: way for way in ways}, path)
     length = sum(leg.length_in for leg in legs) if legs and all(part.reaches for part in path) else None
     return Laid(wires=wires, length_in=length, methods=tuple(leg.method for leg in legs))
+
+
+@lru_cache(maxsize=2048)
+def _with_grounds(context: WayContext, wires: tuple[HopWires, ...]) -> WayContext:
+    """A way with the grounds of what lies in it."""
+    carried = (replace(item, wires=own) for item, own in zip(context.carried, wires, strict=True))
+    return replace(context, carried=tuple(carried))
 
 
 def legs_of(ways: Mapping[str, Way], path: Sequence[Stretch]) -> list[Leg]:
@@ -73,26 +80,28 @@ def legs_of(ways: Mapping[str, Way], path: Sequence[Stretch]) -> list[Leg]:
     return [leg for part in path for leg in ways[part.way].legs[part.first : part.last + 1]]
 
 
-def _carried(
-    book: Codebook, ways: Mapping[str, Way], wires: HopWires, path: Sequence[Stretch]
-) -> list[tuple[Carried, str]]:
+@lru_cache(maxsize=4096)
+def _lying_along(
+    book: Codebook, ways: tuple[Way, ...], wires: HopWires
+) -> tuple[tuple[Stretch, ...], tuple[Carried, ...]]:
     """A hop in each of its ways. Its wire goes through a box between two ways in one piece, where both are pipe or
     both one cable."""
-    found: list[tuple[Carried, str]] = []
+    by_id = {way.id: way for way in ways}
+    path = stretches(by_id, [way.id for way in ways], wires.start, wires.box)
+    found: list[Carried] = []
     for index, part in enumerate(path):
         item = Carried(wires=wires, first=part.first, last=part.last, reaches=part.reaches)
-        if index and found and _one_piece(book, ways, path[index - 1], part):
+        if index and _one_piece(book, by_id, path[index - 1], part):
             item = replace(item, begins=False)
-            _lengthen(found, ways, part, wires.box)
-        found.append((item, part.way))
-    return found
+            _lengthen(found, by_id, part, wires.box)
+        found.append(item)
+    return path, tuple(found)
 
 
-def _lengthen(found: list[tuple[Carried, str]], ways: Mapping[str, Way], part: Stretch, box: str) -> None:
-    start = next(i for i in reversed(range(len(found))) if found[i][0].begins)
-    begun, way = found[start]
+def _lengthen(found: list[Carried], ways: Mapping[str, Way], part: Stretch, box: str) -> None:
+    start = next(i for i in reversed(range(len(found))) if found[i].begins)
     more = sum(leg.length_in for leg in ways[part.way].legs[part.first : part.last + 1])
-    found[start] = (replace(begun, beyond_in=begun.beyond_in + more, ends_at=box), way)
+    found[start] = replace(found[start], beyond_in=found[start].beyond_in + more, ends_at=box)
 
 
 def _one_piece(book: Codebook, ways: Mapping[str, Way], before: Stretch, after: Stretch) -> bool:
@@ -117,14 +126,22 @@ def _context(
     touched = dict.fromkeys([way.start, *(leg.end.node for leg in way.legs if leg.end.node), *ends])
     own = tuple(nodes[node] for node in touched)
     used = {node.structure for node in own}
-    return WayContext(
-        way=way,
-        habits=job.habits,
-        structures=tuple(item for item in job.structures if item.id in used),
-        nodes=own,
-        carried=carried,
-        spots=tuple((node, where[node]) for node in touched if node in where),
-    )
+    structures = tuple(item for item in job.structures if item.id in used)
+    stand = tuple((node, where[node]) for node in touched if node in where)
+    return _one(way, job.habits, structures, own, carried, stand)
+
+
+@lru_cache(maxsize=2048)
+def _one(
+    way: Way,
+    habits: Habits,
+    structures: tuple[Structure, ...],
+    nodes: tuple[Panel | Box, ...],
+    carried: tuple[Carried, ...],
+    where: tuple[tuple[str, Point], ...],
+) -> WayContext:
+    """The same context for the same way, so that its hash is worked out once."""
+    return WayContext(way=way, habits=habits, structures=structures, nodes=nodes, carried=carried, spots=where)
 
 
 @keeping(4096)
@@ -135,23 +152,26 @@ def least_wires(book: Codebook, context: WayContext) -> tuple[str, ...]:
 
 
 def _grounds(
-    book: Codebook,
-    job: Job,
-    contexts: Sequence[WayContext],
-    loads: Mapping[str, CircuitLoads],
-    wires: Mapping[HopKey, HopWires],
-    paths: Mapping[HopKey, object],
-) -> dict[HopKey, str]:
-    least: dict[str, list[str]] = {}
+    book: Codebook, contexts: Sequence[WayContext], loads: Mapping[str, CircuitLoads]
+) -> dict[str, dict[str, HopWires]]:
+    """The wires of every hop with their grounds, by circuit and box."""
+    least: dict[str, set[str]] = {}
     for context in contexts:
         for carried, size in zip(context.carried, least_wires(book, context) if context.carried else (), strict=True):
-            least.setdefault(carried.wires.circuit, []).append(size)
-    for key, item in wires.items():
-        if key not in paths:
-            least.setdefault(key[0], []).append(_plain_least(book, item))
+            least.setdefault(carried.wires.circuit, set()).add(size)
+    return {name: _grounded(item, tuple(sorted(least.get(name, ())))) for name, item in loads.items()}
+
+
+@lru_cache(maxsize=2048)
+def _grounded(item: CircuitLoads, walked: tuple[str, ...]) -> dict[str, HopWires]:
+    """The hops of a circuit with their grounds, from the smallest wires that its ways take, and ordinary air for the
+    hops that no way carries."""
+    book = item.book
+    plain = {_plain_least(book, wires) for box, wires in item.wires.items() if not item.hops[box].path}
+    least = tuple(sorted({*walked, *plain}))
     return {
-        key: ground_for(book, loads[key[0]].circuit, item, tuple(dict.fromkeys(least[key[0]])))
-        for key, item in wires.items()
+        box: replace(wires, ground=ground_for(book, item.circuit, wires, least)) if wires.grounded else wires
+        for box, wires in item.wires.items()
     }
 
 
@@ -172,7 +192,6 @@ def _chosen(book: Codebook, load_a: float, breaker_a: float, volts: int, materia
         return wire_sizes(book)[0]
 
 
-@lru_cache(maxsize=2048)
 def ground_for(book: Codebook, circuit: Circuit, wires: HopWires, least: tuple[str, ...]) -> str:
     """The ground of a hop by its breaker, grown with its wire; larger where the circuit says so."""
     order = wire_sizes(book)

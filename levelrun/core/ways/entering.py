@@ -62,6 +62,7 @@ def _passed(ways: Mapping[str, Way], path: tuple[Stretch, ...], wires: HopWires)
     return found
 
 
+@lru_cache(maxsize=8192)
 def _entering(book: Codebook, wires: HopWires, leg: Leg | None, side: str, other: str) -> Entering:
     made = None
     cabled = wires.method != "raceway" if leg is None else method(book, leg.method).kind != "raceway" or leg.sleeve
