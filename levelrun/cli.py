@@ -65,7 +65,7 @@ def _parser() -> argparse.ArgumentParser:
     serve.add_argument("--read-only", action="store_true", help="change nothing: jobs can be read and exported")
     serve.set_defaults(run=_serve)
     check = commands.add_parser("check", help="print the findings of a job file; exit 1 on a stop")
-    check.add_argument("file", help="a job file, or - for standard input")
+    check.add_argument("file", help="a job file, a job as text (.txt), or - for standard input")
     check.add_argument("--json", action="store_true", help="print the whole plan as JSON")
     check.set_defaults(run=_check)
     backup = commands.add_parser("backup", help="write a whole copy of the data, also while it is served")
@@ -134,18 +134,27 @@ def _serve(args: argparse.Namespace) -> int:
 
 def _check(args: argparse.Namespace) -> int:
     from levelrun.core.plan import plan
-    from levelrun.exchange.job_file import read_job
 
     data = sys.stdin.buffer.read() if args.file == "-" else Path(args.file).read_bytes()
-    job = read_job(data)
+    job = _read(args.file, data)
     planned = plan(job)
     if args.json:
-        from pydantic import TypeAdapter
+        from levelrun.api.contract import answer_of
 
-        print(TypeAdapter(type(planned)).dump_json(planned, indent=1).decode())
+        print(answer_of(job).model_dump_json(indent=1, by_alias=True))
     else:
         print(findings_table(job, planned))
     return 1 if planned.stops else 0
+
+
+def _read(name: str, data: bytes) -> Job:
+    """A job file, or a job as text: by the name, else by what it begins with."""
+    from levelrun.exchange.job_file import read_job
+    from levelrun.exchange.text import read_text
+
+    if name.endswith(".txt") or (name == "-" and not data.lstrip().startswith(b"{")):
+        return read_text(data.decode("utf-8", "replace"))
+    return read_job(data)
 
 
 def findings_table(job: Job, planned: Plan) -> str:

@@ -129,7 +129,17 @@ def schedule(page: Page) -> None:
     page.wait_for_timeout(600)
 
 
+def start(page: Page) -> None:
+    """One more circuit by a sentence."""
+    to(page, "start")
+    page.locator("[data-kind=vehicle]").click()
+    page.get_by_test_id("answers").wait_for()
+    settled(page)
+
+
 VIEWS: dict[str, tuple[tuple[int, int], Callable[[Page], None]]] = {
+    "start": ((1280, 800), start),
+    "start-phone": ((390, 844), start),
     "walls": ((1280, 800), walls),
     "site": ((1280, 800), site),
     "boxes": ((1280, 800), boxes),

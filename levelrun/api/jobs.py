@@ -5,7 +5,7 @@ from __future__ import annotations
 import logging
 from typing import Annotated, Any, Literal
 
-from fastapi import APIRouter, Request
+from fastapi import APIRouter, Query, Request
 from fastapi.responses import Response
 from pydantic import BaseModel, ConfigDict, Field
 
@@ -21,6 +21,7 @@ from levelrun.core.job import Job, job_book
 from levelrun.core.part import Name
 from levelrun.core.say import Scene, suggest_words
 from levelrun.exchange.job_file import write_job
+from levelrun.exchange.text import read_text, write_text
 from levelrun.samples import SAMPLES, sample
 from levelrun.store import JobRecord, JobRow
 
@@ -30,11 +31,12 @@ StepId = Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{8,40}$")]
 
 
 class NewJob(BaseModel):
-    """A new job: from a sample by name, from a whole job file, or empty under a name."""
+    """A new job: from a sample by name, from a whole job file, from text, or empty under a name."""
 
     model_config = ConfigDict(extra="forbid")
     sample: Annotated[str, Field(max_length=40)] | None = None
     job: dict[str, Any] | None = None
+    text: Annotated[str, Field(max_length=1_000_000)] | None = None
     name: Name | None = None
 
 
@@ -107,12 +109,14 @@ def create_job(request: Request, new: NewJob) -> Response:
     """Keep a new job."""
     if new.job is not None:
         job = as_job(new.job)
+    elif new.text is not None:
+        job = read_text(new.text)
     elif new.sample is not None:
         job = sample(new.sample)
     elif new.name is not None:
         job = Job(name=new.name)
     else:
-        raise EditError("say what the job starts from", key="name", allowed=["sample", "job", "name"])
+        raise EditError("say what the job starts from", key="name", allowed=["sample", "job", "text", "name"])
     if new.name is not None:
         job = job.model_copy(update={"name": new.name})
     _plannable(job)
@@ -205,7 +209,7 @@ class SuggestQuestion(BaseModel):
 
     model_config = ConfigDict(extra="forbid")
     text: Annotated[str, Field(max_length=20_000)]
-    stage: Literal["walls", "boxes", "circuits"] = "walls"
+    stage: Literal["walls", "boxes", "circuits", "runs"] = "walls"
     room: Annotated[str, Field(max_length=40)] | None = None
     level: Annotated[str, Field(max_length=40)] | None = None
     panel: Annotated[str, Field(max_length=40)] | None = None
@@ -222,7 +226,11 @@ def suggest(request: Request, job_id: JobId, q: SuggestQuestion) -> SuggestAnswe
 
 
 @router.get("/{job_id}/export")
-def export_job(request: Request, job_id: JobId) -> Response:
-    """The job as its file."""
+def export_job(
+    request: Request, job_id: JobId, form: Annotated[Literal["json", "text"], Query(alias="as")] = "json"
+) -> Response:
+    """The job as its file, or as text."""
     job = jobs_of(request).get(job_id).job
+    if form == "text":
+        return Response(write_text(job), media_type="text/plain", headers=attachment("job.levelrun.txt"))
     return Response(write_job(job), media_type="application/json", headers=attachment("job.levelrun.json"))

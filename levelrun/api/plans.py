@@ -7,40 +7,51 @@ from typing import Annotated, Any, Literal
 from fastapi import APIRouter
 from pydantic import BaseModel, ConfigDict, Field
 
+from levelrun.api.contract import PlanAnswer, answer_of
 from levelrun.core.codebook import Codebook, load
 from levelrun.core.codebook.lookups import Method, cable_sizes, methods, places, raceway_sizes, wire_sizes
+from levelrun.core.errors import EditError
 from levelrun.core.fields import FieldWord, fields_of
 from levelrun.core.job import Habits, Job
 from levelrun.core.job.upgrade import upgraded
 from levelrun.core.measure import parse_length, show
 from levelrun.core.part import Frozen
-from levelrun.core.plan import Plan, plan
 from levelrun.core.site.parts import Level, Side
 from levelrun.core.subjects import KINDS
 from levelrun.core.ways.parts import Leg, LegFacts
 from levelrun.core.ways.walk import GO, parse_walk, suggest
 from levelrun.exchange.job_file import check_version, job_schema
+from levelrun.exchange.text import read_text
 
 router = APIRouter(prefix="/api", tags=["plan"])
 
 
 class PlanQuestion(BaseModel):
-    """A job file to plan. Nothing is kept."""
+    """A job to plan, as a file or as text, by `rules` where the text names none. Nothing is kept."""
 
     model_config = ConfigDict(extra="forbid")
-    job: dict[str, Any]
+    job: dict[str, Any] | None = None
+    text: Annotated[str, Field(max_length=1_000_000)] | None = None
+    rules: Annotated[str, Field(max_length=20)] | None = None
 
 
 @router.post("/plan")
-def plan_job(q: PlanQuestion) -> Plan:
-    """The whole plan of a job file, nothing stored."""
-    return plan(as_job(q.job))
+def plan_job(q: PlanQuestion) -> PlanAnswer:
+    """The whole plan of a job, nothing stored."""
+    return answer_of(job_in(q.job, q.text, q.rules))
 
 
 def as_job(raw: dict[str, Any]) -> Job:
     """A job from the body of a request, refused in the same words as a file."""
     check_version(raw)
     return Job.model_validate(upgraded(raw))
+
+
+def job_in(raw: dict[str, Any] | None, text: str | None, rules: str | None = None) -> Job:
+    """A job from a file or a text, whichever is there. Raises EditError where neither is, or both."""
+    if (raw is None) == (text is None):
+        raise EditError("say the job as `job`, a file, or as `text`", key="job", allowed=["job", "text"])
+    return as_job(raw) if raw is not None else read_text(text or "", rules)
 
 
 class WalkQuestion(BaseModel):

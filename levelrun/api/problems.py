@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import math
+from dataclasses import asdict
 from typing import Any
 
 from fastapi import FastAPI, Request
@@ -14,6 +15,7 @@ from starlette.responses import Response
 
 from levelrun.api.worker import TooLongError
 from levelrun.core.errors import LevelRunError
+from levelrun.exchange.text import JobTextError
 from levelrun.store import (
     BusyStoreError,
     FullStoreError,
@@ -124,6 +126,9 @@ def install(app: FastAPI) -> None:
         more: dict[str, Any] = {"key": error.key, "value": _short(error.value), "allowed": error.allowed}
         if error.at is not None:
             more["at"] = error.at
+        if isinstance(error, JobTextError):
+            more |= {"line": error.errors[0].line, "lines": [asdict(item) for item in error.errors[:50]]}
+            more["right"] = error.right
         return problem(422, "Not allowed", error.message, **more)
 
     @app.exception_handler(StoreError)

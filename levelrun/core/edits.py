@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 from functools import reduce
 from operator import or_
 from typing import TYPE_CHECKING, Annotated, Any, Literal
@@ -108,15 +109,30 @@ class Say(EditBase):
 
     def apply(self, job: Job, book: Codebook) -> Job:
         """Sentence by sentence, each on the job as the ones before left it."""
-        room, level, panel = self.room, self.level, self.panel
-        for read in sentences(self.text):
-            said = read(
-                Scene(job=job, book=job_book(job), room_id=room, level_id=level, panel_id=panel, verb=self.verb)
-            )
-            job = apply_raw(job, said.edits)
-            room = said.room or (None if said.level else room)
-            level, panel = said.level or level, said.panel or panel
-        return job
+        looked = Looked(room=self.room, level=self.level, panel=self.panel)
+        return said_on(job, self.text, looked, self.verb)[0]
+
+
+@dataclass(frozen=True, kw_only=True)
+class Looked:
+    """What sentences are about where they name nothing, by id."""
+
+    room: str | None = None
+    level: str | None = None
+    panel: str | None = None
+
+
+def said_on(job: Job, text: str, looked: Looked, verb: str = "") -> tuple[Job, Looked]:
+    """The job after a typed text, and what the next would be about. Raises TextError with `at`, or EditError."""
+    for read in sentences(text):
+        scene = Scene(
+            job=job, book=job_book(job), room_id=looked.room, level_id=looked.level, panel_id=looked.panel, verb=verb
+        )
+        said = read(scene)
+        job = apply_raw(job, said.edits)
+        room = said.room or (None if said.level else looked.room)
+        looked = Looked(room=room, level=said.level or looked.level, panel=said.panel or looked.panel)
+    return job, looked
 
 
 CLASSES: tuple[type[EditBase], ...] = (

@@ -13,9 +13,11 @@ from levelrun.core.findings import Code
 from levelrun.core.site import codes as site_codes
 from levelrun.core.site import edits as site_edits
 from levelrun.core.site import words as site_words
+from levelrun.core.start import words as start_words
 from levelrun.core.subject import Sentence, Subject
 from levelrun.core.ways import codes as way_codes
 from levelrun.core.ways import edits as way_edits
+from levelrun.core.ways import words as way_words
 
 SUBJECTS = (
     Subject(
@@ -44,7 +46,7 @@ SUBJECTS = (
         kinds=way_edits.KINDS,
         codes=way_codes.CODES,
         edits=way_edits.EDITS,
-        sentences={},
+        sentences={**start_words.VERBS, **way_words.VERBS},
     ),
 )
 

@@ -21,7 +21,8 @@ Row = dict[str, Any]
 KEYS = ("job_id", "place")
 CHILD_TABLES = {"levels": ("level", "structure_id"), "legs": ("leg", "way_id"), "chain": ("hop", "circuit_id")}
 FLAT = {("leg", "end")}
-RENAMED = {("leg", "place"): "lies_in"}  # `place` is the order of a row
+# `place` is the order of a row, `where` a word of SQL
+RENAMED = {("leg", "place"): "lies_in", ("box", "where"): "where_said", ("panel", "where"): "where_said"}
 
 
 @dataclass(frozen=True)
@@ -88,7 +89,10 @@ def _stored(annotation: Any) -> Literal["plain", "bool", "json"]:
     plain = _plain(annotation)
     if plain is bool:
         return "bool"
-    if plain in (int, float, str) or get_origin(plain) is Literal:
+    words = get_origin(plain) in (Union, types.UnionType) and all(
+        get_origin(kind) is Literal for kind in get_args(plain)
+    )
+    if plain in (int, float, str) or get_origin(plain) is Literal or words:
         return "plain"
     return "json"
 

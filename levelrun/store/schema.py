@@ -315,6 +315,14 @@ ALTER TABLE hop ADD COLUMN wire_size TEXT NOT NULL DEFAULT '';
 ALTER TABLE hop ADD COLUMN conductors INTEGER;
 """
 
+PLACES_IN_WORDS = """
+ALTER TABLE panel ADD COLUMN where_said TEXT NOT NULL DEFAULT '';
+ALTER TABLE panel ADD COLUMN taken TEXT NOT NULL DEFAULT '[]';
+ALTER TABLE panel ADD COLUMN free_said INTEGER;
+ALTER TABLE box ADD COLUMN where_said TEXT NOT NULL DEFAULT '';
+ALTER TABLE box ADD COLUMN use TEXT NOT NULL DEFAULT ''
+"""
+
 Step = Callable[[sqlite3.Connection], None]
 Migration = tuple[str, str] | tuple[str, str, Step]
 MIGRATIONS: tuple[Migration, ...] = (
@@ -324,4 +332,5 @@ MIGRATIONS: tuple[Migration, ...] = (
     ("0004-steps", STEPS),
     ("0005-nameplates", NAMEPLATES),
     ("0006-ways", WAYS, circuits_take_runs),
+    ("0007-places-in-words", PLACES_IN_WORDS),
 )

@@ -163,6 +163,8 @@ def test_keys_walk_the_findings_and_mend(open_page: Open) -> None:
     page.keyboard.press("n")
     expect(page.locator("article.stop").first).to_be_visible()
     page.keyboard.press("m")
+    expect(page.locator("[data-first]").first).to_be_focused()
+    page.keyboard.press("m")
     stops(page, PLANTED - 1)
 
 

@@ -9,7 +9,7 @@ import AppHeader from './shell/AppHeader.vue'
 import { useJump } from './shell/jump'
 import NoSuchPlace from './shell/NoSuchPlace.vue'
 import { installKeys, useKeys } from './stage/keys'
-import { SHEETS, STAGES } from './stage/stages'
+import { PLACES, SHEETS, STAGES } from './stage/stages'
 import { everShown } from './stage/whenShown'
 import { useJob } from './stores/job'
 import { isText, keep, kept } from './stores/keep'
@@ -58,8 +58,9 @@ useKeys({
 const title = computed(() => {
   const stage = look.sheet
     ? SHEETS.find((item) => item.key === look.sheet)?.name
-    : STAGES.find((item) => item.key === look.stage)?.name
+    : PLACES.find((item) => item.key === look.stage)?.name
   const what = {
+    start: '',
     walls: store.room?.name,
     boxes: store.room?.name,
     circuits: store.view?.circuit?.summary.name,

@@ -1,14 +1,14 @@
 import { createRouter, createWebHistory } from 'vue-router'
 
 import NoSuchPlace from './shell/NoSuchPlace.vue'
-import { SHEETS, STAGES } from './stage/stages'
+import { PLACES, SHEETS } from './stage/stages'
 
 /** Addresses: a job, its stage or sheet, and in the query what is looked at. */
 export const router = createRouter({
   history: createWebHistory(),
   routes: [
     { path: '/', component: { render: () => null } },
-    ...STAGES.map((stage) => ({ path: `/jobs/:job/:stage(${stage.key})`, component: stage.load })),
+    ...PLACES.map((stage) => ({ path: `/jobs/:job/:stage(${stage.key})`, component: stage.load })),
     ...SHEETS.map((sheet) => ({
       path: `/jobs/:job/sheets/${sheet.key}`,
       component: sheet.load,

@@ -24,7 +24,7 @@ const ELSEWHERE: Record<string, Record<string, string>> = {
   Box: { structure: 'with its room', room: 'sentence move', side: 'drag' },
   Panel: {
     structure: 'with its room', room: 'sentence move', side: 'drag', x_in: 'drag', y_in: 'drag',
-    tandem_spaces: 'in the panel', calculation: 'load', floor_area_ft2: 'load',
+    tandem_spaces: 'in the panel', taken: 'sentence panel', calculation: 'load', floor_area_ft2: 'load',
   },
   Circuit: {
     panel: 'sentence put', space: 'drag', half: 'drag', poles: 'with volts', chain: 'sentence chain', feeds: 'sentence feed',

@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { createApp, defineComponent, h } from 'vue'
 
-import { isTyping, nameOf, onKey, setLetters, useKeys, type Acts } from '../src/stage/keys'
+import { isTyping, nameOf, onKey, setLetters, tapMend, useKeys, type Acts } from '../src/stage/keys'
 
 const key = (name: string, more: KeyboardEventInit = {}) =>
   new KeyboardEvent('keydown', { key: name, bubbles: true, cancelable: true, ...more })
@@ -92,5 +92,27 @@ describe('keys in one layer', () => {
     document.body.innerHTML =
       '<label><input id="a" /></label><div contenteditable="true"><b id="b"></b></div><p id="c"></p>'
     expect(['a', 'b', 'c'].map((id) => isTyping(document.getElementById(id)))).toEqual([true, true, false])
+  })
+
+  it('shows a mend before it makes it', () => {
+    const made = vi.fn()
+    document.body.innerHTML =
+      '<main id="work"><button data-first>Set depth</button><button>other</button></main>'
+    document.querySelector('[data-first]')?.addEventListener('click', made)
+    tapMend()
+    expect([made.mock.calls.length, document.activeElement?.textContent]).toEqual([0, 'Set depth'])
+    tapMend()
+    expect(made).toHaveBeenCalledOnce()
+  })
+
+  it('starts anew where the focus went elsewhere between', () => {
+    const made = vi.fn()
+    document.body.innerHTML =
+      '<main id="work"><button data-first>Set depth</button><button>other</button></main>'
+    document.querySelector('[data-first]')?.addEventListener('click', made)
+    tapMend()
+    document.querySelectorAll<HTMLElement>('button')[1]?.focus()
+    tapMend()
+    expect(made).not.toHaveBeenCalled()
   })
 })

@@ -10,7 +10,7 @@ from pydantic import BaseModel
 
 from levelrun.api.common import JobId, jobs_of, json_answer
 from levelrun.api.looking import Look, Planned, planned_of
-from levelrun.api.stages import boxes, circuits, runs, walls
+from levelrun.api.stages import boxes, circuits, runs, start, walls
 from levelrun.api.stages.boxes import BoxesView, boxes_view
 from levelrun.api.stages.circuits import CircuitsView, DirectoryView, circuits_view, directory_view
 from levelrun.api.stages.runs import RunsView, runs_view
@@ -29,7 +29,7 @@ else:
     StageName = Literal[tuple(VIEWS)]
 
 router = APIRouter()
-for _subject in (walls, boxes, circuits, runs):
+for _subject in (walls, boxes, circuits, runs, start):
     router.include_router(_subject.router)
 
 

@@ -12,6 +12,7 @@ from levelrun.api.common import JobId, jobs_of
 from levelrun.api.looking import ORDER, Look, Planned
 from levelrun.core.circuits.circuit_plan import CircuitPlan, CircuitSummary
 from levelrun.core.errors import EditError
+from levelrun.core.findings import Figure, Finding
 from levelrun.core.job import job_book
 from levelrun.core.plan import WayPlan, WaySummary, leg_alternatives, way_contexts
 from levelrun.core.ways.alternatives import Alternative
@@ -36,13 +37,16 @@ class CircuitRow(BaseModel):
 
 
 class RunsView(BaseModel):
-    """Circuits worst first; ways; the way and the circuit looked at whole. `idle`: ways that no circuit takes."""
+    """Circuits worst first; ways; the way and the circuit looked at whole. `idle`: ways that no circuit takes;
+    `boxes`: the fill of its boxes that stand in no drawn room; `beside`: what its panel and boxes lack."""
 
     circuits: list[CircuitRow]
     ways: list[WaySummary]
     idle: list[str]
     focus: WayPlan | None
     circuit: CircuitPlan | None
+    boxes: list[Figure]
+    beside: list[Finding]
 
 
 def runs_view(planned: Planned, look: Look) -> RunsView:
@@ -68,7 +72,19 @@ def runs_view(planned: Planned, look: Look) -> RunsView:
         idle=idle,
         focus=focus,
         circuit=circuits[row.id] if row else None,
+        boxes=_boxes(planned, circuits[row.id]) if row else [],
+        beside=_beside(planned, circuits[row.id]) if row else [],
     )
+
+
+def _boxes(planned: Planned, circuit: CircuitPlan) -> list[Figure]:
+    own = {f"fill-{row.box}" for row in circuit.chain}
+    return [figure for figure in planned.building.loose if figure.key in own]
+
+
+def _beside(planned: Planned, circuit: CircuitPlan) -> list[Finding]:
+    own = {circuit.summary.panel, *(row.box for row in circuit.chain)}
+    return [item for item in planned.plan.findings if item.about in ("panel", "box") and item.subject in own]
 
 
 def _ordered(rows: list[CircuitRow]) -> list[CircuitRow]:

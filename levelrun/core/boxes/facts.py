@@ -84,11 +84,8 @@ class RoomView:
         return self.starts[-1] + self.faces[-1].wall.length_in
 
     def model(self, box: Box) -> BoxModel:
-        """The catalogue row of a box; the usual one where an unknown one is named (a finding says so)."""
-        try:
-            return model_of(self.book, box)
-        except UnknownKeyError:
-            return model_of(self.book, box.model_copy(update={"model": ""}))
+        """The catalogue row of a box."""
+        return modelled(self.book, box)
 
     def unrolled(self, box: Box | Panel) -> float | None:
         """A wall box's middle along the unrolled room, or None for what stands on no wall."""
@@ -119,3 +116,11 @@ class RoomView:
     def beside(self, item: Seen) -> str:
         """The room an opening leads to, or outdoors."""
         return self.names.get(item.to_room, "outdoors")
+
+
+def modelled(book: Codebook, box: Box) -> BoxModel:
+    """The catalogue row of a box; the usual one where an unknown one is named (a finding says so)."""
+    try:
+        return model_of(book, box)
+    except UnknownKeyError:
+        return model_of(book, box.model_copy(update={"model": ""}))

@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 from pydantic import AfterValidator, Field, StrictBool, StringConstraints, model_validator
 
 from levelrun.core.part import Frozen, Height, Id, Inches, Name, Size, plain
-from levelrun.core.site.parts import Coordinate
+from levelrun.core.site.parts import Coordinate, RoomUse
 
 BoxKind = Literal[
     "receptacle", "switch", "light", "fan", "smoke", "junction", "device", "equipment", "disconnect"
@@ -40,6 +40,9 @@ class Stood(Frozen):
     at_in: Inches | None = None
     x_in: Coordinate | None = None
     y_in: Coordinate | None = None
+    where: Annotated[str, StringConstraints(strip_whitespace=True, max_length=60), AfterValidator(plain)] = Field(
+        "", description="Where it stands in words, where no room is drawn: garage wall"
+    )
 
     @model_validator(mode="after")
     def _one_place(self) -> Stood:
@@ -62,6 +65,12 @@ class Panel(Stood):
     main_a: Amperes | None = Field(100, description="Main breaker in the panel; null: lugs only")
     bus_a: Amperes = 125
     main_at: Literal["top", "bottom"] = "top"
+    taken: tuple[Annotated[int, Field(strict=True, ge=1, le=84)], ...] = Field(
+        (), max_length=84, description="Spaces where breakers of other work stand"
+    )
+    free_said: Annotated[int, Field(strict=True, ge=0, le=84)] | None = Field(
+        None, description="How many spaces are free, where that is all that is known; null: by what stands there"
+    )
     tandem_spaces: tuple[Annotated[int, Field(strict=True, ge=1, le=84)], ...] = Field((), max_length=84)
     bonded: StrictBool = Field(True, description="Bonding screw or strap in: neutral joined to the cabinet")
     disconnect_elsewhere: StrictBool | None = Field(
@@ -81,6 +90,7 @@ class Box(Stood):
     """A box, disconnect or piece of equipment. `height_in` is its centre over the structure's main floor."""
 
     kind: BoxKind = "junction"
+    use: RoomUse | Literal[""] = Field("", description="What the place is for, where no room is drawn")
     height_in: Height = 16
     fixed: StrictBool = Field(False, description="Keeps its height when the story pole changes")
     clamps: StrictBool = Field(True, description="Has cable clamps; false for a plastic single-gang box without")

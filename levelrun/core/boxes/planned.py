@@ -10,10 +10,11 @@ from levelrun.core.boxes.drawn.floor import DrawnRoom, drawn_room
 from levelrun.core.boxes.drawn.round import WalkRound, walk_round
 from levelrun.core.boxes.entering import Entering
 from levelrun.core.boxes.facts import RoomContext, RoomView
+from levelrun.core.boxes.loose import loose_boxes
 from levelrun.core.boxes.room_plan import RoomPlanned, plan_room
 from levelrun.core.boxes.rules import dwelling
 from levelrun.core.codebook import Codebook
-from levelrun.core.findings import Finding
+from levelrun.core.findings import Figure, Finding
 from levelrun.core.job import Job
 from levelrun.core.rulebook import judged, keeping
 from levelrun.core.site.faces import level_parts
@@ -22,11 +23,13 @@ from levelrun.core.site.planned import level_findings
 
 @dataclass(frozen=True)
 class Building:
-    """All rooms planned and all findings about the building, with the contexts that they were planned from."""
+    """All rooms planned and all findings about the building, with the contexts that they were planned from.
+    `loose`: the fill of boxes in no room."""
 
     contexts: list[RoomContext]
     rooms: list[RoomPlanned]
     findings: list[Finding]
+    loose: list[Figure]
 
 
 def plan_building(job: Job, book: Codebook, entering: Mapping[str, Sequence[Entering]]) -> Building:
@@ -41,7 +44,8 @@ def plan_building(job: Job, book: Codebook, entering: Mapping[str, Sequence[Ente
         by_structure.setdefault(context.structure.id, []).append(context)
     for contexts in by_structure.values():
         findings += _structure_findings(book, tuple(contexts))
-    return Building(found, rooms, findings)
+    figures, said = loose_boxes(book, job, entering)
+    return Building(found, rooms, [*findings, *said], figures)
 
 
 @keeping(64)

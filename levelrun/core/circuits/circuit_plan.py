@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from levelrun.core.circuits import protection
 from levelrun.core.circuits.chain import Link
 from levelrun.core.circuits.facts import CircuitContext, CircuitView
-from levelrun.core.circuits.makeup import makeup_in, piece_in, to_the_foot
+from levelrun.core.circuits.makeup import piece_in, to_the_foot
 from levelrun.core.circuits.rules import use, wire
 from levelrun.core.circuits.spaces import label, leg_of
 from levelrun.core.codebook import Codebook
@@ -21,7 +21,8 @@ RULES = (*wire.RULES, *use.RULES, *protection.RULES)
 
 @dataclass(frozen=True, kw_only=True)
 class ChainRow:
-    """One box of a chain: its depth and parent, the cable that reaches it with the ways it takes, the drop there."""
+    """One box of a chain: its depth and parent, the cable that reaches it with the ways it takes, the drop there.
+    `cut_in`: of a hop that no way carries."""
 
     box: str
     name: str
@@ -39,6 +40,7 @@ class ChainRow:
     over: bool
     protected: str
     ground: str
+    cut_in: float | None
     path: list[str]
 
 
@@ -153,6 +155,7 @@ def _row(view: CircuitView, link: Link) -> ChainRow:
             {"gfci": "ground-fault", "afci": "arc-fault"}[kind] for kind in sorted(reach, reverse=True)
         ),
         ground=view.wires[box_id].ground,
+        cut_in=None if view.methods.get(box_id) else _derived_cut(view, link),
         path=list(view.on.hops[box_id].path),
     )
 
@@ -214,7 +217,8 @@ def _drop_figures(view: CircuitView) -> list[Figure]:
                 unit="%", formula="2 · I · L · R / 1000, link by link, each with the load of all downstream"
                 if key == "drop" else "2 · I · L · R / 1000 with the whole breaker rating to that box",
                 inputs={
-                    "cable to it": f"{feet:.1f} ft", "wire": f"{view.circuit.wire_size} {view.circuit.material}",
+                    "cable to it": f"{feet:.1f} ft", "with make-up": f"{view.carrying_ft(box):.1f} ft",
+                    "wire": f"{view.circuit.wire_size} {view.circuit.material}",
                     "feeder before it": f"{view.context.feeder_percent:.2f} %", "unrounded": f"{value:.4f} %",
                 },
                 rule=limit.section, basis=limit.basis, limit=limit.value, limit_text=f"{limit.value:g} %",
@@ -247,22 +251,27 @@ def _facts(view: CircuitView) -> list[Fact]:
 def _cables(view: CircuitView) -> list[str]:
     """Cable to cut by kind: the pieces along its ways as they are cut there; of the other hops as they lie, with the
     shop's make-up, loop and waste, each piece rounded up to the foot."""
-    habits = view.context.habits
     walked = {box for box, methods in view.methods.items() if methods}
     totals: dict[str, float] = {}
     for item, pieces, length in view.context.cuts:
         name = f"{pieces} wires: {item}" if pieces > 1 else item
         totals[name] = totals.get(name, 0.0) + length
     for link in view.tree.links:
-        if link.length_in is None or link.box in walked:
+        cut = None if link.box in walked else _derived_cut(view, link)
+        if cut is None:
             continue
         wires = view.wires[link.box]
-        ends = (view.node(wires.start), view.node(link.box))
-        start, end = (makeup_in(view.book, habits, node, getattr(node, "outdoors", False)) for node in ends)
         piped = f"{wires.conductors + wires.grounded} wires of {wires.wire_size} in pipe"
         name = piped if wires.method == "raceway" else f"{_cable_name(view, link.box)} {wires.method}"
-        totals[name] = totals.get(name, 0.0) + to_the_foot(piece_in(habits, link.length_in, start, end))
+        totals[name] = totals.get(name, 0.0) + cut
     return [f"{total / 12:.0f} ft of {name}" for name, total in totals.items()]
+
+
+def _derived_cut(view: CircuitView, link: Link) -> float | None:
+    """What is cut for a hop that no way carries, inches; None where its length is not known."""
+    if link.length_in is None:
+        return None
+    return to_the_foot(piece_in(view.context.habits, link.length_in, *view.makeup(link)))
 
 
 def _dark(view: CircuitView) -> str:

@@ -12,6 +12,20 @@ CODES: dict[str, Code] = {
         "Put it on a free space.",
         "circuits",
     ),
+    "place-unsaid": Code(
+        "check",
+        "Nobody has said what the place of a receptacle is for.",
+        "Protection goes by the room.",
+        "Say the room, or draw it.",
+        "circuits",
+    ),
+    "space-unsaid": Code(
+        "check",
+        "Only how many spaces are free is known, not which.",
+        "A two-pole breaker wants two spaces below each other.",
+        "Say which spaces are taken.",
+        "circuits",
+    ),
     "panel-short": Code(
         "stop",
         "A panel has fewer spaces than its circuits want.",

@@ -13,7 +13,7 @@ from levelrun.core.job import Panel
 
 @dataclass(frozen=True, kw_only=True)
 class DrawnSpace:
-    """One space: its row from the top, its side, its leg; tandem: may it take one."""
+    """One space: its row from the top, its side, its leg; tandem: may it take one; other: a breaker of other work."""
 
     space: int
     row: int
@@ -21,6 +21,7 @@ class DrawnSpace:
     leg: str
     tandem: bool
     free: bool
+    other: bool
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -68,6 +69,7 @@ def drawn_panel(
     panel: Panel, sub: bool, rows: Sequence[CircuitSummary], legs: Sequence[LegLoad], neutrals: int, words: str
 ) -> DrawnPanel:
     """The drawing of a panel from the summaries of its circuits."""
+    others = set(panel.taken)
     taken = {s for c in rows if c.space for s in ((c.space, c.space + 2) if c.poles == 2 else (c.space,))}
     spaces = tuple(
         DrawnSpace(
@@ -76,7 +78,8 @@ def drawn_panel(
             side="left" if n % 2 else "right",
             leg=leg_of(n),
             tandem=n in panel.tandem_spaces,
-            free=n not in taken,
+            free=n not in taken and n not in others and panel.free_said is None,
+            other=n in others,
         )
         for n in range(1, panel.spaces + 1)
     )

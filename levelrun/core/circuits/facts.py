@@ -9,6 +9,7 @@ from levelrun.core.boxes.parts import PLUGS
 from levelrun.core.circuits.cables import CableNeed
 from levelrun.core.circuits.chain import Link, Tree, tree_of
 from levelrun.core.circuits.loads import CircuitLoads, HopWires, loads_of
+from levelrun.core.circuits.makeup import makeup_in
 from levelrun.core.circuits.spaces import label
 from levelrun.core.circuits.usual import usual_of
 from levelrun.core.codebook import Codebook
@@ -158,6 +159,16 @@ class CircuitView:
         """Whether its appliance usually has a circuit of its own."""
         return usual_of(self.book, box).own
 
+    def makeup(self, link: Link) -> tuple[float, float]:
+        """Inches left free at both ends of a hop: current goes through them too; loop and waste it does not."""
+        ends = self.node(link.after or self.circuit.panel), self.node(link.box)
+        start, end = (makeup_in(self.book, self.context.habits, n, getattr(n, "outdoors", False)) for n in ends)
+        return start, end
+
+    def carrying_ft(self, box: str) -> float:
+        """Feet of wire to a box with the make-up on the way, where known."""
+        return sum((link.length_in or 0.0) + sum(self.makeup(link)) for link in self.tree.path(box)) / 12
+
     def percent_at(self, box: str, at_breaker: bool, size: str | None = None) -> float | None:
         """Drop from the panel to a box in per cent: with the load of every box downstream in each link, or with the
         whole breaker rating to that box; each hop in its own wire, or all in `size`. None where a length on the way
@@ -181,7 +192,8 @@ class CircuitView:
             if link.length_in is None or before is None or wire not in known:
                 continue
             amps = self.circuit.breaker_a if at_breaker else self.amps_in(link)
-            one = drop(self.book, volts, amps, link.length_in / 12, wire, self.circuit.material)
+            length = link.length_in + sum(self.makeup(link))
+            one = drop(self.book, volts, amps, length / 12, wire, self.circuit.material)
             found[link.box] = before + one.drop_percent
         return found
 

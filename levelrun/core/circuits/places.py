@@ -9,15 +9,42 @@ from levelrun.core.boxes.facts import RoomContext, RoomView
 from levelrun.core.boxes.placing import near_water
 from levelrun.core.circuits.facts import BoxPlace
 from levelrun.core.codebook import Codebook
+from levelrun.core.job import Box, Job
 
+OUTBUILDINGS = {"shop": "shop", "shed": "storage"}
 SINK_IN = 72.0
 TUB_IN = 72.0
 
 
-def box_places(book: Codebook, rooms: Sequence[RoomContext]) -> dict[str, BoxPlace]:
-    """Every box that stands in a room, by id. A sink or basin is near within 6 ft of its edge (210.8(A)(8)), a tub
-    or shower within 6 ft of its outside edge (210.8(A)(10))."""
-    return {box: place for context in rooms for box, place in _of_room(book, context).items()}
+def box_places(book: Codebook, rooms: Sequence[RoomContext], job: Job) -> dict[str, BoxPlace]:
+    """Every box that stands in a room, in a place whose use is said, or that serves an appliance, by id. A sink or
+    basin is near within 6 ft of its edge (210.8(A)(8)), a tub or shower within 6 ft of its outside edge
+    (210.8(A)(10))."""
+    found = {box: place for context in rooms for box, place in _of_room(book, context).items()}
+    kinds = {item.id: item.kind for item in job.structures}
+    for box in job.boxes:
+        if box.room is None and (box.use or box.outdoors or box.serves or kinds[box.structure] in OUTBUILDINGS):
+            found[box.id] = place_in_words(box, kinds[box.structure])
+    return found
+
+
+@lru_cache(maxsize=1024)
+def place_in_words(box: Box, structure_kind: str) -> BoxPlace:
+    """Where a box stands that is in no drawn room: by the use that was said. What only a drawing shows (a sink within
+    6 ft) is not known."""
+    use = box.use or ("porch" if box.outdoors else OUTBUILDINGS.get(structure_kind, ""))
+    return BoxPlace(
+        room="",
+        room_name=box.where or ("outdoors" if box.outdoors else use),
+        use=use,
+        structure=box.structure,
+        structure_kind=structure_kind,
+        level="",
+        level_kind="basement" if box.use == "basement" else "crawl" if box.use == "crawl" else "floor",
+        damp=False,
+        sink_near=False,
+        tub_near=False,
+    )
 
 
 @lru_cache(maxsize=1024)

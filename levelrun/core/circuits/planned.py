@@ -11,6 +11,7 @@ from levelrun.core.circuits.distance import Stand, apart, hop_lengths, stands
 from levelrun.core.circuits.drawn import DrawnPanel, drawn_panel
 from levelrun.core.circuits.facts import CircuitContext
 from levelrun.core.circuits.loads import CircuitLoads, Laid
+from levelrun.core.circuits.makeup import makeup_in
 from levelrun.core.circuits.panel_load import calculated, leg_loads
 from levelrun.core.circuits.places import box_places
 from levelrun.core.circuits.rules import house
@@ -103,7 +104,7 @@ def circuit_contexts(job: Job, book: Codebook, rooms: Sequence[RoomContext], kno
     """Every circuit with what it touches."""
     where = stands(job, book, rooms)
     lengths = hop_lengths(job, where, known.laid)
-    places = box_places(book, rooms)
+    places = box_places(book, rooms, job)
     panels = {panel.id: panel for panel in job.panels}
     by_id = {circuit.id: circuit for circuit in job.circuits}
     feeding: dict[str | None, Circuit] = {c.feeds: c for c in job.circuits if c.feeds}
@@ -124,7 +125,7 @@ def circuit_contexts(job: Job, book: Codebook, rooms: Sequence[RoomContext], kno
                 boxes=loads.own,
                 places=tuple((box.id, places[box.id]) for box in loads.own if box.id in places),
                 lengths=tuple(lengths[circuit.id].items()),
-                feeder_percent=_feeder_percent(book, circuit.panel, feeding, known, lengths),
+                feeder_percent=_feeder_percent(job, book, circuit.panel, feeding, known, lengths),
                 wires=tuple(laid.wires for laid in own),
                 methods=tuple((laid.wires.box, laid.methods) for laid in own if laid.methods),
                 cuts=known.cuts.get(circuit.id, ()),
@@ -140,6 +141,7 @@ def circuit_contexts(job: Job, book: Codebook, rooms: Sequence[RoomContext], kno
 
 
 def _feeder_percent(
+    job: Job,
     book: Codebook,
     panel: str,
     feeding: Mapping[str | None, Circuit],
@@ -154,9 +156,10 @@ def _feeder_percent(
             wires = known.laid[circuit.id, link.box].wires
             hop = item.hops[link.box]
             length = hop.length_in if hop.length_in is not None else own.get((link.after, link.box), 0.0)
-            if wires.wire_size in wire_sizes(book):
+            if wires.wire_size in wire_sizes(book) and length:
+                whole = length + sum(makeup_in(book, job.habits, job.node(n), False) for n in (wires.start, link.box))
                 total += drop(
-                    book, float(circuit.volts), wires.load_a, length / 12, wires.wire_size, circuit.material
+                    book, float(circuit.volts), wires.load_a, whole / 12, wires.wire_size, circuit.material
                 ).drop_percent
         panel = circuit.panel
         if panel in seen:

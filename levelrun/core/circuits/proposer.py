@@ -5,15 +5,14 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
-from typing import Any, Literal
+from typing import Any
 
 from levelrun.core.boxes.facts import RoomContext
 from levelrun.core.boxes.parts import LAMPS, PLUGS
 from levelrun.core.circuits.distance import Stand, cable_length, stands
-from levelrun.core.circuits.facts import BoxPlace, CircuitContext, CircuitView
 from levelrun.core.circuits.grouping import fewest_groups
 from levelrun.core.circuits.places import box_places
-from levelrun.core.circuits.protection import asked
+from levelrun.core.circuits.protection import wanted_protection
 from levelrun.core.circuits.routing import shortest_order
 from levelrun.core.circuits.rules.house import House, house_of
 from levelrun.core.circuits.spaces import Occupied, occupied, spaces_of
@@ -93,40 +92,16 @@ def proposing(job: Job, book: Codebook, rooms: Sequence[RoomContext]) -> Iterato
         for group in _groups(book, job, house, by_panel[panel.id])
     ]
     free = {panel.id: occupied(panel, job.circuits) for panel in job.panels}
-    places = box_places(book, rooms)
+    places = box_places(book, rooms, job)
     taken, number = set(job.ids()), 1
     for panel, group in groups:
         while f"c{number}" in taken:
             number += 1
         settled = _settled(book, job, panel, group, where, free, f"c{number}")
         number += 1
-        yield len(groups), replace(settled, protection=_protection(book, job, panel, group, settled, places))
-
-
-def _protection(
-    book: Codebook, job: Job, panel: Panel, group: Group, settled: Proposal, places: Mapping[str, BoxPlace]
-) -> Literal["plain", "gfci", "afci", "dual"]:
-    """What the breaker must give so that every box has what its place asks."""
-    circuit = Circuit.model_validate(settled.edits[0]["item"])
-    here = tuple((box.id, places[box.id]) for box in group.boxes if box.id in places)
-    context = CircuitContext(
-        circuit=circuit,
-        panel=panel,
-        habits=job.habits,
-        boxes=group.boxes,
-        places=here,
-        lengths=(),
-        feeder_percent=0.0,
-        partner=None,
-        fed=None,
-        fed_load_a=0.0,
-        other_building=False,
-    )
-    view = CircuitView(book, context)
-    kinds = {item.kind for box in group.boxes for item in asked(view, box)}
-    if len(kinds) == 2:
-        return "dual"
-    return "gfci" if "gfci" in kinds else "afci" if "afci" in kinds else "plain"
+        circuit = Circuit.model_validate(settled.edits[0]["item"])
+        wanted = wanted_protection(book, job, panel, circuit, group.boxes, places)
+        yield len(groups), replace(settled, protection=wanted)
 
 
 def _panel_for(job: Job, box: Box) -> Panel | None:

@@ -2,17 +2,18 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
+from typing import Literal
 
 from levelrun.core.boxes.parts import PLUGS
 from levelrun.core.circuits.codes import finding
-from levelrun.core.circuits.facts import BoxPlace, CircuitView
+from levelrun.core.circuits.facts import BoxPlace, CircuitContext, CircuitView
 from levelrun.core.circuits.loads import GIVES, OUTLET_AFCI
 from levelrun.core.circuits.rules.wire import change
 from levelrun.core.codebook import Codebook
 from levelrun.core.findings import Finding, Mend
-from levelrun.core.job import Box
+from levelrun.core.job import Box, Circuit, Job, Panel
 from levelrun.core.rulebook import Rule
 from levelrun.core.site.parts import DWELLINGS
 
@@ -166,4 +167,53 @@ def _first(view: CircuitView, kind: str, items: list[Asked]) -> list[Mend]:
     return []
 
 
-RULES: tuple[Rule[CircuitView], ...] = (protection_rule,)
+def wanted_protection(
+    book: Codebook, job: Job, panel: Panel, circuit: Circuit, boxes: tuple[Box, ...], places: Mapping[str, BoxPlace]
+) -> Literal["plain", "gfci", "afci", "dual"]:
+    """What a breaker must give so that every box has what its place asks."""
+    here = tuple((box.id, places[box.id]) for box in boxes if box.id in places)
+    context = CircuitContext(
+        circuit=circuit,
+        panel=panel,
+        habits=job.habits,
+        boxes=boxes,
+        places=here,
+        lengths=(),
+        feeder_percent=0.0,
+        partner=None,
+        fed=None,
+        fed_load_a=0.0,
+        other_building=False,
+    )
+    view = CircuitView(book, context)
+    kinds = {item.kind for box in boxes for item in asked(view, box)}
+    if len(kinds) == 2:
+        return "dual"
+    return "gfci" if "gfci" in kinds else "afci" if "afci" in kinds else "plain"
+
+
+def unsaid_rule(view: CircuitView) -> Iterator[Finding]:
+    """A receptacle in no drawn room, of which nobody has said what the place is for: protection goes by it."""
+    given = GIVES[view.circuit.protection]
+    if view.circuit.breaker_a > GFCI_MOST_A or len(given) == 2:
+        return
+    for box in view.plugs:
+        if box.room is not None or box.serves in APPLIANCES or (box.id in view.places and view.places[box.id].use):
+            continue
+        uses = (("In a garage", {"use": "garage"}), ("Outdoors", {"outdoors": True}), ("In a hall", {"use": "hall"}))
+        yield finding(
+            "place-unsaid",
+            view.circuit.id,
+            None,
+            f"Where does {box.name} stand?",
+            "Ground-fault and arc-fault protection go by the room: garage, kitchen, bath, laundry, outdoors.",
+            "210.8, 210.12",
+            about="circuit",
+            measured="not said",
+            limit="its place",
+            mends=[Mend(label, [{"op": "set", "kind": "box", "id": box.id, "set": said}]) for label, said in uses],
+        )
+        return
+
+
+RULES: tuple[Rule[CircuitView], ...] = (protection_rule, unsaid_rule)

@@ -38,7 +38,8 @@ class Occupied:
     @property
     def free(self) -> list[int]:
         """Spaces that nothing stands on."""
-        return [space for space in range(1, self.panel.spaces + 1) if space not in self.at]
+        others = set(self.panel.taken)
+        return [n for n in range(1, self.panel.spaces + 1) if n not in self.at and n not in others]
 
     @property
     def free_pairs(self) -> list[int]:
@@ -57,8 +58,15 @@ class Occupied:
                 found.append((space, "b" if "a" in halves else "a"))
         return found
 
+    @property
+    def asked(self) -> bool:
+        """Only how many are free is known, not which."""
+        return self.panel.free_said is not None
+
     def place_for(self, circuit: Circuit, beside: int | None = None) -> tuple[int, str] | None:
         """The first place where a breaker fits: a pair for two poles; opposite the leg of `beside` where given."""
+        if self.asked:
+            return None
         if circuit.poles == 2:
             return (self.free_pairs[0], "") if self.free_pairs else None
         free = set(self.free)

@@ -12,7 +12,7 @@ from levelrun.core.job import Box, Circuit, Panel
 from levelrun.core.site.scene import Said, SceneReader
 from levelrun.core.trade.conductors.sizing import Demand, choose
 
-_UNIT = re.compile(r"(?P<n>\d+(?:\.\d+)?)\s*(?P<unit>amps\b|amp\b|a\b|volts\b|v\b)", re.IGNORECASE)
+UNIT = re.compile(r"(?P<n>\d+(?:\.\d+)?)\s*(?P<unit>amps\b|amp\b|a\b|volts\b|v\b)", re.IGNORECASE)
 STOPS = ("put", "on", "after", "in")
 
 
@@ -31,8 +31,7 @@ def circuit(reader: SceneReader) -> Said:
         if reader.text[reader.pos : reader.pos + 1] == ":":
             reader.pos += 1
             break
-        _part(reader, item)
-        if not item.pop("_read", False):
+        if not circuit_part(reader, item):
             name = _name(reader)
     item["name"] = name or f"Circuit {space}"
     if item.get("volts") == 240:
@@ -47,8 +46,9 @@ def circuit(reader: SceneReader) -> Said:
     return Said(edits, panel=panel.id)
 
 
-def _part(reader: SceneReader, item: dict[str, Any]) -> None:
-    """One of: amperes, volts, protection, wire, aluminum; marks `_read` where one stood here."""
+def circuit_part(reader: SceneReader, item: dict[str, Any], more: tuple[str, ...] = ()) -> bool:
+    """One of: amperes, volts, protection, wire, nameplate, load, aluminum; whether one stood here. `more`: words that
+    may stand here too, for completion."""
     options = [
         "mca 24",
         "mocp 40",
@@ -68,8 +68,7 @@ def _part(reader: SceneReader, item: dict[str, Any]) -> None:
         "dual",
         "aluminum",
     ]
-    reader.expect([*options, "with neutral", "no neutral", "a name", ": boxes"])
-    item["_read"] = True
+    reader.expect([*options, "with neutral", "no neutral", *(more or ("a name", ": boxes"))])
     start = reader.pos
     word = reader.phrase(
         [
@@ -105,10 +104,9 @@ def _part(reader: SceneReader, item: dict[str, Any]) -> None:
     elif word == "wire":
         item["wire_size"] = reader.need(wire_sizes(reader.scene.book), "a wire size")
     else:
-        match = _UNIT.match(reader.text, reader.pos)
+        match = UNIT.match(reader.text, reader.pos)
         if match is None:
-            item["_read"] = False
-            return
+            return False
         reader.pos = match.end()
         if match["unit"].lower().startswith("v"):
             if match["n"] not in ("120", "240"):
@@ -119,6 +117,7 @@ def _part(reader: SceneReader, item: dict[str, Any]) -> None:
             if f"{float(match['n']):g}" not in {f"{float(r):g}" for r in ratings}:
                 raise reader.refuse(f"{match['n']} A is no standard breaker", start, ratings[:12])
             item["breaker_a"] = float(match["n"])
+    return True
 
 
 def _name(reader: SceneReader) -> str:
@@ -182,7 +181,7 @@ def _free(reader: SceneReader) -> str:
     return next(f"c{n}" for n in range(1, 10_000) if f"c{n}" not in taken)
 
 
-def _known(reader: SceneReader) -> Circuit:
+def known_circuit(reader: SceneReader) -> Circuit:
     """A circuit by its space in the panel looked at, or by its name."""
     panel = reader.scene.panel
     own = [c for c in reader.scene.job.circuits if panel is not None and c.panel == panel.id]
@@ -193,7 +192,7 @@ def _known(reader: SceneReader) -> Circuit:
 
 def put(reader: SceneReader) -> Said:
     """put 14 on 9: a breaker on another space; `on 9a`, `on 9b` for the halves of a tandem; `out` takes it out."""
-    found = _known(reader)
+    found = known_circuit(reader)
     if reader.phrase(["out"]):
         return Said([{"op": "put", "circuit": found.id, "space": None}], panel=found.panel)
     reader.need(("on",), "on and a space")
@@ -211,7 +210,7 @@ def chain(reader: SceneReader) -> Said:
     if not boxes:
         raise reader.fail("a box by its name")
     reader.need(("on",), "on and a circuit")
-    found = _known(reader)
+    found = known_circuit(reader)
     after = found.chain[-1].box if found.chain else None
     if reader.phrase(["after"]):
         known = {name: box for name, box in reader.boxes().items() if any(h.box == box.id for h in found.chain)}
@@ -232,7 +231,7 @@ def unchain(reader: SceneReader) -> Said:
 
 def split(reader: SceneReader) -> Said:
     """split 9 at R-3 [as NAME]: that box and all downstream of it to a new circuit of the same kind."""
-    found = _known(reader)
+    found = known_circuit(reader)
     reader.need(("at",), "at and a box")
     known = {name: box for name, box in reader.boxes().items() if any(h.box == box.id for h in found.chain)}
     first = known[reader.need(known, f"a box of {found.name}")]
@@ -270,8 +269,7 @@ def feed(reader: SceneReader) -> Said:
         "name": f"{fed.name} feeder", "breaker_a": 60.0, "method": "SER",
     }  # fmt: skip
     while not reader.over():
-        _part(reader, item)
-        if not item.pop("_read", False):
+        if not circuit_part(reader, item):
             raise reader.fail("amperes, wire or aluminum")
     item.setdefault("wire_size", _wire(reader, item))
     edits: list[dict[str, Any]] = [{"op": "add", "kind": "circuit", "item": {"id": _free(reader), **item}}]
@@ -282,9 +280,9 @@ def feed(reader: SceneReader) -> Said:
 
 def pair(reader: SceneReader) -> Said:
     """pair 9 with 11: two circuits that share a neutral, handles tied."""
-    one = _known(reader)
+    one = known_circuit(reader)
     reader.need(("with",), "with and a circuit")
-    two = _known(reader)
+    two = known_circuit(reader)
     if one.id == two.id:
         raise reader.refuse("a circuit cannot share with itself")
     return Said(

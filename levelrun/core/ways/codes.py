@@ -26,6 +26,13 @@ CODES: dict[str, Code] = {
         "Say which circuit takes it, or leave it as a spare.",
         "runs",
     ),
+    "riser-missing": Code(
+        "check",
+        "A way goes from a panel or box over ground straight into the earth.",
+        "The feet down and up are neither cut nor guarded.",
+        "A riser at that end.",
+        "runs",
+    ),
     "open-end": Code(
         "check",
         "The last leg ends in no box, panel or equipment.",

@@ -226,7 +226,7 @@ def _leg(view: WayView, index: int, verdict: str) -> StripLeg:
 def _node_kind(view: WayView, node_id: str) -> str:
     node = view.nodes[node_id]
     kind = getattr(node, "kind", "panel")
-    return "box" if kind in ("junction", "device") else str(kind)
+    return str(kind) if kind in ("panel", "equipment", "disconnect") else "box"
 
 
 def _ends(view: WayView) -> list[Mark]:

@@ -47,6 +47,11 @@ def put_box(view: WayView, index: int) -> Edit:
     return {"op": "put_box", "way": view.way.id, "leg": index}
 
 
+def add_leg(view: WayView, at: int, **leg: Any) -> Edit:
+    """Edit that puts a leg before place `at`."""
+    return {"op": "add_leg", "way": view.way.id, "at": at, "leg": leg}
+
+
 def size_for(view: WayView, index: int, key: str) -> str | None:
     """Size in which a method would carry what lies in a leg: today's trade size where it will do, else the smallest
     that fits; for a cable the circuit's own. None where none is made."""

@@ -77,7 +77,7 @@ CASES = {
     "three-way-lone": case("1 15a afci Lights: S-3 L-3"),
 }  # fmt: skip
 NO_MEND = {
-    "drop-at-breaker", "feeder-small", "nameplate-unsaid",
+    "drop-at-breaker", "place-unsaid", "space-unsaid", "feeder-small", "nameplate-unsaid",
     "electrode", "lug-small", "box-loose", "circuits-wanted", "all-dark",
 }  # fmt: skip
 

@@ -128,7 +128,7 @@ def test_drop_along_a_branching_chain_is_that_of_a_power_flow_library(book: Code
     pp.create_ext_grid(net, buses[None])
     for link in view.tree.links:
         buses[link.box] = pp.create_bus(net, vn_kv=kv)
-        metres = (link.length_in or 0) * 0.0254
+        metres = ((link.length_in or 0) + sum(view.makeup(link))) * 0.0254
         pp.create_line_from_parameters(
             net, buses[link.after], buses[link.box], 2 * metres / 1000, 1.98 / 0.3048, 1e-9, 0, 1
         )

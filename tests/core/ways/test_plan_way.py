@@ -62,9 +62,10 @@ def test_drop_by_both_schools_adds_the_hops_before_it() -> None:
     circuit = plan(job).circuits[0]
     assert [row.name for row in circuit.chain] == ["J-1", "C-1"]
     loaded, rated = (f for f in circuit.figures if f.key.startswith("drop"))
-    assert loaded.value == pytest.approx(100 * 2 * 8 * 100 / 1000 * 1.98 / 120)
+    feet = 50 + (42 + 8) / 12, 50 + (8 + 8) / 12  # with the make-up left in panel and boxes, no loop, no waste
+    assert loaded.value == pytest.approx(100 * 2 * 8 * sum(feet) / 1000 * 1.98 / 120)
     assert rated.value == pytest.approx(loaded.value * 20 / 8)
-    assert circuit.chain[0].drop_percent == pytest.approx(loaded.value / 2)
+    assert circuit.chain[0].drop_percent == pytest.approx(loaded.value * feet[0] / sum(feet))
 
 
 CASES = {
@@ -88,6 +89,7 @@ CASES = {
     "jam": ("up 3' attic in lfnc 3/8; over 2' to C-1", {"wire_size": "10", "breaker_a": 30}),
     "way-empty": ("", {}),
     "way-short": ("over 10' attic in 12-2 to Panel H", {}),
+    "riser-missing": ("over 10' trench 18\" deep in pvc40 3/4; up 5' outside in pvc80 3/4 to C-1", {}),
     "roof-heat": ("over 10' roof in emt 3/4 to C-1", {}),
     "pull-hard": (
         "over 60' attic in emt 2; left 50'; right 20' to C-1",
@@ -124,7 +126,7 @@ def test_a_sleeve_guards_cable_but_keeps_no_weather_out() -> None:
 
 
 def test_upsizing_the_wire_takes_cables_and_pipes_along() -> None:
-    job = one_way("over 70' attic in 12-2 to J-1; over 30' outside in emt 1/2 to C-1", load_a=14)
+    job = one_way("over 70' attic in 12-2 to J-1; over 30' outside in emt 1/2 to C-1", load_a=13)
     mend = next(f for f in plan(job).findings if f.code == "circuit-drop").mends[0]
     after = edited(job, *mend.edits)
     assert after.circuits[0].wire_size == "10" and after.ways[0].legs[0].size == "10-2"
@@ -158,3 +160,21 @@ def test_samples_are_sound_but_for_what_the_demo_plants(key: str) -> None:
         "trench",
         "driveway_trench",
     } <= everywhere
+
+
+@pytest.mark.parametrize(
+    ("height", "told"),
+    [(48.0, True), (-6.0, True), (-6.5, False), (-30.0, False)],
+    ids=["4 ft up", "12 in", "11.5 in", "under"],
+)
+def test_a_riser_is_missed_from_a_foot_over_ground_on(height: float, told: bool) -> None:
+    """Ground lies 18 in under the house's floor. Down from the panel: its height over ground and the depth taped."""
+    job = one_way(CASES["riser-missing"][0])
+    job = edited(job, {"op": "set", "kind": "panel", "id": "p", "set": {"height_in": height}})
+    found = [item for item in plan(job).findings if item.code == "riser-missing"]
+    assert bool(found) is told
+    if told:
+        assert found[0].measured == "none" and found[0].mends[0].edits[0]["leg"]["length_in"] == height + 18 + 18
+        mended = edited(job, *found[0].mends[0].edits)
+        assert (mended.ways[0].legs[0].go, mended.ways[0].legs[0].method) == ("down", "PVC80")
+        assert len(mended.ways[0].legs) == 3

@@ -7,7 +7,7 @@ type S = components['schemas']
 export type Head = S['Head']
 export type Opened = S['Opened']
 export type Answer = S['Answer']
-export type StageKey = 'walls' | 'boxes' | 'circuits' | 'runs'
+export type StageKey = 'start' | 'walls' | 'boxes' | 'circuits' | 'runs'
 export type StageViews = S['WallsView'] &
   S['BoxesView'] &
   S['CircuitsView'] &
@@ -58,6 +58,9 @@ export type DrawnPanel = S['DrawnPanel']
 export type LooseBox = S['LooseBox']
 export type ProposalLine = S['ProposalLine']
 export type Count = S['Count']
+export type StartKind = S['StartKind']
+export type StartWords = S['StartWords']
+export type Tried = S['Tried']
 export type DxfFound = S['DxfFound']
 export type RoomsFound = S['RoomsFound']
 export type Edit = Record<string, unknown> & { op: string }

@@ -33,10 +33,19 @@ let asked = 0
 const caret = computed(() => (problem.value?.at === undefined ? -1 : problem.value.at))
 const shown = computed(() => options.value.slice(0, 9))
 
-async function complete() {
+/** Words that are still on their way: what Tab takes is waited for. */
+let ready = true
+let coming: Promise<void> = Promise.resolve()
+function complete() {
+  coming = completed()
+  return coming
+}
+async function completed() {
   const mine = ++asked
+  ready = false
   const found = await props.suggest(text.value)
   if (mine !== asked) return
+  ready = true
   options.value = found.options.filter((o) => !text.value.slice(found.at).trim().startsWith(o))
   from.value = found.at
   marked.value = -1
@@ -101,11 +110,18 @@ function arrow(event: KeyboardEvent, step: number) {
   marked.value = Math.min(Math.max(marked.value + step, -1), shown.value.length - 1)
 }
 
-function tab(event: KeyboardEvent) {
-  const word = shown.value[Math.max(marked.value, 0)]
-  if (!text.value || !word || /[0-9]'/.test(word)) return
+/** Takes the marked word, or the first; an empty line lets Tab go on. What was typed meanwhile is left alone. */
+async function tab(event: KeyboardEvent) {
+  if (!text.value || event.shiftKey || (ready && !offers())) return
   event.preventDefault()
-  put(word)
+  const had = text.value
+  await coming
+  const word = offers()
+  if (word && text.value === had) put(word)
+}
+function offers() {
+  const word = shown.value[Math.max(marked.value, 0)]
+  return word && !/[0-9]'/.test(word) ? word : ''
 }
 
 function leave() {

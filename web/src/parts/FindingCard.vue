@@ -99,4 +99,8 @@ p {
   white-space: normal;
   text-align: left;
 }
+.mends :deep([data-first]:focus-visible .v-btn__content)::after {
+  content: ' · M again';
+  font-weight: 400;
+}
 </style>

@@ -4,7 +4,7 @@ import { defineAsyncComponent, onMounted, ref } from 'vue'
 
 import { api, ask } from '../api/client'
 import { focusWork } from '../stage/keys'
-import { everShown } from '../stage/whenShown'
+import { everShown, whenShown } from '../stage/whenShown'
 import { useJob } from '../stores/job'
 import { useLook } from '../stores/look'
 import { useNotice } from '../stores/notice'
@@ -19,12 +19,11 @@ const samples = ref<{ key: string; name: string }[]>([])
 const file = ref<HTMLInputElement | null>(null)
 const look = useLook()
 const open = ref(false)
-const site = look.dialogOpen('site')
+const renaming = look.dialogOpen('name')
+const named = ref('')
 const habits = look.dialogOpen('habits')
 const removing = ref(false)
-const SiteDialog = defineAsyncComponent(() => import('./SiteDialog.vue'))
 const HabitsDialog = defineAsyncComponent(() => import('./HabitsDialog.vue'))
-const siteUsed = everShown(() => site.value)
 const habitsUsed = everShown(() => habits.value)
 
 onMounted(async () => {
@@ -51,15 +50,31 @@ async function bring(event: Event) {
   input.value = ''
   open.value = false
   if (!chosen) return
+  if (chosen.name.endsWith('.txt')) return take(chosen.name, { text: await chosen.text() })
   let job: Record<string, unknown>
   try {
     job = JSON.parse(await chosen.text())
   } catch {
     return notice.tell(`${chosen.name} is not a whole JSON file; nothing was brought in.`, 'stop')
   }
-  const problem = await store.create({ job })
-  if (problem) notice.tell(`${chosen.name}: ${problem.detail}. Nothing was brought in.`, 'stop')
+  await take(chosen.name, { job })
+}
+
+async function take(name: string, body: { job?: Record<string, unknown>; text?: string }) {
+  const problem = await store.create(body)
+  if (problem) notice.tell(`${name}: ${problem.detail}. Nothing was brought in.`, 'stop')
   else notice.tell(`${store.job?.name} is here.`, 'fine')
+}
+
+const wrong = ref('')
+whenShown(renaming, () => {
+  named.value = store.job?.name ?? ''
+  wrong.value = ''
+})
+async function rename() {
+  const problem = await store.edit([{ op: 'set_job', set: { name: named.value } }], `call it ${named.value}`)
+  wrong.value = problem?.detail ?? ''
+  if (!problem) renaming.value = false
 }
 
 async function remove() {
@@ -114,13 +129,20 @@ async function remove() {
       <v-list-item title="Empty" @click="create({ name: 'New job' })" />
       <v-divider />
       <template v-if="store.view">
-        <v-list-item title="Structures, panels, boxes…" @click="((open = false), (site = true))" />
+        <v-list-item title="Begin with a sentence…" @click="((open = false), look.go({}, 'start'))" />
+        <v-list-item title="Rename…" @click="((open = false), (renaming = true))" />
         <v-list-item title="Shop habits…" @click="((open = false), (habits = true))" />
         <v-list-item
           title="Save as a file"
           subtitle="JSON, its schema is published"
           :href="`/api/jobs/${store.view.id}/export`"
           :download="`${store.job?.name}.levelrun.json`"
+        />
+        <v-list-item
+          title="Save as text"
+          subtitle="one part a line, to mail and compare"
+          :href="`/api/jobs/${store.view.id}/export?as=text`"
+          :download="`${store.job?.name}.levelrun.txt`"
         />
       </template>
       <v-list-item
@@ -137,12 +159,29 @@ async function remove() {
   <input
     ref="file"
     type="file"
-    accept=".json,application/json"
+    accept=".json,.txt,application/json,text/plain"
     hidden
     data-testid="job-file"
     @change="bring"
   />
-  <SiteDialog v-if="siteUsed" v-model="site" />
+  <v-dialog v-model="renaming" aria-label="Name of the job" max-width="420">
+    <v-card class="pa-5">
+      <form @submit.prevent="rename">
+        <v-text-field
+          v-model="named"
+          label="Name of the job"
+          autofocus
+          autocomplete="off"
+          variant="outlined"
+          :error-messages="wrong"
+        />
+        <div class="d-flex ga-2 justify-end">
+          <v-btn variant="text" @click="renaming = false">Leave it</v-btn>
+          <v-btn type="submit" variant="flat" color="ink">Call it so</v-btn>
+        </div>
+      </form>
+    </v-card>
+  </v-dialog>
   <HabitsDialog v-if="habitsUsed" v-model="habits" />
   <v-dialog v-model="removing" aria-label="Remove this job" max-width="420">
     <v-card class="pa-5">

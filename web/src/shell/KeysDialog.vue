@@ -2,13 +2,13 @@
 import { computed } from 'vue'
 
 import { COMMON, letters, setLetters } from '../stage/keys'
-import { STAGES } from '../stage/stages'
+import { PLACES } from '../stage/stages'
 import { useLook } from '../stores/look'
 
 /** The keys of the stage that is open, then those that work everywhere. */
 const shown = defineModel<boolean>({ required: true })
 const look = useLook()
-const stage = computed(() => STAGES.find((item) => item.key === look.stage))
+const stage = computed(() => PLACES.find((item) => item.key === look.stage))
 </script>
 
 <template>

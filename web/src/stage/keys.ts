@@ -83,14 +83,18 @@ export function installKeys(over: () => boolean) {
   window.addEventListener('keydown', onKey)
 }
 
-/** Taps the first mend that is shown. */
-export const tapMend = () => document.querySelector<HTMLElement>('[data-first]')?.click()
+/** Shows the first mend, by the focus on it; once more makes it: nothing is changed by a key struck by chance. */
+export function tapMend() {
+  const mend = document.querySelector<HTMLElement>('[data-first]')
+  if (mend && document.activeElement === mend) mend.click()
+  else mend?.focus()
+}
 
 export const COMMON: [string, string][] = [
   ['1 … 4', 'stages, in the order of the work'],
   ['/', 'type on the entry line'],
   ['N', 'next stop or check'],
-  ['M', 'tap the first mend'],
+  ['M  M', 'show the first mend, make it'],
   ['P', 'pocket: single calculations'],
   ['T', 'laser tape (simulated): a reading into the field last typed in'],
   ['Ctrl Z  Ctrl Y', 'undo, redo'],

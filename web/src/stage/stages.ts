@@ -13,6 +13,14 @@ export interface Stage {
   keys: KeyList
 }
 
+/** Where a job begins: one sentence, before there is anything to look at. It has no place in the row of stages. */
+const START: Stage = {
+  key: 'start',
+  name: 'Start',
+  load: () => import('../stages/start/StartStage.vue'),
+  keys: [['/', 'type what the job is']],
+}
+
 /** Finished stages, in the order of the work. The header shows these and no others. */
 export const STAGES: Stage[] = [
   {
@@ -75,4 +83,7 @@ export const SHEETS = [
 ] as const
 export type SheetKey = (typeof SHEETS)[number]['key']
 
-export const isStage = (key: string): key is StageKey => STAGES.some((stage) => stage.key === key)
+/** Every place of work with an address of its own. */
+export const PLACES = [START, ...STAGES]
+
+export const isStage = (key: string): key is StageKey => PLACES.some((stage) => stage.key === key)

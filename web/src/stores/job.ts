@@ -25,7 +25,7 @@ import { useNotice } from './notice'
 import { makeQueue } from './queue'
 import { placeOf } from './where'
 
-type ViewKey = StageKey | 'directory'
+type ViewKey = Exclude<StageKey, 'start'> | 'directory'
 type View = Head & { refs: FindingRef[] } & Partial<StageViews>
 
 /** What of a look each view is made from. */
@@ -133,7 +133,7 @@ export const useJob = defineStore('job', () => {
     return true
   }
 
-  const wantedView = (): ViewKey => (look.sheet ? 'directory' : look.stage)
+  const wantedView = (): ViewKey => (look.sheet ? 'directory' : look.stage === 'start' ? 'runs' : look.stage)
 
   /** Fetches what the address says to look at. */
   async function fetchView() {
@@ -206,17 +206,26 @@ export const useJob = defineStore('job', () => {
     await list()
   }
 
+  /** The first stage that holds something; an empty job begins with a sentence. */
+  const begun = (): StageKey =>
+    job.value?.rooms.length ? 'walls' : job.value?.ways.length ? 'runs' : 'start'
+
   /** Opens a job on its worst stop; one without, on its first stage that holds something. */
   async function open(id: string, replace = false) {
     if (!(await loadJob(id))) return
     const worst = refs.value[0]
     if (worst) look.open(id, worst.stage as StageKey, placeOf(worst), replace)
-    else look.open(id, job.value?.rooms.length || !job.value?.ways.length ? 'walls' : 'runs', {}, replace)
+    else look.open(id, begun(), {}, replace)
     await refresh()
     await remember(id)
   }
 
-  async function create(body: { sample?: string; name?: string; job?: Record<string, unknown> }) {
+  async function create(body: {
+    sample?: string
+    name?: string
+    job?: Record<string, unknown>
+    text?: string
+  }) {
     const { data, problem } = await ask(api.POST('/api/jobs', { body }))
     if (problem) return problem
     await list()

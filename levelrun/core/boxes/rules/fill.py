@@ -2,24 +2,42 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
+from typing import Protocol
 
-from levelrun.core.boxes.catalogue import next_volume
+from levelrun.core.boxes.catalogue import BoxModel, next_volume
+from levelrun.core.boxes.codes import finding
+from levelrun.core.boxes.entering import Entering
 from levelrun.core.boxes.facts import RoomView
 from levelrun.core.boxes.mends import set_box
-from levelrun.core.boxes.rules.place import about_box
 from levelrun.core.boxes.volume import BoxVolume, Counted, box_volume
+from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import wire_sizes
 from levelrun.core.findings import Figure, Finding, Mend
 from levelrun.core.job import Box
 from levelrun.core.rulebook import Rule
+from levelrun.core.site.faces import Face
 from levelrun.core.site.framing import depth_of
 
 STRAPPED = ("receptacle", "switch", "device")
 BIGGEST = "6"
 
 
-def needed_volume(view: RoomView, box: Box) -> BoxVolume | None:
+class Filling(Protocol):
+    """Boxes with what enters them: those of a room, or one that stands in none."""
+
+    @property
+    def book(self) -> Codebook: ...
+    @property
+    def boxes(self) -> tuple[Box, ...]: ...
+    @property
+    def entering(self) -> Mapping[str, tuple[Entering, ...]]: ...
+    @property
+    def faces(self) -> tuple[Face, ...]: ...
+    def model(self, box: Box) -> BoxModel: ...
+
+
+def needed_volume(view: Filling, box: Box) -> BoxVolume | None:
     """Cubic inches that what enters asks, line by line; None where nothing is known to enter, or wire over No. 6
     (which goes by 314.28)."""
     entering = view.entering.get(box.id, ())
@@ -35,7 +53,7 @@ def needed_volume(view: RoomView, box: Box) -> BoxVolume | None:
     return box_volume(view.book, wires, devices, ground, clamps)
 
 
-def fill_figure(view: RoomView, box: Box) -> Figure | None:
+def fill_figure(view: Filling, box: Box) -> Figure | None:
     """Box fill with its reason, for the vial."""
     needed = needed_volume(view, box)
     if needed is None:
@@ -58,7 +76,7 @@ def fill_figure(view: RoomView, box: Box) -> Figure | None:
     )
 
 
-def fill_rule(view: RoomView) -> Iterator[Finding]:
+def fill_rule(view: Filling) -> Iterator[Finding]:
     """The box holds what enters it."""
     for box in view.boxes:
         figure = fill_figure(view, box)
@@ -77,14 +95,16 @@ def fill_rule(view: RoomView) -> Iterator[Finding]:
             if bigger
             else []
         )
-        yield about_box(
-            view,
-            box,
+        yield finding(
             "box-full",
+            box.id,
+            None,
             f"{box.name} is too full by {figure.value - figure.limit:g} in³",
             f"{len(view.entering[box.id])} cables ask {figure.value:g} in³; {view.model(box).name} holds "
             f"{figure.limit:g}.",
             "314.16(B)",
+            about="box",
+            room=box.room or "",
             measured=f"{figure.value:g} in³",
             limit=f"{figure.limit:g} in³",
             mends=mends,

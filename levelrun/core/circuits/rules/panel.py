@@ -62,6 +62,11 @@ def spaces_rule(facts: PanelFacts) -> Iterator[Finding]:
     panel = facts.panel
     for space, here in sorted(facts.where.at.items()):
         top = here[-1]
+        if space in panel.taken:
+            yield about(
+                facts, "space-taken", f"{top.name} stands where another breaker is",
+                f"Space {space} of {panel.name} is said to be in use.", "408.54", mends=_elsewhere(facts, top),
+            )  # fmt: skip
         if space > panel.spaces:
             yield about(
                 facts, "space-past", f"{label(top)} {top.name} is past space {panel.spaces}",
@@ -90,6 +95,9 @@ def short_rule(facts: PanelFacts) -> Iterator[Finding]:
     panel, where = facts.panel, facts.where
     if not where.unplaced:
         return
+    if where.asked:
+        yield from _by_count(facts)
+        return
     edits: list[dict[str, Any]] = []
     left = Occupied(panel, dict(where.at), [])
     unfit: list[Circuit] = []
@@ -117,6 +125,26 @@ def short_rule(facts: PanelFacts) -> Iterator[Finding]:
         f"{', '.join(c.name for c in unfit[:4])} fit{'s' * (len(unfit) == 1)} nowhere: {len(where.free)} free, "
         f"{len(where.free_pairs)} of them with a pair below.", "408.54", measured=f"{len(where.free)} free",
         limit=f"{sum(c.poles for c in where.unplaced)} wanted", mends=_room(facts, unfit, edits, left),
+    )  # fmt: skip
+
+
+def _by_count(facts: PanelFacts) -> Iterator[Finding]:
+    """Only how many spaces are free is known: enough of them or not, and for two poles whether two stand together."""
+    panel, waiting = facts.panel, facts.where.unplaced
+    free, wanted = panel.free_said or 0, sum(circuit.poles for circuit in facts.where.unplaced)
+    if wanted > free:
+        yield about(
+            facts, "panel-short", f"{panel.name} is short of {wanted - free} space{'s' * (wanted - free > 1)}",
+            f"{wanted} wanted, {free} said to be free. A tandem where listed, or a sub-panel first.",
+            "408.54", measured=f"{free} free", limit=f"{wanted} wanted",
+        )  # fmt: skip
+        return
+    pairs = [circuit.name for circuit in waiting if circuit.poles == 2]
+    together = f" Two below each other for {', '.join(pairs)}?" if pairs else ""
+    yield about(
+        facts, "space-unsaid", f"Which spaces of {panel.name} are free?",
+        f"{free} said to be free, {wanted} wanted.{together} Say which are taken, and each breaker gets its place.",
+        "408.54", measured="not said", limit=f"{wanted} spaces",
     )  # fmt: skip
 
 

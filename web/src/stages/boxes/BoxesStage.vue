@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 
+import EmptyStage from '../../parts/EmptyStage.vue'
 import EntryLine from '../../parts/EntryLine.vue'
 import PlanView from '../../parts/PlanView.vue'
 import RoomList from '../../parts/RoomList.vue'
@@ -14,7 +15,8 @@ import WalkRound from './WalkRound.vue'
 const entry = ref<{ focus: () => void; start: (text: string) => void } | null>(null)
 const stage = useRoomStage('boxes', 'set', entry)
 const { store, rooms, act } = stage
-const pole = useLook().dialogOpen('pole')
+const look = useLook()
+const pole = look.dialogOpen('pole')
 const exact = ref(false)
 const placing = ref<string | null>(null)
 const KINDS = ['receptacle', 'switch', 'light', 'fan', 'smoke', 'junction']
@@ -132,7 +134,14 @@ stage.keys({
         @place="place"
         @pole="pole = true"
       />
-      <p v-else class="mute empty">Build a room in Walls first; its walls are unrolled here.</p>
+      <EmptyStage
+        v-else-if="!store.loading && store.view"
+        title="No room yet"
+        action="To Walls"
+        @begin="look.go({}, 'walls')"
+      >
+        Here boxes are set along the walls of a room, unrolled. A job without a drawing needs none of it.
+      </EmptyStage>
     </div>
     <template #entry>
       <EntryLine
@@ -185,10 +194,6 @@ stage.keys({
 .key.on {
   background: var(--chalk);
   color: var(--card);
-}
-.empty {
-  padding: 40px;
-  text-align: center;
 }
 @media (max-width: 1000px) {
   .plan {

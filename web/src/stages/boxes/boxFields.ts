@@ -1,6 +1,7 @@
 import type { Field, Part } from '../../parts/fields/field'
 
 const onWall = (part: Part) => part.side !== null && part.side !== undefined
+const inWords = (part: Part) => part.room === null || part.room === undefined
 const plugged = (part: Part) => part.kind === 'receptacle'
 const GIVEN = { plain: 'plain', '': 'none', gfci: 'ground-fault', afci: 'arc-fault', dual: 'both' }
 const as =
@@ -15,6 +16,8 @@ export const BOX_FIELDS: Field[] = [
   { name: 'x_in', label: 'East of the corner', as: 'tape', when: (part) => typeof part.x_in === 'number' },
   { name: 'y_in', label: 'North of the corner', as: 'tape', when: (part) => typeof part.y_in === 'number' },
   { name: 'height_in', label: 'Middle over the floor', as: 'inches' },
+  { name: 'where', label: 'Where, in words', wide: true, when: inWords },
+  { name: 'use', label: 'The place is a', titles: { '': 'not said' }, when: inWords },
   { name: 'kind', label: 'Kind' },
   { name: 'serves', label: 'Serves', titles: { '': 'nothing in particular' } },
   { name: 'load_w', label: 'Load, W', usual: 'as usual' },
@@ -45,9 +48,11 @@ export const BOX_FIELDS: Field[] = [
 /** Everything that can be said of a panel, but for what its calculated load is worked out by. */
 export const PANEL_FIELDS: Field[] = [
   { name: 'name', label: 'Name', wide: true },
+  { name: 'where', label: 'Where, in words', wide: true, when: inWords },
   { name: 'main_a', label: 'Main breaker, A', usual: 'lugs only' },
   { name: 'bus_a', label: 'Bus, A' },
   { name: 'spaces', label: 'Spaces' },
+  { name: 'free_said', label: 'Free, where only that is known', usual: 'by what stands there', wide: true },
   { name: 'main_at', label: 'Main at the' },
   { name: 'lug_max', label: 'Lugs take up to', list: 'sizes' },
   { name: 'neutral_holes', label: 'Neutral holes' },

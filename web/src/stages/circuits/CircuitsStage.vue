@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 
 import { type ChainRow, type DrawnBox, type LooseBox, type Problem } from '../../api/client'
+import EmptyStage from '../../parts/EmptyStage.vue'
 import EntryLine from '../../parts/EntryLine.vue'
 import PlanView from '../../parts/PlanView.vue'
 import type { XY } from '../../parts/planScale'
@@ -161,7 +162,14 @@ useKeys(
             </tbody>
           </table>
         </template>
-        <p v-else class="mute">Set a panel in Boxes first: `panel north 4′`.</p>
+        <EmptyStage
+          v-else-if="!store.loading && store.view"
+          title="No panel yet"
+          action="Say the panel"
+          @begin="look.go({}, 'start')"
+        >
+          Here breakers stand in their panel, each with its boxes in order, its load, drop and protection.
+        </EmptyStage>
       </div>
       <div class="chainside">
         <template v-if="plan">

@@ -147,6 +147,12 @@ const target = computed(() => {
           {{ s.space }} free{{ s.tandem ? ', tandem' : '' }}
         </text>
       </template>
+      <template v-else-if="s.other">
+        <rect :x="left(s.side)" :y="y(s.row) + 1" :width="SIDE_W" :height="ROW - 3" rx="2" class="other" />
+        <text :x="left(s.side) + SIDE_W / 2" :y="y(s.row) + 20" text-anchor="middle" class="small">
+          {{ s.space }} in use
+        </text>
+      </template>
       <g v-if="s.side === 'left'">
         <rect
           :x="8 + SIDE_W"
@@ -250,6 +256,10 @@ text {
 .small.bad {
   fill: var(--stop);
   font-weight: 600;
+}
+.other {
+  fill: #c3c7c3;
+  stroke: var(--mute);
 }
 .free {
   fill: none;

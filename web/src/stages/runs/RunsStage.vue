@@ -2,6 +2,7 @@
 import { computed, nextTick, ref } from 'vue'
 
 import { api, ask, type CircuitRow, type Edit } from '../../api/client'
+import EmptyStage from '../../parts/EmptyStage.vue'
 import EntryLine from '../../parts/EntryLine.vue'
 import StageFrame from '../../parts/StageFrame.vue'
 import { tapMend, useKeys } from '../../stage/keys'
@@ -122,26 +123,22 @@ useKeys(
         />
       </div>
     </template>
-    <div v-else class="empty">
-      <div v-if="!store.loading">
-        <h2>{{ store.view ? (circuit ? 'No way walked yet' : 'No circuit yet') : 'No job open' }}</h2>
-        <p class="mute">
-          {{
-            store.view
-              ? circuit
-                ? 'Its cable is measured from where the boxes stand. Walk it leg by leg for what it really takes.'
-                : store.nodes.length
-                  ? 'A circuit says what is electrical; a way says where it lies. Begin with the circuit.'
-                  : 'First say what stands where: a structure and a panel.'
-              : 'Start from a structure in the job menu above.'
-          }}
-        </p>
-        <v-btn v-if="circuit" variant="flat" color="ink" @click="setup(true)">Walk its way</v-btn>
-        <v-btn v-else-if="store.nodes.length" variant="flat" color="ink" @click="look.go({}, 'circuits')"
-          >To Circuits</v-btn
-        >
-      </div>
-    </div>
+    <EmptyStage
+      v-else-if="!store.loading && store.view && circuit"
+      title="No way walked yet"
+      action="Walk its way"
+      @begin="setup(true)"
+    >
+      Its cable is measured from where the boxes stand. Walk it leg by leg for what it really takes.
+    </EmptyStage>
+    <EmptyStage
+      v-else-if="!store.loading && store.view"
+      title="No circuit yet"
+      action="Begin with a sentence"
+      @begin="look.go({}, 'start')"
+    >
+      Here each circuit is walked leg by leg, measured and judged: pipe, cover, bends, lengths to cut.
+    </EmptyStage>
     <template v-if="store.plan && way" #under>
       <LegTable
         :legs="store.plan.legs"
@@ -206,13 +203,6 @@ useKeys(
 .tools button {
   color: var(--chalk);
   font-weight: 600;
-}
-.empty {
-  flex: 1;
-  display: flex;
-  align-items: center;
-  justify-content: center;
-  text-align: center;
 }
 @media (max-width: 1000px) {
   .strip {

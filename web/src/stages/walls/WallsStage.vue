@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 
+import EmptyStage from '../../parts/EmptyStage.vue'
 import EntryLine from '../../parts/EntryLine.vue'
 import LevelTabs from '../../parts/LevelTabs.vue'
 import PlanView from '../../parts/PlanView.vue'
@@ -104,6 +105,14 @@ async function look(level: string) {
             act([{ op: 'set', kind: 'structure', id, set: { x_in: x, y_in: y } }], 'move structure')
         "
       />
+      <EmptyStage
+        v-else-if="!store.loading && store.view && !rooms.length && !store.job?.rooms.length"
+        title="No room yet"
+        action="Type the first room"
+        @begin="entry?.start('room Kitchen 14\' x 12\'')"
+      >
+        Here rooms are built from tape readings. A single circuit needs no drawing: begin it with a sentence.
+      </EmptyStage>
       <PlanView
         v-else
         :rooms="rooms"

@@ -1,0 +1,239 @@
+"""A plan as callers from outside ask for it: flat rows with the units in their keys. This door stays as it is."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from levelrun.core.boxes.planned import Building
+from levelrun.core.circuits.circuit_plan import CircuitPlan
+from levelrun.core.findings import Figure, Finding, Mend
+from levelrun.core.job import Circuit, Job, Leg, job_book
+from levelrun.core.plan import Plan, WayPlan, names_of, plan_whole
+
+
+class FindingOut(BaseModel):
+    """A finding with the name of what it is about."""
+
+    severity: str
+    code: str
+    subject: str
+    about: str
+    leg: int | None
+    title: str
+    text: str
+    measured: str
+    limit: str
+    section: str
+    mends: list[Mend]
+
+
+class PanelOut(BaseModel):
+    """A panel: spaces free, pairs below each other, its calculated load."""
+
+    name: str
+    spaces_free: int
+    pairs_free: int
+    load_a: float
+    main_a: float | None
+    bonded: bool
+
+
+class HopOut(BaseModel):
+    """One hop: from and to by name, its wires, its length and what is cut for it."""
+
+    model_config = ConfigDict(populate_by_name=True)
+    from_: str = Field(alias="from")
+    to: str
+    wires: str
+    ground: str
+    length_ft: float | None
+    cut_ft: float | None
+    ways: list[str]
+
+
+class CircuitOut(BaseModel):
+    """A circuit, once."""
+
+    name: str
+    panel: str
+    spaces: str
+    poles: int
+    volts: int
+    breaker_a: float
+    protection: str
+    wire: str
+    ground: str
+    material: str
+    load_a: float
+    drop_percent: float | None
+    drop_at_breaker_percent: float | None
+    feeds: str | None
+    hops: list[HopOut]
+
+
+class CutOut(BaseModel):
+    """Pieces to cut."""
+
+    what: str
+    length_ft: float
+    count: int
+
+
+class PullOut(BaseModel):
+    """Pipe between two pull points."""
+
+    fill_percent: float | None
+    limit_percent: float | None
+    bends_deg: float
+    pull_lb: float | None
+    feed: str | None
+
+
+class WayOut(BaseModel):
+    """A way with what lies in it."""
+
+    name: str
+    circuits: list[str]
+    legs: list[Leg]
+    cuts: list[CutOut]
+    supports: list[int]
+    pulls: list[PullOut]
+
+
+class BoxOut(BaseModel):
+    """A box by its fill."""
+
+    name: str
+    used_in3: float | None
+    volume_in3: float | None
+
+
+class PlanAnswer(BaseModel):
+    """A whole plan."""
+
+    rules: str
+    stops: int
+    checks: int
+    findings: list[FindingOut]
+    panels: list[PanelOut]
+    circuits: list[CircuitOut]
+    ways: list[WayOut]
+    boxes: list[BoxOut]
+
+
+def answer_of(job: Job) -> PlanAnswer:
+    """The plan of a job."""
+    book = job_book(job)
+    plan, building = plan_whole(job, book)
+    names = names_of(job)
+    return PlanAnswer(
+        rules=plan.rules,
+        stops=plan.stops,
+        checks=plan.checks,
+        findings=[_finding(item, names) for item in plan.findings],
+        panels=list(_panels(job, plan)),
+        circuits=[_circuit(job, plan, item, names) for item in plan.circuits],
+        ways=[_way(job, item, names) for item in plan.ways],
+        boxes=list(_boxes(job, plan, building)),
+    )
+
+
+def _finding(item: Finding, names: dict[str, str]) -> FindingOut:
+    return FindingOut(
+        severity=item.severity, code=item.code, subject=names.get(item.subject, item.subject), about=item.about,
+        leg=item.leg, title=item.title, text=item.text, measured=item.measured, limit=item.limit,
+        section=item.section, mends=item.mends,
+    )  # fmt: skip
+
+
+def _panels(job: Job, plan: Plan) -> Iterator[PanelOut]:
+    said = {panel.id: panel for panel in job.panels}
+    for item in plan.panels:
+        panel = said[item.id]
+        yield PanelOut(
+            name=item.name,
+            spaces_free=item.drawing.free if panel.free_said is None else panel.free_said,
+            pairs_free=item.drawing.free_pairs,
+            load_a=item.load.amps,
+            main_a=panel.main_a,
+            bonded=panel.bonded,
+        )
+
+
+def _circuit(job: Job, plan: Plan, item: CircuitPlan, names: dict[str, str]) -> CircuitOut:
+    said = next(circuit for circuit in job.circuits if circuit.id == item.summary.id)
+    drops = {figure.key: figure.value for figure in item.figures}
+    return CircuitOut(
+        name=said.name,
+        panel=names[said.panel],
+        spaces=item.summary.label,
+        poles=said.poles,
+        volts=said.volts,
+        breaker_a=said.breaker_a,
+        protection=said.protection,
+        wire=said.wire_size,
+        ground=" and ".join(dict.fromkeys(row.ground for row in item.chain if row.ground)),
+        material=said.material,
+        load_a=item.summary.load_a,
+        drop_percent=drops.get("drop"),
+        drop_at_breaker_percent=drops.get("drop-breaker"),
+        feeds=names.get(said.feeds or ""),
+        hops=list(_hops(plan, item, said, names)),
+    )
+
+
+def _hops(plan: Plan, item: CircuitPlan, said: Circuit, names: dict[str, str]) -> Iterator[HopOut]:
+    cuts: dict[str, float] = {}
+    for way in plan.ways:
+        for piece in way.cuts:
+            if piece.circuit == said.id:
+                cuts[piece.box] = max(cuts.get(piece.box, 0.0), piece.cut_in)
+    for row in item.chain:
+        cut = cuts.get(row.box, row.cut_in)
+        yield HopOut(
+            from_=names[row.after or said.panel],
+            to=row.name,
+            wires=row.cable,
+            ground=row.ground,
+            length_ft=None if row.length_in is None else row.length_in / 12,
+            cut_ft=None if cut is None else cut / 12,
+            ways=[names[way] for way in row.path],
+        )
+
+
+def _way(job: Job, item: WayPlan, names: dict[str, str]) -> WayOut:
+    return WayOut(
+        name=item.summary.name,
+        circuits=[names[circuit] for circuit in item.summary.circuits],
+        legs=list(job.way(item.summary.id).legs),
+        cuts=[CutOut(what=cut.item, length_ft=cut.cut_in / 12, count=cut.pieces) for cut in item.cuts],
+        supports=[len(leg.held.positions_in) for leg in item.legs],
+        pulls=[
+            PullOut(
+                fill_percent=pull.fill.percent if pull.fill else None,
+                limit_percent=pull.fill.limit_percent if pull.fill else None,
+                bends_deg=pull.total.total_deg,
+                pull_lb=force.value if (force := _force(pull.figures)) else None,
+                feed=force.inputs.get("so feed at", "").rpartition(", its ")[2] or None if force else None,
+            )
+            for pull in item.pulls
+        ],
+    )
+
+
+def _force(figures: list[Figure]) -> Figure | None:
+    return next((figure for figure in figures if figure.key.endswith("-force")), None)
+
+
+def _boxes(job: Job, plan: Plan, building: Building) -> Iterator[BoxOut]:
+    known = {figure.key: figure for figure in building.loose}
+    known |= {figure.key: figure for room in plan.rooms for box in room.boxes for figure in box.figures}
+    for box in job.boxes:
+        figure = known.get(f"fill-{box.id}")
+        yield BoxOut(
+            name=box.name,
+            used_in3=figure.value if figure else None,
+            volume_in3=figure.limit if figure else None,
+        )

@@ -1,0 +1,52 @@
+"""Boxes that stand in no drawn room: what holds without walls is worked out for them too."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+from levelrun.core.boxes.catalogue import BoxModel
+from levelrun.core.boxes.entering import Entering
+from levelrun.core.boxes.facts import modelled
+from levelrun.core.boxes.rules.fill import fill_figure, fill_rule
+from levelrun.core.codebook import Codebook
+from levelrun.core.findings import Figure, Finding
+from levelrun.core.job import Box, Job
+from levelrun.core.rulebook import judged, keeping
+from levelrun.core.site.faces import Face
+
+HOLLOW = ("receptacle", "switch", "device", "junction", "light", "fan", "smoke")
+
+
+@dataclass(frozen=True)
+class LooseView:
+    """One box with what enters it, and no walls."""
+
+    book: Codebook
+    boxes: tuple[Box, ...]
+    entering: Mapping[str, tuple[Entering, ...]]
+    faces: tuple[Face, ...] = ()
+
+    def model(self, box: Box) -> BoxModel:
+        """The catalogue row of a box."""
+        return modelled(self.book, box)
+
+
+def loose_boxes(
+    book: Codebook, job: Job, entering: Mapping[str, Sequence[Entering]]
+) -> tuple[list[Figure], list[Finding]]:
+    """Box fill of every box in no room, as figure and finding. Equipment has a compartment of its own."""
+    figures: list[Figure] = []
+    findings: list[Finding] = []
+    for box in job.boxes:
+        if box.room is None and box.kind in HOLLOW and entering.get(box.id):
+            figure, said = _filled(book, box, tuple(entering[box.id]))
+            figures += [figure] if figure else []
+            findings += said
+    return figures, findings
+
+
+@keeping(1024)
+def _filled(book: Codebook, box: Box, entering: tuple[Entering, ...]) -> tuple[Figure | None, tuple[Finding, ...]]:
+    view = LooseView(book, (box,), {box.id: entering})
+    return fill_figure(view, box), tuple(judged(book, (fill_rule,), view))

@@ -1,0 +1,105 @@
+"""What a line from a panel may end at: eleven kinds of job, each with what it usually is. Common practice, no source;
+the watts and breakers are those of the table of usual loads."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from typing import Any
+
+
+@dataclass(frozen=True, kw_only=True)
+class Kind:
+    """A kind of end. words: after `to`; box: fields of the box there; feeds: a panel stands there, `building` that it
+    brings its own; whip: a disconnect first, then the equipment at the end of a whip; load_first: amperes right
+    after its word are its load; least_wire: what the trade does not go under; usual: what its sentence
+    begins with, blank by blank, to be changed."""
+
+    key: str
+    title: str
+    words: tuple[str, ...]
+    usual: dict[str, str] = field(default_factory=dict)
+    box: dict[str, Any] = field(default_factory=dict)
+    volts: int = 120
+    breaker_a: float = 20.0
+    neutral: bool = True
+    load_a: float | None = None
+    nameplate: bool = False
+    feeds: bool = False
+    building: str = ""
+    whip: bool = False
+    load_first: bool = False
+    least_wire: str = "14"
+
+
+KINDS = (
+    Kind(
+        key="outlet", title="an outlet", words=("outlet", "receptacle"), box={"kind": "receptacle"},
+        usual={"length": "20'", "place": "stud_wall", "method": "NM-B", "amps": "20a", "room": "garage"},
+    ),
+    Kind(
+        key="machine", title="a machine of its own", words=("machine",), box={"kind": "equipment"}, volts=240,
+        breaker_a=30.0, neutral=False,
+        usual={
+            "length": "30'", "place": "shop_surface", "method": "EMT", "amps": "50a", "volts": "240v",
+            "name": "planer", "load": "36a", "room": "garage",
+        },
+    ),
+    Kind(
+        key="vehicle", title="a vehicle", words=("vehicle", "charger"), volts=240, breaker_a=60.0, neutral=False,
+        box={"kind": "equipment", "serves": "vehicle", "continuous": True}, load_a=48.0, load_first=True,
+        usual={"length": "24'", "place": "shop_surface", "method": "EMT", "load": "48a"},
+    ),
+    Kind(
+        key="range", title="a range", words=("range",), volts=240, breaker_a=50.0,
+        box={"kind": "receptacle", "serves": "range", "use": "kitchen"},
+        usual={"length": "38'", "place": "crawl_space", "method": "NM-B"},
+    ),
+    Kind(
+        key="dryer", title="a dryer", words=("dryer",), volts=240, breaker_a=30.0,
+        box={"kind": "receptacle", "serves": "dryer", "use": "laundry"},
+        usual={"length": "22'", "place": "stud_wall", "method": "NM-B"},
+    ),
+    Kind(
+        key="heat-pump", title="a heat pump", words=("heat pump",), volts=240, breaker_a=30.0, neutral=False,
+        box={"kind": "equipment", "serves": "air_conditioner", "outdoors": True}, nameplate=True, whip=True,
+        least_wire="12",
+        usual={"length": "26'", "place": "crawl_space", "method": "NM-B", "mca": "24", "mocp": "40"},
+    ),
+    Kind(
+        key="water-heater", title="a water heater", words=("water heater",), volts=240, breaker_a=30.0, neutral=False,
+        box={"kind": "equipment", "serves": "water_heater"}, load_first=True,
+        usual={"length": "17'", "place": "stud_wall", "method": "NM-B"},
+    ),
+    Kind(
+        key="generator", title="a generator inlet", words=("generator inlet", "generator"), volts=240, breaker_a=30.0,
+        box={"kind": "equipment", "serves": "generator", "outdoors": True},
+        usual={"length": "12'", "place": "stud_wall", "method": "NM-B"},
+    ),
+    Kind(
+        key="pump", title="a well pump", words=("well pump", "pump"), volts=240, breaker_a=20.0, neutral=False,
+        box={"kind": "equipment", "serves": "pump", "outdoors": True}, nameplate=True,
+        least_wire="12",
+        usual={"length": "70'", "place": "trench", "depth": '18"', "method": "PVC40", "mca": "10", "mocp": "20"},
+    ),
+    Kind(
+        key="sub-panel", title="a sub-panel here", words=("sub-panel", "panel"), volts=240, breaker_a=60.0,
+        feeds=True,
+        usual={"length": "30'", "place": "crawl_space", "method": "SER", "fed": "S", "amps": "60a"},
+    ),
+    Kind(
+        key="building", title="another building", words=("building", "shed", "shop", "cabin", "garage", "barn"),
+        volts=240, breaker_a=60.0, feeds=True, building="shed",
+        usual={"length": "60'", "place": "trench", "depth": '18"', "method": "PVC40", "fed": "Shed", "amps": "60a"},
+    ),
+)  # fmt: skip
+BUILDINGS = {"building": "shed", "shed": "shed", "shop": "shop", "cabin": "cabin", "garage": "shop", "barn": "shop"}
+ENDS = {word: kind for kind in KINDS for word in kind.words}
+NEMA = {
+    (15, False): "6-15", (20, False): "6-20", (30, False): "6-30", (50, False): "6-50", (30, True): "14-30",
+    (50, True): "14-50",
+}  # fmt: skip
+USES = {
+    "garage": "garage", "kitchen": "kitchen", "bath": "bath", "bedroom": "bedroom", "living room": "common",
+    "hall": "hall", "dining room": "dining", "laundry": "laundry", "basement": "basement", "crawl space": "crawl",
+    "utility room": "utility", "shop": "shop", "attic": "attic", "closet": "closet", "porch": "porch",
+}  # fmt: skip

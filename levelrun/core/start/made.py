@@ -1,0 +1,284 @@
+"""What one line makes: the box or panel at its end, its circuit, and the way between, with defaults for what was not
+said."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from typing import Any
+
+from levelrun.core.boxes.catalogue import box_models
+from levelrun.core.boxes.edits import LETTERS
+from levelrun.core.boxes.entering import Entering
+from levelrun.core.boxes.loose import LooseView
+from levelrun.core.boxes.parts import Box
+from levelrun.core.boxes.rules.fill import fill_figure
+from levelrun.core.circuits.places import box_places
+from levelrun.core.circuits.protection import wanted_protection
+from levelrun.core.circuits.spaces import occupied
+from levelrun.core.circuits.usual import usual
+from levelrun.core.codebook import Codebook
+from levelrun.core.codebook.lookups import ground_size, method, wire_sizes
+from levelrun.core.editing import next_id, next_name
+from levelrun.core.errors import EditError, LevelRunError
+from levelrun.core.job import Circuit, Job, Panel
+from levelrun.core.start.kinds import NEMA, Kind
+from levelrun.core.trade.conductors.sizing import Demand, choose, rating_under, standard_breaker
+from levelrun.core.trade.methods.facts import facts_of
+from levelrun.core.trade.methods.verdicts import judge, ranked
+from levelrun.core.trade.pipe.fill import Wires, smallest_size
+from levelrun.core.trade.pipe.pull_box import trade_inches
+from levelrun.core.ways.walk import WalkLeg
+
+WHIP_IN = 48.0
+WIDE_A = 30  # a receptacle of 30 A and more is wider than one gang: common practice, no source
+CABLES = ("NM-B", "UF-B", "MC", "AC", "SER")
+
+
+@dataclass(frozen=True, kw_only=True)
+class Asked:
+    """What the line says. `circuit`: fields of the circuit as said; `fed`: the name of the panel that it feeds."""
+
+    kind: Kind
+    panel: Panel
+    legs: list[WalkLeg]
+    building: str = ""
+    circuit: dict[str, Any] = field(default_factory=dict)
+    name: str = ""
+    load_a: float | None = None
+    use: str = ""
+    where: str = ""
+    outdoors: bool = False
+    hardwired: bool = False
+    box_name: str = ""
+    fed: str = ""
+    spaces: int | None = None
+
+
+def edits_for(job: Job, book: Codebook, said: Asked) -> list[dict[str, Any]]:
+    """The edits of one line, in the order in which each finds what it names."""
+    ends, edits = _ends(job, said)
+    circuit = _circuit(book, said)
+    legs = _legs(job, book, said, circuit, ends)
+    _boxed(book, edits, circuit, legs)
+    way, ident = next_id(job, "w"), next_id(job, "c")
+    chain = [{"box": end, "after": before, "path": [way]} for before, end in zip((None, *ends), ends, strict=False)]
+    item = {"id": ident, "name": said.name or _title(said), "panel": said.panel.id, **circuit, "chain": chain}
+    if said.kind.feeds:
+        item["feeds"] = ends[-1]
+    if "space" not in item:
+        place = occupied(said.panel, job.circuits).place_for(Circuit.model_validate(item))
+        item |= {"space": place[0], "half": place[1]} if place else {}
+    if "protection" not in item and not said.kind.feeds:
+        item["protection"] = _protection(job, book, said, item, edits)
+    return [
+        *edits,
+        {"op": "add", "kind": "way", "item": {"id": way, "name": item["name"], "start": said.panel.id, "legs": legs}},
+        {"op": "add", "kind": "circuit", "item": item},
+    ]
+
+
+def _title(said: Asked) -> str:
+    title = said.fed or said.kind.title.partition(" ")[2].capitalize()
+    return f"{title} feeder" if said.kind.feeds else title
+
+
+def _ends(job: Job, said: Asked) -> tuple[list[str], list[dict[str, Any]]]:
+    """The ids of what stands at the end (a disconnect before its equipment), and the edits that put them there."""
+    if said.kind.feeds:
+        return _panel(job, said)
+    box = dict(said.kind.box)
+    volts = said.circuit.get("volts", said.kind.volts)
+    if box["kind"] == "receptacle" and volts != 120 and not said.hardwired:
+        amps = int(said.circuit.get("breaker_a", said.kind.breaker_a))
+        box["gangs"] = 2 if amps >= WIDE_A else 1
+        box["nema"] = NEMA.get((amps, bool(said.circuit.get("neutral", bool(box.get("serves"))))), "")
+    if said.hardwired:
+        box["kind"] = "equipment"
+    box |= {"use": said.use or box.get("use", ""), "where": said.where, "height_in": _height(said)}
+    box["outdoors"] = said.outdoors or box.get("outdoors", False)
+    if said.load_a is not None:
+        box["load_w"] = said.load_a * volts
+    elif said.kind.load_a is not None:
+        box["load_w"] = said.kind.load_a * volts
+    ident = next_id(job, "b")
+    names = [said.box_name or next_name(job, LETTERS[box["kind"]])]
+    whole = {"id": ident, "name": names[0], "structure": said.panel.structure, **box}
+    if not said.kind.whip:
+        return [ident], [{"op": "add", "kind": "box", "item": whole}]
+    first = f"b{int(ident[1:]) + 1}"
+    switch = {
+        "id": first, "name": next_name(job, LETTERS["disconnect"]), "structure": said.panel.structure,
+        "kind": "disconnect", "outdoors": True, "height_in": _height(said),
+    }  # fmt: skip
+    return [first, ident], [{"op": "add", "kind": "box", "item": item} for item in (switch, whole)]
+
+
+def _panel(job: Job, said: Asked) -> tuple[list[str], list[dict[str, Any]]]:
+    ident, edits, structure = next_id(job, "p"), [], said.panel.structure
+    taken = {node.name.casefold() for node in job.nodes}
+    name = said.fed if said.fed.casefold() not in taken else next_name(job, "P")
+    if said.building:
+        structure = next_id(job, "s")
+        floor = {"id": f"{structure}-floor", "name": "Main floor", "kind": "floor", "height_in": 96.0}
+        made = {"id": structure, "kind": said.building, "name": said.fed, "levels": [floor]}
+        edits.append({"op": "add", "kind": "structure", "item": made})
+        name = f"Panel {said.fed}" if name == said.fed else name
+    amps = said.circuit.get("breaker_a", said.kind.breaker_a)
+    item = {
+        "id": ident, "name": name, "structure": structure, "spaces": said.spaces or 12, "bonded": False,
+        "main_a": amps if said.building else None, "bus_a": max(amps, 100.0), "height_in": _height(said),
+        "where": said.where,
+    }  # fmt: skip
+    return [ident], [*edits, {"op": "add", "kind": "panel", "item": item}]
+
+
+def _boxed(book: Codebook, edits: list[dict[str, Any]], circuit: dict[str, Any], legs: list[dict[str, Any]]) -> None:
+    """Of a receptacle wider than one gang the smallest box that holds its wires, where the usual one does not."""
+    item = next((edit["item"] for edit in edits if edit["kind"] == "box" and edit["item"].get("gangs") == 2), None)
+    if item is None:
+        return
+    ground = ground_size(book, circuit["breaker_a"], circuit.get("material", "cu"))
+    count = 3 if circuit["neutral"] else 2
+    cable = method(book, legs[-1]["method"]).kind != "raceway"
+    come = Entering(
+        size=circuit["wire_size"], count=count, ground=ground, cable=cable, side="feed", other="", circuit=""
+    )
+    order = sorted(box_models(book).values(), key=lambda model: model.volume_in3)
+    for key in ("", *(model.key for model in order if model.gangs == 2)):
+        box = Box.model_validate({**item, "model": key})
+        figure = fill_figure(LooseView(book, (box,), {box.id: (come,)}), box)
+        if figure is None or figure.limit is None or figure.value <= figure.limit:
+            item["model"] = key
+            return
+
+
+def _height(said: Asked) -> float:
+    """Where the legs end: the height of the panel, up and down as they go."""
+    rise = sum(leg.length_in * {"up": 1, "down": -1}.get(leg.go, 0) for leg in said.legs)
+    return min(max(said.panel.height_in + rise, -1200.0), 6000.0)
+
+
+def _circuit(book: Codebook, said: Asked) -> dict[str, Any]:
+    """The circuit with what follows from its load: breaker, wire, neutral."""
+    kind, item = said.kind, dict(said.circuit)
+    item.setdefault("volts", kind.volts)
+    item.setdefault("poles", 1 if item["volts"] == 120 else 2)
+    plug = kind.key == "outlet" and item["volts"] != 120
+    item.setdefault("neutral", kind.neutral and not plug)
+    item.setdefault("nameplate", kind.nameplate)
+    load = said.load_a if said.load_a is not None else kind.load_a
+    steady = bool(kind.box.get("continuous")) or kind.key == "water-heater"
+    if "breaker_a" not in item:
+        most = item.get("largest_breaker_a")
+        item["breaker_a"] = (
+            rating_under(book, most)
+            if most
+            else kind.breaker_a
+            if load is None
+            else max(standard_breaker(book, load * (1.25 if steady else 1.0)), kind.breaker_a if plug else 15.0)
+        )
+    usual_w = usual(book, kind.box["serves"]).watts if kind.box.get("serves") else 0.0
+    load = usual_w / item["volts"] if load is None and usual_w else load
+    methods = _methods(book, said)
+    item["method"] = methods[0] if methods[0] in CABLES else "raceway"
+    item.setdefault("wire_size", _wire(book, said, item, methods, load, steady))
+    return item
+
+
+def _methods(book: Codebook, said: Asked) -> list[str]:
+    """The method of each leg: as said, else as before it where that may go there, else the best that may."""
+    found: list[str] = []
+    place = ""
+    for leg in said.legs:
+        place = leg.place or place
+        if not place:
+            raise EditError("say where the first leg lies: `stud wall`, `trench`, `crawl`", key="text", value="")
+        facts = facts_of(book, place, leg.facts)
+        before = found[-1] if found else None
+        if leg.method:
+            found.append(leg.method)
+        elif before and judge(book, before, facts).verdict != "no":
+            found.append(before)
+        else:
+            wanted = ("SER",) if said.kind.feeds else ("NM-B", "UF-B")
+            usual = [
+                v.method for v in ranked(book, facts) if v.verdict == "yes" and method(book, v.method).kind != "span"
+            ]
+            cable = [key for key in usual if method(book, key).kind == "raceway" or key in wanted]
+            found.append((cable or usual or ["EMT"])[0])
+    return found
+
+
+def _wire(
+    book: Codebook, said: Asked, item: dict[str, Any], methods: list[str], load: float | None, steady: bool
+) -> str:
+    places = [leg.place for leg in said.legs if leg.place]
+    cool = next((key for key in methods if key in ("NM-B", "UF-B")), None)
+    breaker = item["breaker_a"]
+    amps = min(load or breaker, breaker) if not said.kind.feeds else breaker
+    demand = Demand(
+        load_a=amps,
+        continuous=steady,
+        breaker_a=breaker,
+        volts=float(item["volts"]),
+        material=item.get("material", "cu"),
+        wiring=cool or next((key for key in methods if key in CABLES), "raceway"),
+        ambient_c=max((facts_of(book, place, {}).ambient_c for place in places), default=30.0),
+        minimum_ampacity_a=item.get("least_ampacity_a"),
+        maximum_breaker_a=item.get("largest_breaker_a"),
+    )
+    try:
+        return max(choose(book, demand).size, said.kind.least_wire, key=wire_sizes(book).index)
+    except LevelRunError as error:
+        raise EditError(error.message, key="text", value=breaker) from None
+
+
+def _legs(job: Job, book: Codebook, said: Asked, circuit: dict[str, Any], ends: list[str]) -> list[dict[str, Any]]:
+    """The legs whole: place, method and size of each, the box at the end, and the whip where there is one."""
+    count = 2 if circuit["volts"] == 120 or not circuit["neutral"] else 3
+    size = circuit["wire_size"]
+    ground = (
+        ground_size(book, circuit["breaker_a"], circuit.get("material", "cu")) if size in wire_sizes(book) else size
+    )
+    wires = [Wires("THWN-2", size, count), Wires("THWN-2", ground, 1)]
+    legs: list[dict[str, Any]] = []
+    place = ""
+    for leg, key in zip(said.legs, _methods(book, said), strict=True):
+        place = leg.place or place
+        legs.append({
+            "go": leg.go, "length_in": leg.length_in, "place": place, "method": key,
+            "size": leg.size or _size(book, key, f"{size}-{count}", wires), "depth_in": leg.depth_in,
+            "bends_deg": leg.bends_deg, "sleeve": leg.sleeve, "met": leg.met, "expansion": leg.expansion,
+            "ribbon": leg.ribbon, "facts": leg.facts, "end": _joint(job, leg),
+        })  # fmt: skip
+    legs[-1]["end"] = {"kind": "box", "node": ends[0]}
+    if said.kind.whip:
+        size = max(_size(book, "LFNC", "", wires), "1/2", key=trade_inches)
+        whip = {"go": "over", "length_in": WHIP_IN, "place": "equipment_tail", "method": "LFNC", "size": size}
+        legs.append({**whip, "end": {"kind": "box", "node": ends[1]}})
+    return legs
+
+
+def _joint(job: Job, leg: WalkLeg) -> dict[str, Any]:
+    word = (leg.to or "").lower()
+    if word in ("lb", "body", "coupling"):
+        return {"kind": word, "node": None}
+    node = next((item.id for item in job.nodes if item.name.casefold() == word), None) if word else None
+    if word and node is None:
+        raise EditError(f"no box {leg.to!r} yet: put it there after", key="text", value=leg.to)
+    return {"kind": "box", "node": node} if node else {"kind": "none", "node": None}
+
+
+def _size(book: Codebook, key: str, cable: str, wires: list[Wires]) -> str:
+    if method(book, key).kind == "raceway":
+        return smallest_size(book, key, wires) or ""
+    return cable
+
+
+def _protection(job: Job, book: Codebook, said: Asked, item: dict[str, Any], edits: list[dict[str, Any]]) -> str:
+    """What the place of its box asks of the breaker."""
+    boxes = tuple(Box.model_validate(edit["item"]) for edit in edits if edit["kind"] == "box")
+    ways = {**item, "chain": [{**hop, "path": []} for hop in item["chain"]]}
+    there = job.model_copy(update={"boxes": boxes})
+    places = box_places(book, (), there)
+    return wanted_protection(book, job, said.panel, Circuit.model_validate(ways), boxes, places)

@@ -1,0 +1,167 @@
+"""A job as text: one sentence a line, in the words of the entry lines; `#` starts a remark.
+
+What a whole job is written as is the same door: `job` names it, `part` is a line for each part, with its fields as
+JSON, so that every job can be written, compared line by line and read back to the very same. At a desk one writes
+sentences; both may stand in one text.
+"""
+
+from __future__ import annotations
+
+import json
+import re
+from dataclasses import dataclass
+from typing import Any
+
+from pydantic import ValidationError
+
+from levelrun.core.editing import made, with_parts
+from levelrun.core.edits import EDITS, Looked, apply, said_on
+from levelrun.core.errors import EditError, LevelRunError, TextError
+from levelrun.core.job import PARTS, Job
+from levelrun.core.part import Frozen
+from levelrun.core.subjects import KINDS
+
+_REMARK = re.compile(r'^((?:[^"#]|"(?:[^"\\]|\\.)*")*?)#.*$')
+_HEAD = re.compile(r"^job\s+", re.IGNORECASE)
+_PART = re.compile(r"^part\s+(?P<kind>[a-z]+)\s+(?P<id>[A-Za-z0-9_-]{1,40})\s*", re.IGNORECASE)
+_FIELD = re.compile(r"\s*(?P<name>[a-z_0-9]+)\s*")
+HEAD = ("name", "rules", "remarks", "habits", "notes")
+MAX_LINES = 5000
+DECODER = json.JSONDecoder()
+
+
+@dataclass(frozen=True)
+class LineError:
+    """What is wrong with one line: its number from 1, the character where, and what was expected."""
+
+    line: int
+    at: int
+    message: str
+    allowed: list[str]
+
+
+class JobTextError(LevelRunError):
+    """Some lines of a job cannot be read. `errors`: each of them; `right`: the numbers of the lines that are."""
+
+    def __init__(self, errors: list[LineError], right: list[int]) -> None:
+        first = errors[0]
+        super().__init__(f"line {first.line}: {first.message}", key="text", allowed=first.allowed, at=first.at)
+        self.errors, self.right = errors, right
+
+
+def read_text(text: str, rules: str | None = None) -> Job:
+    """A job from its text, line by line, each on the job as those before left it; the room, level and panel that a
+    line is about stay looked at. Raises JobTextError that names every line that cannot be read."""
+    lines = text.splitlines()
+    if len(lines) > MAX_LINES:
+        raise JobTextError([LineError(MAX_LINES + 1, 0, f"a job has {MAX_LINES} lines at most", [])], [])
+    job = Job(name="Job as text")
+    if rules is not None:
+        job = apply(job, EDITS.validate_python([{"op": "set_job", "set": {"rules": rules}}]))
+    errors: list[LineError] = []
+    right: list[int] = []
+    looked = Looked()
+    parts: list[tuple[int, str, Frozen]] = []
+    for number, line in enumerate([*lines, ""], start=1):
+        said = _plain(line)
+        is_part = _PART.match(said) is not None
+        try:
+            if is_part:
+                parts.append((number, *_part(said)))
+            elif parts and (said.strip() or number > len(lines)):
+                job, parts = _joined(job, parts), []
+            if said.strip() and not is_part:
+                job, looked = _said(job, said, looked)
+            if said.strip():
+                right.append(number)
+        except LevelRunError as error:
+            at = error.at if error.at is not None else 0
+            wrong = parts[0][0] if parts and not isinstance(error, TextError) else number
+            errors.append(LineError(min(wrong, len(lines)), at, error.message, [str(w) for w in error.allowed][:20]))
+            parts = []
+    if errors:
+        raise JobTextError(errors, right)
+    return job
+
+
+def _plain(line: str) -> str:
+    """A line without its remark: in a sentence from a `#` after a space on (inch marks are no quotes), beside JSON
+    from one that stands outside of quotes."""
+    if _PART.match(line) or _HEAD.match(line):
+        match = _REMARK.match(line)
+        return match[1] if match else line
+    return re.split(r"(?:^|\s)#", line, maxsplit=1)[0]
+
+
+def _said(job: Job, said: str, looked: Looked) -> tuple[Job, Looked]:
+    head = _HEAD.match(said)
+    if head is None:
+        return said_on(job, said, looked)
+    values = _fields(said, head.end(), HEAD)
+    return apply(job, EDITS.validate_python([{"op": "set_job", "set": values}])), looked
+
+
+def _part(said: str) -> tuple[str, Frozen]:
+    """One part from its line: the field of the job that it belongs to, and the part."""
+    match = _PART.match(said)
+    assert match is not None
+    kind = KINDS.get(match["kind"].lower())
+    if kind is None:
+        raise TextError(
+            f"expected a kind of part, found {match['kind']!r}", key="text", value=match["kind"], allowed=list(KINDS),
+            at=match.start("kind"),
+        )  # fmt: skip
+    values = _fields(said, match.end(), tuple(kind.model.model_fields))
+    return kind.field, made(kind.model, {"id": match["id"], **values}, "part")
+
+
+def _fields(said: str, pos: int, names: tuple[str, ...]) -> dict[str, Any]:
+    """Fields with their values as JSON, one after another."""
+    found: dict[str, Any] = {}
+    while said[pos:].strip():
+        match = _FIELD.match(said, pos)
+        if match is None or match["name"] not in names:
+            at = pos + len(said[pos:]) - len(said[pos:].lstrip())
+            raise TextError("expected a field", key="text", value=said[at : at + 40], allowed=names, at=at)
+        try:
+            found[match["name"]], pos = DECODER.raw_decode(said, match.end())
+        except (ValueError, RecursionError):
+            raise TextError(
+                f"expected the value of {match['name']} as JSON: text in quotes, a number, true, false or null",
+                key="text", value=said[match.end() : match.end() + 40], at=match.end(),
+            ) from None  # fmt: skip
+    return found
+
+
+def _joined(job: Job, parts: list[tuple[int, str, Frozen]]) -> Job:
+    """The job with the parts of some lines in a row, their references checked together."""
+    more: dict[str, list[Any]] = {}
+    for _, field, part in parts:
+        more.setdefault(field, []).append(part)
+    try:
+        return with_parts(job, **{field: (*getattr(job, field), *new) for field, new in more.items()})
+    except ValidationError as error:
+        raise EditError(str(error), key="text") from None
+
+
+def write_text(job: Job) -> str:
+    """The job as text, a line a part, each after what it names. What is as usual is left out."""
+    by_field = {kind.field: name for name, kind in KINDS.items()}
+    lines = [f"# {job.name}: a job as text, one part a line. Sentences as they are typed may stand here too."]
+    said = job.model_dump(mode="json", exclude_defaults=True, include=set(HEAD))
+    head = {key: said[key] for key in HEAD if key in said}
+    lines.append("job " + _written({"name": job.name, "rules": job.rules, **head}))
+    for field in PARTS:
+        for part in getattr(job, field):
+            lines.append(f"part {by_field[field]} {part.id} {_written(_said_of(part))}")
+    return "\n".join(lines) + "\n"
+
+
+def _said_of(part: Frozen) -> dict[str, Any]:
+    """The fields of a part that are not as usual."""
+    said = part.model_dump(mode="json", exclude_defaults=True)
+    return {key: value for key, value in said.items() if key != "id"}
+
+
+def _written(values: dict[str, Any]) -> str:
+    return " ".join(f"{key} {json.dumps(value, ensure_ascii=False)}" for key, value in values.items())

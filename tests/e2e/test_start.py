@@ -1,0 +1,114 @@
+"""The first page of a job: eleven kinds begun by keyboard and by thumb, each key and tap counted."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable
+
+from playwright.sync_api import Page, expect
+
+from tests.core.start.test_kinds import ANSWERS, PANEL
+from tests.e2e.hands import LINE, new_job, say, settled
+
+Open = Callable[..., Page]
+
+
+def first_page(page: Page, panel: str = PANEL) -> int:
+    """A blank job whose panel is said on its line; the keys that took."""
+    new_job(page)
+    expect(page).to_have_url(re.compile("/start$"))
+    return say(page, panel.removeprefix("panel "))
+
+
+def test_each_kind_by_keyboard_in_one_job(open_page: Open) -> None:
+    """From the blank page to the first right answer: the panel's own sentence takes up to 45 keys, each kind up to
+    90. The numbers are those of the table of answers."""
+    page = open_page()
+    keys = first_page(page, "panel H 200a 40 spaces taken 1-4")
+    assert keys <= 47, keys
+    answers = page.get_by_test_id("answers")
+    counted = {}
+    for number, (kind, want) in enumerate(ANSWERS.items(), start=1):
+        counted[kind] = say(page, want.text.removeprefix("from "))
+        assert counted[kind] <= 90, (kind, counted[kind])
+        expect(page.locator("[data-started]")).to_have_count(number)
+        expect(answers).to_contain_text(f"{want.wire} copper, ground {want.ground}")
+        expect(answers).to_contain_text(want.breaker)
+        for pieces, feet in want.cuts:
+            expect(answers).to_contain_text(f"{pieces} × {feet}′" if pieces > 1 else f"{feet}′")
+    print(f"keys from the blank page: panel {keys}, {counted}")
+    page.keyboard.press("Escape")
+    page.keyboard.press("Control+z")
+    expect(page.locator("[data-started]")).to_have_count(len(ANSWERS) - 1)
+
+
+def test_the_answer_grows_while_it_is_typed(open_page: Open) -> None:
+    page = open_page()
+    first_page(page)
+    line = page.locator(LINE)
+    line.press_sequentially("H 31' block wall in emt 3/4 to outlet 50a 240v")
+    expect(page.get_by_test_id("answers")).to_contain_text("50 A, 2-pole")
+    expect(page.locator("[data-code=place-unsaid]")).to_be_visible()
+    expect(page.locator("[data-started]")).to_have_count(0)
+    line.press_sequentially(" in garage")
+    expect(page.get_by_test_id("answers")).to_contain_text("50 A, 2-pole, gfci")
+    expect(page.locator("[data-code=place-unsaid]")).to_have_count(0)
+    line.fill("H 31' block wall to moon")
+    line.press("Enter")
+    error = page.get_by_test_id("entry-error")
+    expect(error.locator("mark")).to_have_text("moon")
+    expect(line).to_have_value("H 31' block wall to moon")
+
+
+THUMBED = {
+    "outlet": "20 A, 1-pole, gfci", "machine": "50 A, 2-pole, gfci", "vehicle": "60 A, 2-pole",
+    "range": "50 A, 2-pole", "heat-pump": "40 A, 2-pole", "water-heater": "30 A, 2-pole",
+    "generator": "30 A, 2-pole", "pump": "20 A, 2-pole",
+    "sub-panel": "60 A, 2-pole", "building": "60 A, 2-pole",
+}  # fmt: skip
+
+
+def test_each_kind_by_thumb(open_page: Open) -> None:
+    """On a phone: the panel by taps on its spaces, then a kind, its length, and "Add it"."""
+    page = open_page(390, 844, has_touch=True)
+    new_job(page)
+    taps = 0
+    for space in (1, 2, 3, 4):
+        page.get_by_role("button", name=f"space {space}, free").tap()
+        taps += 1
+    page.get_by_test_id("set-panel").tap()
+    settled(page)
+    assert taps + 1 <= 6
+    for number, (kind, breaker) in enumerate(THUMBED.items(), start=1):
+        page.locator(f"[data-kind={kind}]").tap()
+        page.locator("[data-blank=Length]").tap()
+        page.get_by_role("listitem").filter(has_text="15'").or_(page.get_by_text("15'", exact=True)).first.tap()
+        expect(page.locator("[data-blank=Length]")).to_have_text("15'")
+        expect(page.get_by_test_id("answers")).to_contain_text(breaker)
+        page.get_by_test_id("add-line").tap()
+        settled(page)
+        expect(page.locator("[data-started]")).to_have_count(number)
+    wide = page.evaluate("document.documentElement.scrollWidth")
+    assert wide <= 390, wide
+    print("taps for each kind: kind, length, 15', add: 4")
+
+
+def test_lights_in_a_room_begin_on_the_walls(open_page: Open) -> None:
+    page = open_page()
+    first_page(page)
+    page.locator("[data-kind=room]").click()
+    expect(page).to_have_url(re.compile("/walls"))
+
+
+def test_only_how_many_are_free_is_known(open_page: Open) -> None:
+    page = open_page()
+    new_job(page)
+    page.get_by_role("button", name="What is free").click()
+    page.get_by_text("only that 2 are free").click()
+    page.get_by_test_id("set-panel").click()
+    settled(page)
+    say(page, "H 17' stud wall in 10-2 to water heater")
+    expect(page.locator("[data-code=space-unsaid]")).to_contain_text("2 said to be free")
+    page.get_by_test_id("look-at-it").click()
+    expect(page).to_have_url(re.compile("/runs"))
+    expect(page.get_by_test_id("legs")).to_contain_text("17′")

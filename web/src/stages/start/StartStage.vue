@@ -1,0 +1,397 @@
+<script setup lang="ts">
+import { computed, onMounted, reactive, ref, shallowRef, watch } from 'vue'
+
+import { api, ask, type Problem, type StartWords, type Tried } from '../../api/client'
+import EntryLine from '../../parts/EntryLine.vue'
+import FindingCard from '../../parts/FindingCard.vue'
+import SideNav from '../../parts/SideNav.vue'
+import StageFrame from '../../parts/StageFrame.vue'
+import VialGauge from '../../parts/VialGauge.vue'
+import { useKeys } from '../../stage/keys'
+import { useJob } from '../../stores/job'
+import { useLook } from '../../stores/look'
+import { useNotice } from '../../stores/notice'
+import StripView from '../runs/StripView.vue'
+import AnswerRow from './AnswerRow.vue'
+import BlankPick from './BlankPick.vue'
+import PanelStart from './PanelStart.vue'
+import { composed, NONE, whole, type Blanks } from './sentence'
+import StartSentence from './StartSentence.vue'
+
+/** The first page of a job: what it is for in one sentence, filled by tap, by typing over, or on the line below. */
+const store = useJob()
+const look = useLook()
+const notice = useNotice()
+const words = shallowRef<StartWords | null>(null)
+const samples = ref<{ key: string; name: string }[]>([])
+const kindKey = ref('')
+const blanks = reactive<Blanks>({ ...NONE })
+const typed = ref('')
+const tried = shallowRef<Tried | null>(null)
+/** What is shown is in the job already. */
+const added = ref(false)
+const shown = computed<Tried | null>(() => {
+  if (tried.value || !added.value || !store.view?.circuit) return tried.value
+  const findings = [
+    ...(store.plan?.findings ?? []),
+    ...store.view.circuit.findings,
+    ...(store.view.beside ?? []),
+  ]
+  return {
+    way: store.plan,
+    circuit: store.view.circuit,
+    panel: null,
+    boxes: store.view.boxes ?? [],
+    findings,
+  }
+})
+const refused = ref('')
+const entry = ref<{ focus: () => void } | null>(null)
+
+const panels = computed(() => store.job?.panels ?? [])
+/** A range and a dryer are one kind of job; which of them is a blank of its sentence. */
+const offered = computed(() =>
+  (words.value?.kinds ?? [])
+    .filter((item) => item.key !== 'dryer')
+    .map((item) => (item.key === 'range' ? { ...item, title: 'a range or dryer' } : item)),
+)
+const shownKey = computed(() => (kindKey.value === 'dryer' ? 'range' : kindKey.value))
+const kind = computed(() => words.value?.kinds.find((item) => item.key === kindKey.value) ?? null)
+const line = computed(() =>
+  typed.value.trim()
+    ? whole(typed.value, panels.value.length, words.value?.verbs).text
+    : kind.value && blanks.panel
+      ? composed(kind.value, blanks)
+      : '',
+)
+const verb = computed(() => (panels.value.length ? 'from' : 'panel'))
+const hint = computed(() =>
+  panels.value.length
+    ? line.value.replace(/^from /, '') ||
+      `${panels.value[0]?.name} 31' block wall in emt 3/4 to outlet 50a 240v for planer 36a`
+    : 'H 200a 30 spaces taken 1-14 17 19',
+)
+
+onMounted(async () => {
+  const [found, kept] = await Promise.all([
+    ask(api.GET('/api/start-words')),
+    ask(api.GET('/api/jobs/samples')),
+  ])
+  if (found.data) words.value = found.data
+  if (kept.data) samples.value = kept.data
+})
+watch(
+  () => panels.value.map((panel) => panel.name).join('|'),
+  () => {
+    if (!panels.value.some((panel) => panel.name === blanks.panel)) blanks.panel = panels.value[0]?.name ?? ''
+  },
+  { immediate: true },
+)
+
+function choose(key: string) {
+  if (key === 'room') return look.go({}, 'walls')
+  kindKey.value = key
+  Object.assign(blanks, NONE, { panel: blanks.panel }, kind.value?.usual)
+}
+
+/** What the line would make, as it is typed; the last answer wins. */
+let asked = 0
+async function tryLine(text: string) {
+  const mine = ++asked
+  if (!text || !store.view) {
+    if (!added.value) tried.value = null
+    refused.value = ''
+    return
+  }
+  const { data, problem } = await ask(
+    api.POST('/api/jobs/{job_id}/try', {
+      params: { path: { job_id: store.view.id } },
+      body: { text, panel: store.panelId },
+    }),
+  )
+  if (mine !== asked) return
+  added.value = false
+  tried.value = data ?? null
+  refused.value = problem && !typed.value ? problem.detail : ''
+}
+let timer = 0
+watch([line, () => store.view?.revision], ([text]) => {
+  window.clearTimeout(timer)
+  timer = window.setTimeout(() => void tryLine(text as string), 120)
+})
+
+/** Says a line; what it made is looked at, in the job now, with its mends. */
+async function say(text: string): Promise<Problem | null> {
+  const before = new Set(store.job?.circuits.map((circuit) => circuit.id))
+  const problem = await store.edit([{ op: 'say', text, panel: store.panelId ?? undefined }])
+  if (problem) return problem
+  asked++
+  typed.value = kindKey.value = refused.value = ''
+  tried.value = null
+  const made = store.job?.circuits.find((circuit) => !before.has(circuit.id))
+  if (made) await store.lookAt({ circuit: made.id, way: undefined })
+  added.value = !!made
+  return null
+}
+async function submit(text: string) {
+  const { text: sent, added } = whole(text, panels.value.length, words.value?.verbs)
+  const problem = await say(sent)
+  if (problem?.at !== undefined) return { ...problem, at: Math.max(problem.at - added, 0) }
+  return problem
+}
+async function add() {
+  const problem = await say(line.value)
+  if (problem) refused.value = problem.detail
+}
+async function suggest(text: string) {
+  typed.value = text
+  const { text: sent, added } = whole(text, panels.value.length, words.value?.verbs)
+  if (!store.view) return { at: text.length, options: [] }
+  const { data } = await ask(
+    api.POST('/api/jobs/{job_id}/suggest', {
+      params: { path: { job_id: store.view.id } },
+      body: { text: sent, stage: 'runs', verb: '' },
+    }),
+  )
+  return data ? { at: Math.max(data.at - added, 0), options: data.options } : { at: text.length, options: [] }
+}
+
+async function rename(name: string) {
+  if (name && name !== store.job?.name)
+    await store.edit([{ op: 'set_job', set: { name } }], `call it ${name}`)
+}
+
+async function open(id: string) {
+  if (id !== store.view?.id) await store.open(id)
+}
+async function begin(sample: string) {
+  const problem = await store.create({ sample })
+  if (problem) notice.tell(problem.detail, 'stop')
+}
+useKeys({ '/': () => entry.value?.focus() })
+</script>
+
+<template>
+  <StageFrame>
+    <template #left>
+      <SideNav label="Jobs and circuits">
+        <section v-if="store.view?.circuits?.length">
+          <h2 class="caps">In this job</h2>
+          <button
+            v-for="row in store.view.circuits"
+            :key="row.id"
+            type="button"
+            class="plain side-row cols num"
+            :data-started="row.name"
+            @click="store.lookThread(row.id)"
+          >
+            <i :class="row.verdict" />
+            <span class="label">{{ row.label || '–' }}</span>
+            <span>{{ row.name }}</span>
+          </button>
+        </section>
+        <section>
+          <h2 class="caps">Jobs</h2>
+          <button
+            v-for="job in store.jobs"
+            :key="job.id"
+            type="button"
+            class="plain side-row wide"
+            :class="{ here: job.id === store.view?.id }"
+            :aria-current="job.id === store.view?.id"
+            @click="open(job.id)"
+          >
+            {{ job.name }}
+          </button>
+        </section>
+        <section>
+          <h2 class="caps">Start from</h2>
+          <button
+            v-for="item in samples"
+            :key="item.key"
+            type="button"
+            class="plain side-row wide"
+            @click="begin(item.key)"
+          >
+            {{ item.name }}
+          </button>
+        </section>
+      </SideNav>
+    </template>
+    <div class="kinds">
+      <h2 class="called num">
+        <BlankPick
+          :model-value="store.job?.name ?? ''"
+          label="Job"
+          before="Job"
+          empty="a name"
+          free
+          @update:model-value="rename"
+        />
+      </h2>
+      <h2>
+        {{
+          panels.length
+            ? store.view?.circuits?.length
+              ? 'One more circuit, for'
+              : 'A new job, for'
+            : 'First, the panel'
+        }}
+      </h2>
+      <div v-if="panels.length" class="words" role="group" aria-label="What it is for">
+        <button
+          v-for="item in offered"
+          :key="item.key"
+          type="button"
+          class="plain kind num"
+          :class="{ here: item.key === shownKey }"
+          :aria-pressed="item.key === shownKey"
+          :data-kind="item.key"
+          @click="choose(item.key)"
+        >
+          {{ item.title }}
+        </button>
+        <button type="button" class="plain kind num" data-kind="room" @click="choose('room')">
+          lights and outlets in a room
+        </button>
+      </div>
+    </div>
+    <PanelStart v-if="store.view && !panels.length" :breakers="words?.breakers ?? []" :say="say" />
+    <StartSentence
+      v-else-if="kind && !typed.trim()"
+      v-model="blanks"
+      :kind="kind"
+      :words="words"
+      :vocabulary="store.vocabulary"
+      :panels="panels.map((panel) => panel.name)"
+      @add="add"
+      @kind="choose"
+    />
+    <p v-if="refused" class="bad" role="alert">{{ refused }}</p>
+    <p v-if="panels.length && !kind && !typed.trim() && !shown" class="mute lead">
+      One sentence is enough: from the panel, how far and through what, to what stands there. Its wire,
+      breaker, box and lengths follow. Tap what it is for, or type it below.
+    </p>
+    <template v-if="shown?.way">
+      <div class="strip">
+        <StripView :strip="shown.way.strip" :leg="null" :metric="store.metric" />
+      </div>
+      <AnswerRow :way="shown.way" :circuit="shown.circuit" />
+    </template>
+    <template #entry>
+      <EntryLine
+        v-if="store.view"
+        ref="entry"
+        :key="verb"
+        :verb="verb"
+        :placeholder="hint"
+        :buttons="[]"
+        :action="panels.length ? 'add it' : 'set it'"
+        :suggest="suggest"
+        :submit="submit"
+      />
+    </template>
+    <template #right>
+      <template v-if="shown">
+        <header class="pick-head">
+          <h2>{{ shown.circuit?.summary.label }} {{ shown.circuit?.summary.name ?? shown.panel?.name }}</h2>
+        </header>
+        <FindingCard
+          v-for="(f, i) in shown.findings"
+          :key="f.code + i"
+          :finding="added ? f : { ...f, mends: [] }"
+          :first="!i"
+          @mend="store.mend($event)"
+        />
+        <template v-for="pull in shown.way?.pulls" :key="pull.index">
+          <VialGauge v-for="figure in pull.figures" :key="figure.key" :figure="figure" />
+        </template>
+        <VialGauge v-for="figure in shown.boxes" :key="figure.key" :figure="figure" />
+        <VialGauge v-for="figure in shown.circuit?.figures" :key="figure.key" :figure="figure" />
+        <v-btn
+          v-if="added && shown.circuit"
+          size="small"
+          variant="outlined"
+          class="look"
+          data-testid="look-at-it"
+          @click="store.lookThread(shown.circuit.summary.id)"
+          >Look at it in Runs</v-btn
+        >
+      </template>
+      <p v-else class="mute">What stops and what asks shows here while you say it.</p>
+      <p class="mute caution">
+        A plan, not a permit. Local code and a licensed electrician decide. Work dead and prove it.
+      </p>
+    </template>
+  </StageFrame>
+</template>
+
+<style scoped>
+.kinds {
+  padding: 16px 22px 6px;
+}
+.kinds h2 {
+  font-size: 16px;
+  color: var(--mute);
+  margin: 0 0 10px;
+}
+.kinds h2.called {
+  color: var(--ink);
+  font-size: 19px;
+}
+.words {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+.kind {
+  border: 1px solid var(--rule);
+  background: var(--card);
+  padding: 7px 11px;
+  font-weight: 600;
+  border-radius: 2px;
+  min-height: 34px;
+}
+.kind:hover {
+  background: var(--note-wash);
+}
+.kind.here {
+  background: rgb(var(--v-theme-ink));
+  color: rgb(var(--v-theme-paper));
+}
+.lead {
+  padding: 8px 22px;
+  max-width: 62ch;
+}
+.strip {
+  flex: 1 1 300px;
+  min-height: 260px;
+  background: var(--card);
+  border-top: 1px solid var(--rule);
+  border-bottom: 1px solid var(--rule);
+}
+.cols {
+  grid-template-columns: 6px minmax(34px, auto) 1fr;
+}
+.wide {
+  display: block;
+}
+.bad {
+  color: var(--stop);
+  padding: 0 22px;
+}
+.look {
+  margin-top: 10px;
+}
+.caution {
+  font-size: 13.5px;
+  margin-top: 12px;
+}
+@media (max-width: 1000px) {
+  .strip {
+    flex: none;
+    height: 300px;
+    overflow-x: auto;
+  }
+}
+</style>
