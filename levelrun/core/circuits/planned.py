@@ -226,6 +226,8 @@ def _planned_panel(
     found = [] if facts.untouched else judged(book, panel_rules.RULES, facts)
     legs = leg_loads(own, {row.id: row.load_a for row in rows})
     words = f"Calculated load {load.amps:.0f} A" + (f" of {panel.main_a:g} A" if panel.main_a and not fed else "")
+    if panel.taken or panel.free_said is not None:
+        words += ", of what is entered here"
     if feeder is not None:
         words = f"Calculated load {load.amps:.0f} A on a {feeder.breaker_a:g} A feeder, {label(feeder)}"
     neutrals = sum(circuit.neutral for circuit in own)

@@ -257,13 +257,14 @@ def split(reader: SceneReader) -> Said:
 
 
 def feed(reader: SceneReader) -> Said:
-    """feed PANEL from 1 60a [wire 6]: a double-pole feeder of the panel looked at, four wires."""
+    """feed PANEL from [PANEL] 1 60a [wire 6]: a double-pole feeder of the panel named or looked at, four wires."""
     panels = {panel.name: panel for panel in reader.scene.job.panels}
     fed = panels[reader.need(panels, "a panel by its name")]
-    source = reader.scene.panel
-    if source is None or source.id == fed.id:
-        raise reader.refuse("look at the panel that feeds it first")
     reader.need(("from",), "from and a space")
+    named = reader.phrase([name for name in panels if name != fed.name])
+    source = panels[named] if named else reader.scene.panel
+    if source is None or source.id == fed.id:
+        raise reader.refuse("look at the panel that feeds it first, or name it after `from`")
     item: dict[str, Any] = {
         "panel": source.id, "space": int(reader.number("a space", 0, 84)), "poles": 2, "volts": 240, "feeds": fed.id,
         "name": f"{fed.name} feeder", "breaker_a": 60.0, "method": "SER",

@@ -6,11 +6,12 @@ from typing import Any
 
 import pytest
 
-from levelrun.core.errors import LevelRunError
+from levelrun.core.errors import LevelRunError, TextError
 from levelrun.core.fields import fields_of
 from levelrun.core.job import Job
+from levelrun.core.plan import plan
 from levelrun.core.subjects import KINDS, SENTENCES
-from tests.conftest import built
+from tests.conftest import built, edited
 
 START = "room Den 14' x 12'; room Bath 8' x 9' east of Den; panel in Den west 4' spaces 20 as P; "
 
@@ -106,3 +107,32 @@ def test_choices_are_those_of_the_model() -> None:
     assert words["partner"].open and words["space"].open and not words["breaker_a"].open
     assert (words["space"].least, words["space"].most) == (1, 84)
     assert words["neutral"].type == "yes_no" and words["chain"].type == "parts"
+
+
+def test_a_feeder_is_fed_from_the_panel_that_is_named() -> None:
+    """Whatever panel is looked at; without a name, from that one."""
+    job = edited(Job(name="Two"), {"op": "say", "text": "panel Main 200a 30 spaces"},
+                 {"op": "say", "text": "panel GP 60a 8 spaces sub"})  # fmt: skip
+    main, sub = job.panels
+    fed = edited(job, {"op": "say", "text": "feed GP from Main 1 50a", "panel": sub.id}).circuits[0]
+    assert (fed.panel, fed.feeds, fed.space, fed.breaker_a) == (main.id, sub.id, 1, 50)
+    assert edited(job, {"op": "say", "text": "feed GP from 3 50a", "panel": main.id}).circuits[0].space == 3
+    with pytest.raises(TextError, match="name it after"):
+        edited(job, {"op": "say", "text": "feed GP from 1 50a", "panel": sub.id})
+
+
+def test_a_way_is_walked_taken_and_left_in_sentences() -> None:
+    job = edited(Job(name="Ways"), {"op": "say", "text": "panel H 200a 30 spaces"},
+                 {"op": "say", "text": "from H 20' stud wall in 12-2 to outlet in hall as R-9"},
+                 {"op": "say", "text": 'way "Long way" from H: over 30\' attic in 12-2 then down 4\' attic to R-9'},
+                 {"op": "say", "text": 'route 1 to R-9 by "Long way"'})  # fmt: skip
+    assert [len(way.legs) for way in job.ways] == [1, 2]
+    assert job.circuits[0].chain[0].path == (job.ways[1].id,)
+    assert plan(job).circuits[0].chain[0].length_in == 34 * 12
+    off = edited(job, {"op": "say", "text": "route 1 to R-9 by nothing"})
+    assert off.circuits[0].chain[0].path == ()
+    longer = edited(job, {"op": "say", "text": 'walk "Long way": over 1\' attic'})
+    assert len(longer.ways[1].legs) == 3
+    with pytest.raises(TextError) as refused:
+        edited(job, {"op": "say", "text": "way W from H: over 3' atic"})
+    assert refused.value.at == 22
