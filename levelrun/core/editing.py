@@ -11,7 +11,7 @@ from pydantic import Field, ValidationError
 
 from levelrun.core.codebook import Codebook
 from levelrun.core.errors import EditError
-from levelrun.core.job import Circuit, Fixture, Job, Opening
+from levelrun.core.job import PARTS, Circuit, Fixture, Job, Opening
 from levelrun.core.part import Frozen
 
 Part = TypeVar("Part", bound=Frozen)
@@ -70,7 +70,13 @@ def refused(error: ValidationError, where: str) -> EditError:
 
 
 def with_parts(job: Job, **values: Any) -> Job:
-    """The job with some fields changed, its references checked again."""
+    """The job with some fields changed, its references checked again. Parts that are models already are not looked
+    into once more: each was checked when it was made."""
+    if all(name in PARTS and all(isinstance(part, Frozen) for part in value) for name, value in values.items()):
+        try:
+            return job.model_copy(update=values).checked()
+        except ValueError as error:
+            raise EditError(f"job: {error}", key="job") from None
     whole = {name: getattr(job, name) for name in Job.model_fields}
     try:
         return Job.model_validate({**whole, **values})

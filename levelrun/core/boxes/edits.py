@@ -121,7 +121,8 @@ def rehung(job: Job, book: Codebook, only: set[str] | None = None) -> Job:
     for box in job.boxes:
         height = box.height_in if only is not None and box.id not in only else _hung(job, book, box)
         boxes.append(box if height == box.height_in else box.model_copy(update={"height_in": height}))
-    return with_parts(job, boxes=tuple(boxes))
+    same = all(now is before for now, before in zip(boxes, job.boxes, strict=True))
+    return job if same else with_parts(job, boxes=tuple(boxes))
 
 
 PANEL = PartKind(name="panel", field="panels", model=Panel, letter="p", stand=stand_panel)

@@ -6,6 +6,7 @@ from collections import Counter
 from collections.abc import Container
 from typing import Annotated, Literal
 
+from annotated_types import MaxLen
 from pydantic import Field, model_validator
 
 from levelrun.core.boxes.parts import Box, Panel
@@ -46,6 +47,13 @@ class Job(Frozen):
             raise ValueError(
                 f"format_version {self.format_version} comes from a newer Level Run; allowed: up to {FORMAT_VERSION}"
             )
+        return self.checked()
+
+    def checked(self) -> Job:
+        """The job itself, where its parts fit together. Raises ValueError that says what does not."""
+        for field in PARTS:
+            most = next(rule.max_length for rule in Job.model_fields[field].metadata if isinstance(rule, MaxLen))
+            _few(field, len(getattr(self, field)), most, "the job")
         _few("legs", sum(len(way.legs) for way in self.ways), MOST_LEGS, "the job")
         _few("chain", sum(len(circuit.chain) for circuit in self.circuits), MOST_HOPS, "the job")
         _unique("id", self.ids())

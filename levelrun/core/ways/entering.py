@@ -10,7 +10,7 @@ from levelrun.core.circuits.loads import HopWires
 from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import Cable, cable, cable_sizes, method
 from levelrun.core.job import Job, Leg, Way
-from levelrun.core.ways.contexts import HopKey, Woven
+from levelrun.core.ways.contexts import Woven
 from levelrun.core.ways.stretch import Stretch
 
 
@@ -20,20 +20,32 @@ def entering(book: Codebook, job: Job, woven: Woven) -> dict[str, list[Entering]
     ways = {way.id: way for way in job.ways}
     found: dict[str, list[Entering]] = {}
     for key, laid in woven.laid.items():
+        path = woven.paths.get(key, ())
         w = laid.wires
-        first, last = _end_legs(ways, woven.paths, key, w)
-        found.setdefault(w.box, []).append(_entering(book, w, last, "feed", names[w.start]))
-        found.setdefault(w.start, []).append(_entering(book, w, first, "load", names[w.box]))
-        for box in _passed(ways, woven.paths.get(key, ()), w):
-            found.setdefault(box, []).append(_entering(book, w, None, "through", names[w.box]))
+        on = tuple(ways[part.way] for part in path)
+        for box, item in _brought(book, on, path, w, names[w.start], names[w.box]):
+            found.setdefault(box, []).append(item)
     return found
 
 
-def _end_legs(
-    ways: Mapping[str, Way], paths: Mapping[HopKey, tuple[Stretch, ...]], key: HopKey, wires: HopWires
-) -> tuple[Leg | None, Leg | None]:
+@lru_cache(maxsize=8192)
+def _brought(
+    book: Codebook, on: tuple[Way, ...], path: tuple[Stretch, ...], wires: HopWires, start: str, end: str
+) -> tuple[tuple[str, Entering], ...]:
+    """What one hop brings: to its box, to where it starts, and to the boxes that it passes. Kept while it lies so."""
+    ways = {way.id: way for way in on}
+    first, last = _end_legs(ways, path, wires)
+    passed = [(box, _entering(book, wires, None, "through", end)) for box in _passed(ways, path, wires)]
+    return (
+        (wires.box, _entering(book, wires, last, "feed", start)),
+        (wires.start, _entering(book, wires, first, "load", end)),
+        *passed,
+    )
+
+
+def _end_legs(ways: Mapping[str, Way], parts: tuple[Stretch, ...], wires: HopWires) -> tuple[Leg | None, Leg | None]:
     """The legs in which a hop leaves its start and reaches its box."""
-    path = [part for part in paths.get(key, ()) if part.last >= part.first]
+    path = [part for part in parts if part.last >= part.first]
     if not path:
         return None, None
     head, tail = path[0], path[-1]
@@ -62,7 +74,6 @@ def _passed(ways: Mapping[str, Way], path: tuple[Stretch, ...], wires: HopWires)
     return found
 
 
-@lru_cache(maxsize=8192)
 def _entering(book: Codebook, wires: HopWires, leg: Leg | None, side: str, other: str) -> Entering:
     made = None
     cabled = wires.method != "raceway" if leg is None else method(book, leg.method).kind != "raceway" or leg.sleeve
