@@ -16,7 +16,6 @@ from levelrun.core.circuits.usual import nema_of, usual_of
 from levelrun.core.errors import LevelRunError
 from levelrun.core.findings import Finding, Mend
 from levelrun.core.job import Box
-from levelrun.core.measure import show
 from levelrun.core.rulebook import Rule
 from levelrun.core.site.parts import DWELLINGS
 from levelrun.core.trade.conductors.sizing import choose
@@ -28,7 +27,6 @@ OUTLETS = ("receptacle", "device", "light", "fan", "equipment")
 OWN_PLACES = {"bath": "210.11(C)(3)", "laundry": "210.11(C)(2)", "garage": "210.11(C)(4)"}
 EXCEPT = {"garage": " Receptacles outdoors may join it.", "bath": " In one bath alone its other outlets may join."}
 TWENTY_A = 20.0
-APART_IN = 12.0
 
 
 def _set_box(box: Box, **values: object) -> dict[str, Any]:
@@ -316,44 +314,6 @@ def count_rule(view: CircuitView) -> Iterator[Finding]:
         )  # fmt: skip
 
 
-def short_rule(view: CircuitView) -> Iterator[Finding]:
-    """A hop is not taped shorter than its ends stand apart."""
-    known = dict(view.context.apart)
-    for hop in view.circuit.chain:
-        if hop.length_in is None or hop.box not in known or hop.length_in >= known[hop.box] - APART_IN:
-            continue
-        name, least = view.name_of(hop.box), known[hop.box]
-        hops = [
-            {**h.model_dump(), "length_in": None if h.box == hop.box else h.length_in} for h in view.circuit.chain
-        ]
-        yield about(
-            view, "hop-short", f"The cable to {name} is taped {show(hop.length_in)}",
-            f"Its ends stand {show(round(least))} apart in a straight line.", "common practice, no source",
-            measured=show(hop.length_in), limit=show(round(least)),
-            mends=[Mend("As they stand", [change(view, chain=hops)])],
-        )  # fmt: skip
-
-
-def chain_rule(view: CircuitView) -> Iterator[Finding]:
-    """Every box of the chain hangs on the panel; three-ways come in pairs."""
-    for box_id in view.tree.broken:
-        box = view.boxes.get(box_id)
-        name = box.name if box else box_id
-        hops = [{**h.model_dump(), "after": None if h.box == box_id else h.after} for h in view.circuit.chain]
-        yield about(
-            view, "chain-broken", f"{name} hangs on nothing", "Its cable starts at a box that is not on this chain, "
-            "or the chain runs in a loop.", "common practice, no source",
-            mends=[Mend("Hang it on the panel", [change(view, chain=hops)])],
-        )  # fmt: skip
-        return
-    ways = [box for box in view.context.boxes if box.kind == "switch" and box.ways == 3]
-    if len(ways) % 2:
-        yield about(
-            view, "three-way-lone", f"{ways[-1].name} has no partner", "Three-ways come in pairs on one circuit.",
-            "404.2(A)", mends=[Mend("Make it single-pole", [_set_box(ways[-1], ways=2)])],
-        )  # fmt: skip
-
-
 def multiwire_rule(view: CircuitView) -> Iterator[Finding]:
     """Circuits that share a neutral are disconnected together (210.4(B)); their legs are the panel's to judge."""
     c, other = view.circuit, view.context.partner
@@ -403,8 +363,6 @@ def feeder_rule(view: CircuitView) -> Iterator[Finding]:
 
 
 RULES: tuple[Rule[CircuitView], ...] = (
-    chain_rule,
-    short_rule,
     plug_rule,
     frame_rule,
     sharing_rule,
