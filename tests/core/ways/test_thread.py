@@ -218,3 +218,16 @@ def test_what_a_feeder_carries_is_what_its_panel_expects_or_what_was_said() -> N
     loads = {c.summary.id: c.summary.load_a for c in plan(free).circuits}
     assert loads[said.id] == pytest.approx(by_panel)
     assert {c.summary.id: c.summary.load_a for c in plan(job).circuits}[said.id] == said.load_a == 34
+
+
+@pytest.mark.parametrize(("wire", "told"), [("14", True), ("12", False), ("10", False)])
+def test_a_hop_in_wire_of_its_own_is_no_thinner_than_its_breaker_asks(wire: str, told: bool) -> None:
+    """20 A want 12 (240.4(D)), whatever 14 carries in pipe by table 310.16."""
+    job = one_way(TO_C1, wire_size="10")
+    chain = [{"box": "c1", "path": ["w"], "wire_size": wire}]
+    job = edited(job, {"op": "set", "kind": "circuit", "id": "k", "set": {"chain": chain}})
+    said = found(job, "whip-small")
+    assert bool(said) is told
+    if told:
+        assert (said[0].measured, said[0].limit) == ("14", "12")
+        assert not found(edited(job, *said[0].mends[0].edits), "whip-small")

@@ -203,6 +203,33 @@ def whip_rule(view: CircuitView) -> Iterator[Finding]:
         )
 
 
+def hop_rule(view: CircuitView) -> Iterator[Finding]:
+    """A hop in wire of its own is no thinner than the breaker asks: thicker, and spliced down again, is fine."""
+    c, order = view.circuit, wire_sizes(view.book)
+    if c.nameplate or c.wire_size not in order:
+        return
+    try:
+        wanted = choose(view.book, demand(view)).size
+    except LevelRunError:
+        return
+    for hop in c.chain:
+        if hop.wire_size not in order or order.index(hop.wire_size) >= order.index(wanted):
+            continue
+        own = [{**h.model_dump(), "wire_size": "" if h.box == hop.box else h.wire_size} for h in c.chain]
+        yield about(
+            view,
+            "whip-small",
+            f"{hop.wire_size} to {view.name_of(hop.box)} on a {c.breaker_a:g} A breaker",
+            f"This stretch is thinner than {wanted}; it burns first.",
+            "240.4(D), 110.14",
+            measured=hop.wire_size,
+            limit=wanted,
+            mends=[Mend(f"In {c.wire_size} as the circuit", [change(view, chain=own)])]
+            if order.index(c.wire_size) >= order.index(wanted)
+            else [],
+        )
+
+
 def load_rule(view: CircuitView) -> Iterator[Finding]:
     """Expected load against the breaker, continuous load against 80 % of it (210.20, 210.19)."""
     c = view.circuit
@@ -312,4 +339,4 @@ def _thicker(view: CircuitView, box: str, most: float) -> list[Mend]:
     return []
 
 
-RULES: tuple[Rule[CircuitView], ...] = (wire_rule, aluminum_rule, whip_rule, load_rule)
+RULES: tuple[Rule[CircuitView], ...] = (wire_rule, aluminum_rule, whip_rule, hop_rule, load_rule)
