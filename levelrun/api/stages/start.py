@@ -8,6 +8,7 @@ from fastapi import APIRouter, Request
 from pydantic import BaseModel, ConfigDict, Field
 
 from levelrun.api.common import JobId, jobs_of
+from levelrun.api.looking import planned_of
 from levelrun.core.circuits.circuit_plan import CircuitPlan
 from levelrun.core.circuits.planned import PanelPlan
 from levelrun.core.codebook import load
@@ -73,7 +74,7 @@ def try_line(request: Request, job_id: JobId, line: Line) -> Tried:
     """The plan of what a line would make, nothing kept. 422 with `at` where it cannot be read."""
     job = jobs_of(request).get(job_id).job
     after = apply(job, [Say(op="say", text=line.text, panel=line.panel)])
-    before = plan_whole(job, job_book(job))[0]
+    before = planned_of(job).plan
     planned, building = plan_whole(after, job_book(after))
     old = set(job.ids())
     way = next((item for item in planned.ways if item.summary.id not in old), None)

@@ -8,6 +8,7 @@ from typing import Any
 
 from levelrun.core.boxes.catalogue import box_models, usual_model
 from levelrun.core.boxes.pole import centre_of
+from levelrun.core.editing import next_id
 from levelrun.core.job import PoleMark, Room
 from levelrun.core.measure import show
 from levelrun.core.site.geometry import is_inside, walls_of
@@ -74,7 +75,7 @@ def set_box(reader: SceneReader) -> Said:
             circuit = _circuit(reader)
     if circuit is None:
         return Said([{"op": "add", "kind": "box", "item": item}], room=about.id)
-    ident = next(f"b{n}" for n in range(1, 99_999) if f"b{n}" not in set(reader.scene.job.ids()))
+    ident = next_id(reader.scene.job, "b")
     last = _last(reader, circuit)
     return Said(
         [
@@ -254,7 +255,7 @@ def panel_in_words(reader: SceneReader) -> Said:
     item |= {"structure": structure, "spaces": spaces, "neutral_holes": max(20, spaces)}
     if any(space > spaces for space in item.get("taken", ())):
         raise reader.refuse(f"space {max(item['taken'])} is past the {spaces} spaces of {item['name']}")
-    ident = next(f"p{n}" for n in range(1, 999) if f"p{n}" not in set(job.ids()))
+    ident = next_id(job, "p")
     edits.append({"op": "add", "kind": "panel", "item": {"id": ident, **item}})
     return Said(edits, panel=ident)
 
@@ -287,7 +288,7 @@ def structure_in_words(reader: SceneReader) -> tuple[str, list[dict[str, Any]]]:
 
 
 def _house(reader: SceneReader, kind: str, name: str) -> tuple[str, list[dict[str, Any]]]:
-    ident = next(f"s{n}" for n in range(1, 999) if f"s{n}" not in set(reader.scene.job.ids()))
+    ident = next_id(reader.scene.job, "s")
     floor = {"id": f"{ident}-floor", "name": "Main floor", "kind": "floor", "height_in": 96.0}
     return ident, [
         {"op": "add", "kind": "structure", "item": {"id": ident, "kind": kind, "name": name, "levels": [floor]}}

@@ -7,6 +7,7 @@ from collections.abc import Callable
 from typing import Any
 
 from levelrun.core.codebook.lookups import wire_sizes
+from levelrun.core.editing import next_id
 from levelrun.core.errors import LevelRunError
 from levelrun.core.job import Box, Circuit, Panel
 from levelrun.core.site.scene import Said, SceneReader
@@ -39,7 +40,7 @@ def circuit(reader: SceneReader) -> Said:
     if "wire_size" not in item:
         item["wire_size"] = _wire(reader, item)
     chain = _boxes(reader) if not reader.over() else []
-    ident = _free(reader)
+    ident = next_id(reader.scene.job, "c")
     edits: list[dict[str, Any]] = [{"op": "add", "kind": "circuit", "item": {"id": ident, **item}}]
     if chain:
         edits.append({"op": "chain", "circuit": ident, "boxes": [box.id for box in chain]})
@@ -176,11 +177,6 @@ def _panel(reader: SceneReader) -> Panel:
     return reader.scene.panel
 
 
-def _free(reader: SceneReader) -> str:
-    taken = set(reader.scene.job.ids())
-    return next(f"c{n}" for n in range(1, 10_000) if f"c{n}" not in taken)
-
-
 def known_circuit(reader: SceneReader) -> Circuit:
     """A circuit by its space in the panel looked at, or by its name."""
     panel = reader.scene.panel
@@ -242,7 +238,7 @@ def split(reader: SceneReader) -> Said:
         below |= fresh
         more = bool(fresh)
     hops = [h for h in found.chain if h.box in below]
-    ident = _free(reader)
+    ident = next_id(reader.scene.job, "c")
     item = found.model_dump() | {
         "id": ident, "name": name, "space": None, "half": "", "partner": None, "tied": False,
         "chain": [{"box": h.box, "after": None if h.box == first.id else h.after} for h in hops],
@@ -273,7 +269,9 @@ def feed(reader: SceneReader) -> Said:
         if not circuit_part(reader, item):
             raise reader.fail("amperes, wire or aluminum")
     item.setdefault("wire_size", _wire(reader, item))
-    edits: list[dict[str, Any]] = [{"op": "add", "kind": "circuit", "item": {"id": _free(reader), **item}}]
+    edits: list[dict[str, Any]] = [
+        {"op": "add", "kind": "circuit", "item": {"id": next_id(reader.scene.job, "c"), **item}}
+    ]
     if fed.bonded:
         edits.append({"op": "set", "kind": "panel", "id": fed.id, "set": {"bonded": False}})
     return Said(edits, panel=source.id)

@@ -6,6 +6,7 @@ import re
 from collections.abc import Callable
 from typing import Any
 
+from levelrun.core.editing import next_id
 from levelrun.core.job import Room, Side
 from levelrun.core.site.framing import FINISHES, depth_of
 from levelrun.core.site.geometry import STEPS, Point, close_chain, rectangle, walls_of
@@ -69,7 +70,7 @@ def structure(reader: SceneReader) -> Said:
     taken = {part.name.casefold() for part in reader.scene.job.structures}
     name = name or next(n for n in (kind.capitalize(), *(f"{kind.capitalize()} {i}" for i in range(2, 99)))
                         if n.casefold() not in taken)  # fmt: skip
-    ident = _free_id(reader, "s")
+    ident = next_id(reader.scene.job, "s")
     floor = {"id": f"{ident}-floor", "name": "Main floor", "kind": "floor", "height_in": 96.0}
     edit = {"op": "add", "kind": "structure", "item": {"id": ident, "name": name, **item, "levels": [floor]}}
     return Said([edit], level=floor["id"])  # type: ignore[arg-type]
@@ -92,11 +93,6 @@ def _east_north(reader: SceneReader) -> Point:
         dx, dy = STEPS[way]
         x, y = x + dx * inches, y + dy * inches
     return x, y
-
-
-def _free_id(reader: SceneReader, letter: str) -> str:
-    taken = set(reader.scene.job.ids())
-    return next(f"{letter}{n}" for n in range(1, 10_000) if f"{letter}{n}" not in taken)
 
 
 def level(reader: SceneReader) -> Said:
@@ -124,7 +120,7 @@ def level(reader: SceneReader) -> Said:
     if same is None and key == "floor" and values["floor_in"] == 0 and owner.levels:
         same = next((part for part in owner.levels if part.kind == "floor"), None)
     name = {"floor": "Main floor", "crawl": "Crawl space"}.get(kind, kind.capitalize())
-    ident = same.id if same else _free_id(reader, "v")
+    ident = same.id if same else next_id(reader.scene.job, "v")
     item = {"id": ident, "name": same.name if same else name, **values}
     kept = [part.model_dump() for part in owner.levels if part.id != ident]
     ordered = sorted([*kept, item], key=lambda part: float(part["floor_in"]))
@@ -194,7 +190,7 @@ def _room(reader: SceneReader, name: str, use: str, corners: tuple[Point, ...], 
     here = tuple(item for item in reader.scene.job.rooms if item.level == level_id)
     if any(item.name.casefold() == name.casefold() for item in here):
         raise reader.refuse(f"there is a room {name!r} on this level already")
-    ident = _free_id(reader, "m")
+    ident = next_id(reader.scene.job, "m")
     sides = _sides(ident, corners, here, use)
     item = {"id": ident, "level": level_id, "name": name, "use": use, "corners": corners, "sides": sides}
     return Said([{"op": "add", "kind": "room", "item": item}], room=ident, level=level_id)

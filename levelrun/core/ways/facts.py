@@ -8,7 +8,7 @@ from functools import cached_property
 
 from levelrun.core.circuits.loads import HopWires
 from levelrun.core.codebook import Codebook
-from levelrun.core.codebook.lookups import Method, PlaceFacts, cable_sizes, method, wire_sizes
+from levelrun.core.codebook.lookups import Method, PlaceFacts, method, wire_sizes
 from levelrun.core.errors import LevelRunError
 from levelrun.core.job import Box, Habits, Panel, Structure, Way
 from levelrun.core.kept import kept_hash
@@ -340,11 +340,6 @@ def _lying(carried: Sequence[Carried]) -> Iterator[Lying]:
 def cable_name(group: Sequence[Lying]) -> str:
     """The size of a cable that carries these hops: gauge and count without ground."""
     return f"{group[0].wires.wire_size}-{sum(item.conductors for item in group)}"
-
-
-def made_in(book: Codebook, key: str, size: str) -> bool:
-    """Whether a cable is made in this size."""
-    return method(book, key).kind == "cable" and size in cable_sizes(book, key)
 
 
 def end_kind(view: WayView, joint: str, node: str | None) -> str:
