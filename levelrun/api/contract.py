@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from datetime import date
 
 from pydantic import BaseModel, ConfigDict, Field
 
 from levelrun.core.boxes.planned import Building
 from levelrun.core.circuits.circuit_plan import CircuitPlan
-from levelrun.core.findings import Figure, Finding, Mend
+from levelrun.core.findings import Finding, Mend
 from levelrun.core.job import Circuit, Job, Leg, job_book
 from levelrun.core.plan import Plan, WayPlan, names_of, plan_whole
 
@@ -123,18 +124,22 @@ class PlanAnswer(BaseModel):
     boxes: list[BoxOut]
 
 
-def answer_of(job: Job) -> PlanAnswer:
-    """The plan of a job."""
-    book = job_book(job)
+def answer_of(job: Job, on: date | None = None) -> PlanAnswer:
+    """The plan of a job, by the rules that are in force on a day."""
+    book = job_book(job, on)
     plan, building = plan_whole(job, book)
     names = names_of(job)
+    cuts: dict[tuple[str, str], float] = {}
+    for way in plan.ways:
+        for piece in way.cuts:
+            cuts[piece.circuit, piece.box] = max(cuts.get((piece.circuit, piece.box), 0.0), piece.cut_in)
     return PlanAnswer(
         rules=plan.rules,
         stops=plan.stops,
         checks=plan.checks,
         findings=[_finding(item, names) for item in plan.findings],
         panels=list(_panels(job, plan)),
-        circuits=[_circuit(job, plan, item, names) for item in plan.circuits],
+        circuits=[_circuit(job, item, names, cuts) for item in plan.circuits],
         ways=[_way(job, item, names) for item in plan.ways],
         boxes=list(_boxes(job, plan, building)),
     )
@@ -162,7 +167,7 @@ def _panels(job: Job, plan: Plan) -> Iterator[PanelOut]:
         )
 
 
-def _circuit(job: Job, plan: Plan, item: CircuitPlan, names: dict[str, str]) -> CircuitOut:
+def _circuit(job: Job, item: CircuitPlan, names: dict[str, str], cuts: dict[tuple[str, str], float]) -> CircuitOut:
     said = next(circuit for circuit in job.circuits if circuit.id == item.summary.id)
     drops = {figure.key: figure.value for figure in item.figures}
     return CircuitOut(
@@ -180,18 +185,15 @@ def _circuit(job: Job, plan: Plan, item: CircuitPlan, names: dict[str, str]) -> 
         drop_percent=drops.get("drop"),
         drop_at_breaker_percent=drops.get("drop-breaker"),
         feeds=names.get(said.feeds or ""),
-        hops=list(_hops(plan, item, said, names)),
+        hops=list(_hops(item, said, names, cuts)),
     )
 
 
-def _hops(plan: Plan, item: CircuitPlan, said: Circuit, names: dict[str, str]) -> Iterator[HopOut]:
-    cuts: dict[str, float] = {}
-    for way in plan.ways:
-        for piece in way.cuts:
-            if piece.circuit == said.id:
-                cuts[piece.box] = max(cuts.get(piece.box, 0.0), piece.cut_in)
+def _hops(
+    item: CircuitPlan, said: Circuit, names: dict[str, str], cuts: dict[tuple[str, str], float]
+) -> Iterator[HopOut]:
     for row in item.chain:
-        cut = cuts.get(row.box, row.cut_in)
+        cut = cuts.get((said.id, row.box), row.cut_in)
         yield HopOut(
             from_=names[row.after or said.panel],
             to=row.name,
@@ -215,16 +217,12 @@ def _way(job: Job, item: WayPlan, names: dict[str, str]) -> WayOut:
                 fill_percent=pull.fill.percent if pull.fill else None,
                 limit_percent=pull.fill.limit_percent if pull.fill else None,
                 bends_deg=pull.total.total_deg,
-                pull_lb=force.value if (force := _force(pull.figures)) else None,
-                feed=force.inputs.get("so feed at", "").rpartition(", its ")[2] or None if force else None,
+                pull_lb=pull.hand_lb,
+                feed=pull.feed,
             )
             for pull in item.pulls
         ],
     )
-
-
-def _force(figures: list[Figure]) -> Figure | None:
-    return next((figure for figure in figures if figure.key.endswith("-force")), None)
 
 
 def _boxes(job: Job, plan: Plan, building: Building) -> Iterator[BoxOut]:

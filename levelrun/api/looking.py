@@ -5,6 +5,7 @@ from __future__ import annotations
 
 from collections import OrderedDict
 from dataclasses import dataclass
+from datetime import date
 from threading import Lock
 from typing import Annotated
 
@@ -23,7 +24,7 @@ KEPT = 8
 class Look(BaseModel):
     """What is looked at, by id. What is gone or not said: the worst of its kind."""
 
-    model_config = ConfigDict(extra="forbid")
+    model_config = ConfigDict(extra="forbid", frozen=True)
     way: Wanted = None
     room: Wanted = None
     level: Wanted = None
@@ -49,9 +50,9 @@ def planned_of(job: Job) -> Planned:
     """The job planned. The last few are kept by identity, for the answer and for the one after it."""
     with _lock:
         found = _kept.get(id(job))
-    if found is not None and found.job is job:
+    book = job_book(job, date.today())
+    if found is not None and found.job is job and found.book is book:
         return found
-    book = job_book(job)
     plan, building = plan_whole(job, book)
     found = Planned(job, book, plan, building)
     with _lock:

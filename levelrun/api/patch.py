@@ -56,6 +56,11 @@ def _fields(kind: Any) -> tuple[str, ...]:
 def _listed(before: Sequence[Any], after: Sequence[Any], path: str) -> Iterator[PatchOp]:
     """A list: item by item where its items have a key of their own and what stays keeps its order; else whole."""
     key = _key(after or before)
+    differ = [index for index, (old, new) in enumerate(zip(before, after, strict=False)) if old is not new]
+    if len(before) == len(after) and key and all(_same_key(key, before[i], after[i]) for i in differ):
+        for index in differ:
+            yield from changed(before[index], after[index], f"{path}/{index}")
+        return
     if not key and len(before) == len(after) and after and _fields(_kind(after[0])):
         for index, item in enumerate(after):
             if before[index] is not item and before[index] != item:
@@ -77,6 +82,10 @@ def _listed(before: Sequence[Any], after: Sequence[Any], path: str) -> Iterator[
             yield PatchOp(op="add", path=f"{path}/{index}", value=item)
         elif stayed[new[index]] is not item and stayed[new[index]] != item:
             yield from changed(stayed[new[index]], item, f"{path}/{index}")
+
+
+def _same_key(key: str, old: Any, new: Any) -> bool:
+    return type(old) is type(new) and getattr(old, key) == getattr(new, key)
 
 
 def _key(items: Sequence[Any]) -> str:

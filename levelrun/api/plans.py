@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from datetime import date
 from typing import Annotated, Any, Literal
 
 from fastapi import APIRouter
@@ -27,18 +28,20 @@ router = APIRouter(prefix="/api", tags=["plan"])
 
 
 class PlanQuestion(BaseModel):
-    """A job to plan, as a file or as text, by `rules` where the text names none. Nothing is kept."""
+    """A job to plan, as a file or as text, by `rules` where the text names none, `on` a day: by the rules
+    that are in force then; else today. Nothing is kept."""
 
     model_config = ConfigDict(extra="forbid")
     job: dict[str, Any] | None = None
     text: Annotated[str, Field(max_length=1_000_000)] | None = None
     rules: Annotated[str, Field(max_length=20)] | None = None
+    on: date | None = None
 
 
 @router.post("/plan")
 def plan_job(q: PlanQuestion) -> PlanAnswer:
     """The whole plan of a job, nothing stored."""
-    return answer_of(job_in(q.job, q.text, q.rules))
+    return answer_of(job_in(q.job, q.text, q.rules), q.on or date.today())
 
 
 def as_job(raw: dict[str, Any]) -> Job:

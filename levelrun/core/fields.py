@@ -32,7 +32,7 @@ def fields_of(model: type[Frozen]) -> tuple[FieldWord, ...]:
 
 
 def _word(name: str, info: FieldInfo) -> FieldWord:
-    kind, rules = _bare(info.annotation)
+    kind, rules = bare(info.annotation)
     rules = [*info.metadata, *rules]
     least = next((r.ge if isinstance(r, Ge) else r.gt for r in rules if isinstance(r, Ge | Gt)), None)
     most = next((r.le if isinstance(r, Le) else r.lt for r in rules if isinstance(r, Le | Lt)), None)
@@ -50,16 +50,16 @@ def _number(limit: object) -> float | None:
     return float(limit) if isinstance(limit, int | float) else None
 
 
-def _bare(kind: Any) -> tuple[Any, list[object]]:
+def bare(kind: Any) -> tuple[Any, list[object]]:
     """A type without its null and its limits, and these limits."""
     if get_origin(kind) in (Union, types.UnionType):
         inner = [one for one in get_args(kind) if one is not type(None)]
-        return _bare(inner[0]) if len(inner) == 1 else (kind, [])
+        return bare(inner[0]) if len(inner) == 1 else (kind, [])
     if get_origin(kind) is Annotated:
         first, *limits = get_args(kind)
-        bare, more = _bare(first)
+        inner_kind, more = bare(first)
         flat: list[object] = []
         for limit in limits:
             flat.extend(limit.metadata if isinstance(limit, FieldInfo) else [limit])
-        return bare, [*flat, *more]
+        return inner_kind, [*flat, *more]
     return kind, []

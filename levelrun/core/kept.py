@@ -1,9 +1,13 @@
-"""A hash that is worked out once: for frozen dataclasses that are keys of what is kept."""
+"""What is worked out once: a hash for frozen dataclasses that are keys, and answers that stand while what they were
+made from is the very same."""
 
 from __future__ import annotations
 
-from typing import Any
+from collections.abc import Callable, Hashable
+from operator import is_
+from typing import Any, Generic, TypeVar
 
+Answer = TypeVar("Answer")
 KEPT = "_kept_hash"
 
 
@@ -14,3 +18,30 @@ def kept_hash(self: Any) -> int:
         kept = hash(tuple(self.__dict__.values()))
         self.__dict__[KEPT] = kept
     return kept
+
+
+class Standing(Generic[Answer]):
+    """The last answer for each key, given again while all that it was made from is the same by identity.
+
+    Parts of a job stay the same objects from one edit to the next, so an answer for a part that an edit did not touch
+    is found without a hash of anything. What is equal but not the same is made anew. At most `size` keys are kept.
+    """
+
+    def __init__(self, size: int) -> None:
+        self.size = size
+        self._last: dict[Hashable, tuple[tuple[Any, ...], Answer]] = {}
+
+    def get(self, key: Hashable, source: tuple[Any, ...], make: Callable[[], Answer]) -> Answer:
+        """The answer for `key` as `make` gives it, which asks nothing but what is in `key` and `source`."""
+        last = self._last.get(key)
+        if last is not None and len(last[0]) == len(source) and all(map(is_, last[0], source)):
+            return last[1]
+        made = make()
+        if len(self._last) >= self.size:
+            self._last.clear()
+        self._last[key] = (source, made)
+        return made
+
+    def cache_clear(self) -> None:
+        """Forgets all."""
+        self._last.clear()

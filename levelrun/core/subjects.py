@@ -5,6 +5,7 @@ from __future__ import annotations
 from levelrun.core.boxes import codes as box_codes
 from levelrun.core.boxes import edits as box_edits
 from levelrun.core.boxes import words as box_words
+from levelrun.core.changing import sentences_of
 from levelrun.core.circuits import codes as circuit_codes
 from levelrun.core.circuits import edits as circuit_edits
 from levelrun.core.circuits import words as circuit_words
@@ -52,4 +53,7 @@ SUBJECTS = (
 
 KINDS: dict[str, PartKind] = {kind.name: kind for subject in SUBJECTS for kind in subject.kinds}
 CATALOGUE: dict[str, Code] = {code: entry for subject in SUBJECTS for code, entry in subject.codes.items()}
-SENTENCES: dict[str, Sentence] = {verb: read for subject in SUBJECTS for verb, read in subject.sentences.items()}
+SENTENCES: dict[str, Sentence] = {
+    **{verb: read for subject in SUBJECTS for verb, read in subject.sentences.items()},
+    **sentences_of(KINDS),
+}

@@ -28,10 +28,16 @@ def _phrases(options: tuple[str, ...]) -> tuple[re.Pattern[str], dict[str, str]]
     }
 
 
+@lru_cache(maxsize=8)
+def _words_with(marks: str) -> re.Pattern[str]:
+    return re.compile(rf'"(?P<quoted>[^"\n]{{1,60}})"|(?P<word>[\w{re.escape(marks)}]{{1,60}})')
+
+
 class Reader:
     """A cursor over the text that knows what it would have taken at the place where it stands."""
 
     def __init__(self, text: str) -> None:
+        self.raw = text
         self.text, self.origin = _tidy_with_origin(text)
         self.pos = 0
         self.expected: tuple[int, list[str]] = (0, [])
@@ -77,6 +83,27 @@ class Reader:
             raise self.fail(what)
         return word
 
+    def colon(self, after: Iterable[str] = ()) -> None:
+        """Takes a colon where one stands; `after`: what may be typed next."""
+        self.expect([":"])
+        if self.text[self.pos : self.pos + 1] == ":":
+            self.pos += 1
+        self.expect(after)
+
+    def token(self, what: str, marks: str = "-") -> str:
+        """One word of letters, digits and `marks`, or several words in double quotes."""
+        self.expect([what])
+        match = _words_with(marks).match(self.text, self.pos)
+        if match is None:
+            raise self.fail(what)
+        self.pos = match.end()
+        return str(match["quoted"] or match["word"])
+
+    def line_end(self) -> int:
+        """Where the line, or the part of it up to a semicolon, ends."""
+        ends = (self.text.find(mark, self.pos) for mark in ("\n", ";"))
+        return min((at for at in ends if at >= 0), default=len(self.text))
+
     def breaks(self) -> bool:
         """Skips line breaks, semicolons and `then`; whether the text goes on after them."""
         while match := BREAK.match(self.text, self.pos):
@@ -88,6 +115,11 @@ class Reader:
         """Whether the sentence ends here."""
         self.skip()
         return self.at_end() or BREAK.match(self.text, self.pos) is not None
+
+    def ended(self) -> bool:
+        """Whether the text ends here."""
+        self.skip()
+        return self.at_end()
 
     def number(self, what: str, low: float, high: float) -> float:
         """A plain number over `low`, up to `high`."""

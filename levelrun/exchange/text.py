@@ -1,14 +1,15 @@
 """A job as text: one sentence a line, in the words of the entry lines; `#` starts a remark.
 
-What a whole job is written as is the same door: `job` names it, `part` is a line for each part, with its fields as
-JSON, so that every job can be written, compared line by line and read back to the very same. At a desk one writes
-sentences; both may stand in one text.
+What a whole job is written as is the same door: `job` says what it is called and its habits, `part` is a line for
+each part with its fields in words, so that every job can be written, compared line by line and read back to the very
+same. At a desk one writes sentences; both may stand in one text.
 """
 
 from __future__ import annotations
 
-import json
 import re
+from bisect import bisect_left
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -19,15 +20,15 @@ from levelrun.core.edits import EDITS, Looked, apply, said_on
 from levelrun.core.errors import EditError, LevelRunError, TextError
 from levelrun.core.job import PARTS, Job
 from levelrun.core.part import Frozen
+from levelrun.core.saying import read_fields, said_of, write_fields
 from levelrun.core.subjects import KINDS
+from levelrun.core.words import Reader
 
-_REMARK = re.compile(r'^((?:[^"#]|"(?:[^"\\]|\\.)*")*?)#.*$')
-_HEAD = re.compile(r"^job\s+", re.IGNORECASE)
-_PART = re.compile(r"^part\s+(?P<kind>[a-z]+)\s+(?P<id>[A-Za-z0-9_-]{1,40})\s*", re.IGNORECASE)
-_FIELD = re.compile(r"\s*(?P<name>[a-z_0-9]+)\s*")
+_REMARK = re.compile(r'^((?:[^"#]|"(?:[^"\\]|\\.)*")*?)(?:^|(?<=\s))#.*$')
+_HEAD = re.compile(r"^job\b\s*:?\s*", re.IGNORECASE)
+_PART = re.compile(r"^part\s+(?P<kind>[a-z]+)\s+(?P<id>[A-Za-z0-9_-]{1,40})\s*:?\s*", re.IGNORECASE)
 HEAD = ("name", "rules", "remarks", "habits", "notes")
 MAX_LINES = 5000
-DECODER = json.JSONDecoder()
 
 
 @dataclass(frozen=True)
@@ -97,7 +98,7 @@ def _said(job: Job, said: str, looked: Looked) -> tuple[Job, Looked]:
     head = _HEAD.match(said)
     if head is None:
         return said_on(job, said, looked)
-    values = _fields(said, head.end(), HEAD)
+    values = _fields(said, head.end(), Job, HEAD)
     return apply(job, EDITS.validate_python([{"op": "set_job", "set": values}])), looked
 
 
@@ -111,26 +112,15 @@ def _part(said: str) -> tuple[str, Frozen]:
             f"expected a kind of part, found {match['kind']!r}", key="text", value=match["kind"], allowed=list(KINDS),
             at=match.start("kind"),
         )  # fmt: skip
-    values = _fields(said, match.end(), tuple(kind.model.model_fields))
-    return kind.field, made(kind.model, {"id": match["id"], **values}, "part")
+    names = [name for name in kind.model.model_fields if name != "id"]
+    return kind.field, made(kind.model, {"id": match["id"], **_fields(said, match.end(), kind.model, names)}, "part")
 
 
-def _fields(said: str, pos: int, names: tuple[str, ...]) -> dict[str, Any]:
-    """Fields with their values as JSON, one after another."""
-    found: dict[str, Any] = {}
-    while said[pos:].strip():
-        match = _FIELD.match(said, pos)
-        if match is None or match["name"] not in names:
-            at = pos + len(said[pos:]) - len(said[pos:].lstrip())
-            raise TextError("expected a field", key="text", value=said[at : at + 40], allowed=names, at=at)
-        try:
-            found[match["name"]], pos = DECODER.raw_decode(said, match.end())
-        except (ValueError, RecursionError):
-            raise TextError(
-                f"expected the value of {match['name']} as JSON: text in quotes, a number, true, false or null",
-                key="text", value=said[match.end() : match.end() + 40], at=match.end(),
-            ) from None  # fmt: skip
-    return found
+def _fields(said: str, pos: int, model: type[Frozen], names: Sequence[str]) -> dict[str, Any]:
+    """Fields with their values, one after another."""
+    reader = Reader(said)
+    reader.pos = bisect_left(reader.origin, pos)
+    return read_fields(reader, model, reader.ended, names)
 
 
 def _joined(job: Job, parts: list[tuple[int, str, Frozen]]) -> Job:
@@ -150,18 +140,9 @@ def write_text(job: Job) -> str:
     lines = [f"# {job.name}: a job as text, one part a line. Sentences as they are typed may stand here too."]
     said = job.model_dump(mode="json", exclude_defaults=True, include=set(HEAD))
     head = {key: said[key] for key in HEAD if key in said}
-    lines.append("job " + _written({"name": job.name, "rules": job.rules, **head}))
+    lines.append("job: " + write_fields({"name": job.name, "rules": job.rules, **head}, Job))
     for field in PARTS:
         for part in getattr(job, field):
-            lines.append(f"part {by_field[field]} {part.id} {_written(_said_of(part))}")
+            said_words = write_fields(said_of(part), type(part))
+            lines.append(f"part {by_field[field]} {part.id}: {said_words}")
     return "\n".join(lines) + "\n"
-
-
-def _said_of(part: Frozen) -> dict[str, Any]:
-    """The fields of a part that are not as usual."""
-    said = part.model_dump(mode="json", exclude_defaults=True)
-    return {key: value for key, value in said.items() if key != "id"}
-
-
-def _written(values: dict[str, Any]) -> str:
-    return " ".join(f"{key} {json.dumps(value, ensure_ascii=False)}" for key, value in values.items())

@@ -49,9 +49,12 @@ def _dump(part: Frozen | None) -> Change | None:
     return None if part is None else part.model_dump(mode="json")
 
 
-def write_changes(db: sqlite3.Connection, job_id: str, changes: Sequence[Change], *, forward: bool) -> None:
-    """Make the changes, or take them back. All that changes is removed first, then all that is to be is written:
-    what moved from one owner to another never stands in both."""
+def write_changes(
+    db: sqlite3.Connection, job_id: str, changes: Sequence[Change], *, forward: bool, fresh: bool = False
+) -> None:
+    """Make the changes, or take them back; `fresh`: they were made by this version, not read from the history. All
+    that changes is removed first, then all that is to be is written: what moved from one owner to another never
+    stands in both."""
     db.execute("PRAGMA defer_foreign_keys = ON")
     side, other = ("after", "before") if forward else ("before", "after")
     parts = [change for change in changes if "id" in change]
@@ -66,7 +69,8 @@ def write_changes(db: sqlite3.Connection, job_id: str, changes: Sequence[Change]
             if place is None:
                 place = max(own.values(), default=-1) + 1
             own[change["id"]] = place
-            put_part(db, job_id, change["kind"], _newest(change["kind"], change[side]), place)
+            state = change[side] if fresh else _newest(change["kind"], change[side])
+            put_part(db, job_id, change["kind"], state, place)
     for change in changes:
         if change["kind"] == "job":
             db.execute(UPDATE_HEAD, (*_head_values(change[side]), job_id))

@@ -115,7 +115,7 @@ class Jobs:
             changes = difference(before, after)
             if changes:
                 seq = _tail(db, job_id)
-                write_changes(db, job_id, changes, forward=True)
+                write_changes(db, job_id, changes, forward=True, fresh=True)
                 db.execute(
                     "INSERT INTO history (job_id, seq, label, changes) VALUES (?, ?, ?, ?)",
                     (job_id, seq, label, json.dumps(changes)),

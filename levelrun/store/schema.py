@@ -323,6 +323,26 @@ ALTER TABLE box ADD COLUMN where_said TEXT NOT NULL DEFAULT '';
 ALTER TABLE box ADD COLUMN use TEXT NOT NULL DEFAULT ''
 """
 
+SAID_OF_PARTS = """
+ALTER TABLE structure ADD COLUMN dwelling INTEGER;
+ALTER TABLE structure ADD COLUMN existing INTEGER NOT NULL DEFAULT 0;
+ALTER TABLE structure ADD COLUMN laid_out INTEGER NOT NULL DEFAULT 0;
+ALTER TABLE room ADD COLUMN laid_out INTEGER NOT NULL DEFAULT 0;
+ALTER TABLE panel ADD COLUMN ground_holes INTEGER;
+ALTER TABLE panel ADD COLUMN hole_max TEXT NOT NULL DEFAULT '';
+ALTER TABLE panel ADD COLUMN make TEXT NOT NULL DEFAULT '';
+ALTER TABLE box ADD COLUMN cover TEXT NOT NULL DEFAULT '';
+UPDATE box SET cover = 'in_use' WHERE covered = 1;
+ALTER TABLE box DROP COLUMN covered;
+ALTER TABLE box ADD COLUMN surface INTEGER NOT NULL DEFAULT 0;
+ALTER TABLE box ADD COLUMN rating_a REAL;
+ALTER TABLE box ADD COLUMN fused INTEGER;
+ALTER TABLE box ADD COLUMN line_at TEXT NOT NULL DEFAULT '';
+ALTER TABLE box ADD COLUMN spare_in REAL;
+ALTER TABLE way ADD COLUMN start_edge TEXT NOT NULL DEFAULT '';
+ALTER TABLE leg ADD COLUMN end_edge TEXT NOT NULL DEFAULT ''
+"""
+
 Step = Callable[[sqlite3.Connection], None]
 Migration = tuple[str, str] | tuple[str, str, Step]
 MIGRATIONS: tuple[Migration, ...] = (
@@ -333,4 +353,5 @@ MIGRATIONS: tuple[Migration, ...] = (
     ("0005-nameplates", NAMEPLATES),
     ("0006-ways", WAYS, circuits_take_runs),
     ("0007-places-in-words", PLACES_IN_WORDS),
+    ("0008-said-of-parts", SAID_OF_PARTS),
 )

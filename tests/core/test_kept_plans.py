@@ -29,7 +29,7 @@ def forget() -> int:
         for name, module in list(sys.modules.items())
         if name.startswith("levelrun.core") and module is not None
         for item in vars(module).values()
-        if callable(getattr(item, "cache_clear", None))
+        if not isinstance(item, type) and callable(getattr(item, "cache_clear", None))
     }
     for item in kept.values():
         if not item.__module__.startswith("levelrun.core.codebook"):  # tables of files: they cannot go stale

@@ -2,15 +2,21 @@
 
 from __future__ import annotations
 
-import pytest
+from typing import Any
 
-from levelrun.core.findings import Finding
+import pytest
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+
+from levelrun.core.errors import LevelRunError
+from levelrun.core.findings import Finding, Mend
 from levelrun.core.job import Job
 from levelrun.core.plan import plan
 from levelrun.samples import SAMPLES, sample
 from tests.conftest import built, edited, one_way
 from tests.core.boxes.test_rules import CASES as OF_BOXES
 from tests.core.circuits.test_circuit_rules import CASES as OF_CIRCUITS
+from tests.core.test_kept_plans import DEMO, edits
 from tests.core.ways.test_plan_way import CASES as OF_RUNS
 
 JOBS: dict[str, Job] = (
@@ -29,13 +35,32 @@ def stops(job: Job) -> dict[tuple[str, str], Finding]:
     return {(item.code, item.subject): item for item in plan(job).findings if item.severity == "stop"}
 
 
+def made_by(job: Job, mend: Mend) -> dict[tuple[str, str], str]:
+    """The stops that stand after a mend and did not stand before."""
+    before, after = stops(job), stops(edited(job, *mend.edits))
+    fresh = {key: found.title for key, found in after.items() if key not in before}
+    return {key: title for key, title in fresh.items() if key[0] not in UNCOVERED}
+
+
 @pytest.mark.parametrize("name", JOBS)
 def test_no_mend_makes_a_new_stop(name: str) -> None:
     job = JOBS[name]
-    before = stops(job)
     for item in plan(job).findings:
         for mend in item.mends if item.code not in QUESTIONS else ():
-            after = stops(edited(job, *mend.edits))
-            fresh = {key: found.title for key, found in after.items() if key not in before}
-            fresh = {key: title for key, title in fresh.items() if key[0] not in UNCOVERED}
-            assert not fresh, (item.code, mend.label, fresh)
+            assert not made_by(job, mend), (item.code, mend.label)
+
+
+@settings(max_examples=25, suppress_health_check=list(HealthCheck))
+@given(changes=st.lists(edits(), min_size=1, max_size=4), pick=st.randoms(use_true_random=False))
+def test_no_mend_of_any_job_makes_a_new_stop_or_leaves_its_finding(changes: list[dict[str, Any]], pick: Any) -> None:
+    job = DEMO
+    for change in changes:
+        try:
+            job = edited(job, change)
+        except (LevelRunError, ValueError):
+            continue
+    offered = [(f, m) for f in plan(job).findings for m in f.mends if f.code not in QUESTIONS]
+    for item, mend in pick.sample(offered, min(len(offered), 10)):
+        assert not made_by(job, mend), (item.code, mend.label)
+        left = {(f.code, f.subject, f.leg, f.title, f.measured) for f in plan(edited(job, *mend.edits)).findings}
+        assert (item.code, item.subject, item.leg, item.title, item.measured) not in left, (item.code, mend.label)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import lru_cache
 from typing import TYPE_CHECKING, Annotated, Any, Literal
 
 from fastapi import APIRouter, Query, Request, Response
@@ -33,8 +34,9 @@ for _subject in (walls, boxes, circuits, runs, start):
     router.include_router(_subject.router)
 
 
+@lru_cache(maxsize=16)
 def view_of(planned: Planned, stage: str, look: Look) -> BaseModel:
-    """The view of a stage."""
+    """The view of a stage. The last ones are kept: the next answer is what changed from them."""
     return VIEWS[stage][1](planned, look)
 
 

@@ -4,6 +4,8 @@ leg."""
 from __future__ import annotations
 
 from collections.abc import Iterator
+from datetime import date
+from functools import lru_cache
 
 from fastapi import APIRouter, Request
 from pydantic import BaseModel
@@ -13,7 +15,7 @@ from levelrun.api.looking import ORDER, Look, Planned
 from levelrun.core.circuits.circuit_plan import CircuitPlan, CircuitSummary
 from levelrun.core.errors import EditError
 from levelrun.core.findings import Figure, Finding
-from levelrun.core.job import job_book
+from levelrun.core.job import Circuit, job_book
 from levelrun.core.plan import WayPlan, WaySummary, leg_alternatives, way_contexts
 from levelrun.core.ways.alternatives import Alternative
 
@@ -101,30 +103,38 @@ def _rows(planned: Planned) -> Iterator[CircuitRow]:
     panels = {panel.id: panel.name for panel in planned.job.panels}
     said = {circuit.id: circuit for circuit in planned.job.circuits}
     for circuit in planned.plan.circuits:
-        s, own = circuit.summary, said[circuit.summary.id]
-        names = list(dict.fromkeys(way for hop in own.chain for way in hop.path))
-        parts: list[CircuitSummary | WaySummary] = [s, *(ways[name] for name in names)]
-        metal = "al" if own.material == "al" else "cu"
-        yield CircuitRow(
-            id=s.id,
-            label=s.label,
-            name=s.name,
-            panel=s.panel,
-            panel_name=panels[s.panel],
-            words=f"{s.breaker_a:g} A · {own.volts} V · {own.wire_size} {metal}",
-            verdict=min((part.verdict for part in parts), key=lambda verdict: ORDER[verdict]),
-            stops=sum(part.stops for part in parts),
-            checks=sum(part.checks for part in parts),
-            ways=names,
-            unwalked=sum(not hop.path for hop in own.chain),
-        )
+        own = said[circuit.summary.id]
+        names = tuple(dict.fromkeys(way for hop in own.chain for way in hop.path))
+        summaries: list[CircuitSummary | WaySummary] = [circuit.summary, *(ways[name] for name in names)]
+        parts = tuple((w.verdict, w.stops, w.checks) for w in summaries)
+        yield _row(own, circuit.summary.label, panels[own.panel], names, parts)
+
+
+@lru_cache(maxsize=2048)
+def _row(
+    own: Circuit, label: str, panel_name: str, names: tuple[str, ...], parts: tuple[tuple[str, int, int], ...]
+) -> CircuitRow:
+    """One row. The same one while nothing of it changes, so that an answer passes over it."""
+    return CircuitRow(
+        id=own.id,
+        label=label,
+        name=own.name,
+        panel=own.panel,
+        panel_name=panel_name,
+        words=f"{own.breaker_a:g} A · {own.volts} V · {own.wire_size} {'al' if own.material == 'al' else 'cu'}",
+        verdict=min((verdict for verdict, _, _ in parts), key=lambda verdict: ORDER[verdict]),
+        stops=sum(stops for _, stops, _ in parts),
+        checks=sum(checks for _, _, checks in parts),
+        ways=list(names),
+        unwalked=sum(not hop.path for hop in own.chain),
+    )
 
 
 @router.get("/{job_id}/ways/{way_id}/legs/{leg}/alternatives")
 def alternatives(request: Request, job_id: JobId, way_id: str, leg: int) -> list[Alternative]:
     """What may go on one leg, best first."""
     job = jobs_of(request).get(job_id).job
-    book = job_book(job)
+    book = job_book(job, date.today())
     for context in way_contexts(job, book):
         if context.way.id == way_id and 0 <= leg < len(context.way.legs):
             return leg_alternatives(book, context, leg)

@@ -5,6 +5,27 @@ from __future__ import annotations
 from levelrun.core.findings import Code, finder
 
 CODES: dict[str, Code] = {
+    "dwelling-unsaid": Code(
+        "check",
+        "Nobody has said whether a building is lived in.",
+        "What a dwelling wants, a workshop does not.",
+        "Say yes or no.",
+        "walls",
+    ),
+    "porch-cover": Code(
+        "stop",
+        "A flat cover on a receptacle under a porch roof.",
+        "Fog and blown rain reach it.",
+        "A cover that is tight while shut.",
+        "boxes",
+    ),
+    "tail-open": Code(
+        "note",
+        "A cable ends in a tail, with no box yet.",
+        "It is lost behind the ceiling, or live and open.",
+        "Cap it, letter it, mark the floor under it.",
+        "boxes",
+    ),
     "wall-no-receptacle": Code(
         "stop",
         "A stretch of wall lies farther than 6 ft from a receptacle.",
@@ -30,14 +51,14 @@ CODES: dict[str, Code] = {
         "stop", "A room that wants a receptacle has none.", "It is on the inspector's list.", "Add one.", "boxes"
     ),
     "outdoor-receptacles": Code(
-        "check",
+        "stop",
         "A dwelling wants a receptacle outdoors at front and back.",
         "A cord through a door, no GFCI.",
         "Add one on the outer face.",
         "boxes",
     ),
     "room-no-light": Code(
-        "check", "A room has no lighting outlet.", "It is on the inspector's list.", "Add a light.", "boxes"
+        "stop", "A room has no lighting outlet.", "It is on the inspector's list.", "Add a light.", "boxes"
     ),
     "room-no-switch": Code(
         "check",
@@ -61,7 +82,7 @@ CODES: dict[str, Code] = {
         "boxes",
     ),
     "smoke-missing": Code(
-        "check",
+        "stop",
         "A bedroom, or the hall outside, has no smoke alarm.",
         "Alarms wake people.",
         "Add one, interconnected.",

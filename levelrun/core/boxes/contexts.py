@@ -2,17 +2,21 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping
 from functools import lru_cache
 
 from levelrun.core.boxes.entering import Entering
 from levelrun.core.boxes.facts import RoomContext, RoomView
 from levelrun.core.codebook import Codebook
-from levelrun.core.job import Box, Job, Level, Panel, Structure
-from levelrun.core.site.faces import faces, level_parts
+from levelrun.core.job import Box, Habits, Job, Level, Panel, Room, Structure
+from levelrun.core.kept import Standing
+from levelrun.core.site.faces import Face, faces, level_parts
+from levelrun.core.site.lived import dwellings
+
+_rooms = Standing[RoomContext](1024)
 
 
-def room_contexts(job: Job, entering: Mapping[str, Sequence[Entering]]) -> list[RoomContext]:
+def room_contexts(job: Job, entering: Mapping[str, tuple[Entering, ...]]) -> list[RoomContext]:
     """Every room of a job, in its order, with what it touches."""
     parts = level_parts(job)
     structures = {level.id: item for item in job.structures for level in item.levels}
@@ -25,26 +29,70 @@ def room_contexts(job: Job, entering: Mapping[str, Sequence[Entering]]) -> list[
         if panel.room is not None:
             panels.setdefault(panel.room, []).append(panel)
     names = {room.id: room.name for room in job.rooms}
+    lived = dwellings(job)
     found = []
     for room in job.rooms:
         level = parts[room.level]
+        structure = _with_level(structures[room.level], level.level)
+        standing, cabinets = tuple(boxes.get(room.id, ())), tuple(panels.get(room.id, ()))
+        received = tuple((box.id, entering[box.id]) for box in standing if box.id in entering)
         own = faces(level)[room.id]
-        around = {mate.room for face in own for mate in face.mates} | {o.to_room for f in own for o in f.openings}
-        standing = tuple(boxes.get(room.id, ()))
+        around = tuple((key, names[key]) for key in _around(own) if key in names)
         found.append(
-            RoomContext(
-                room=room,
-                level=level.level,
-                structure=_with_level(structures[room.level], level.level),
-                habits=job.habits,
-                faces=own,
-                boxes=standing,
-                panels=tuple(panels.get(room.id, ())),
-                entering=tuple((box.id, tuple(entering[box.id])) for box in standing if box.id in entering),
-                names=tuple(sorted((key, names[key]) for key in around if key in names)),
+            _context(
+                job.habits,
+                room,
+                level.level,
+                structure,
+                own,
+                standing,
+                cabinets,
+                received,
+                around,
+                lived[structure.id],
             )
         )
     return found
+
+
+def _context(
+    habits: Habits,
+    room: Room,
+    level: Level,
+    structure: Structure,
+    own: tuple[Face, ...],
+    boxes: tuple[Box, ...],
+    panels: tuple[Panel, ...],
+    entering: tuple[tuple[str, tuple[Entering, ...]], ...],
+    names: tuple[tuple[str, str], ...],
+    lived: bool | None,
+) -> RoomContext:
+    """A room with what it touches: the same one while all of that is the same."""
+    comes = (item for _, items in entering for item in (None, *items))
+    source = (room, structure, habits, own, *boxes, None, *panels, *comes)
+
+    def made() -> RoomContext:
+        return RoomContext(
+            room=room,
+            level=level,
+            structure=structure,
+            habits=habits,
+            faces=own,
+            boxes=boxes,
+            panels=panels,
+            entering=entering,
+            names=names,
+            lived=lived,
+        )
+
+    return _rooms.get((room.id, names, lived), source, made)
+
+
+@lru_cache(maxsize=512)
+def _around(own: tuple[Face, ...]) -> tuple[str, ...]:
+    """The rooms behind the walls and doors of a room, by id."""
+    behind = {mate.room for face in own for mate in face.mates}
+    return tuple(sorted(behind | {opening.to_room for face in own for opening in face.openings}))
 
 
 @lru_cache(maxsize=256)

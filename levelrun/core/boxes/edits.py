@@ -21,7 +21,7 @@ from levelrun.core.site.geometry import is_inside
 
 LETTERS = {
     "receptacle": "R", "switch": "S", "light": "L", "fan": "F", "smoke": "SM", "junction": "J", "device": "D",
-    "equipment": "E", "disconnect": "DS",
+    "equipment": "E", "disconnect": "DS", "tail": "T",
 }  # fmt: skip
 PLACING = {"room", "side", "at_in", "kind", "gangs", "model", "fixed", "outdoors", "serves"}
 

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from levelrun.core.kept import kept_hash
+
 
 @dataclass(frozen=True, kw_only=True)
 class Entering:
@@ -16,3 +18,5 @@ class Entering:
     side: str
     other: str
     circuit: str
+
+    __hash__ = kept_hash

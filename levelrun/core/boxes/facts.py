@@ -28,6 +28,7 @@ class RoomContext:
     panels: tuple[Panel, ...]
     entering: tuple[tuple[str, tuple[Entering, ...]], ...]
     names: tuple[tuple[str, str], ...]
+    lived: bool | None = True
 
     __hash__ = kept_hash
 
@@ -43,6 +44,11 @@ class RoomView:
     def room(self) -> Room:
         """The room."""
         return self.context.room
+
+    @property
+    def dwelling(self) -> bool:
+        """Whether the rules of dwellings are asked: lived in, or not known."""
+        return self.context.lived is not False
 
     @property
     def faces(self) -> tuple[Face, ...]:

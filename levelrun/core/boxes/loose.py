@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 from levelrun.core.boxes.catalogue import BoxModel
@@ -33,14 +33,14 @@ class LooseView:
 
 
 def loose_boxes(
-    book: Codebook, job: Job, entering: Mapping[str, Sequence[Entering]]
+    book: Codebook, job: Job, entering: Mapping[str, tuple[Entering, ...]]
 ) -> tuple[list[Figure], list[Finding]]:
     """Box fill of every box in no room, as figure and finding. Equipment has a compartment of its own."""
     figures: list[Figure] = []
     findings: list[Finding] = []
     for box in job.boxes:
         if box.room is None and box.kind in HOLLOW and entering.get(box.id):
-            figure, said = _filled(book, box, tuple(entering[box.id]))
+            figure, said = _filled(book, box, entering[box.id])
             figures += [figure] if figure else []
             findings += said
     return figures, findings

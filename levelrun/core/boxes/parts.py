@@ -10,8 +10,9 @@ from levelrun.core.part import Frozen, Height, Id, Inches, Name, Size, plain
 from levelrun.core.site.parts import Coordinate, RoomUse
 
 BoxKind = Literal[
-    "receptacle", "switch", "light", "fan", "smoke", "junction", "device", "equipment", "disconnect"
+    "receptacle", "switch", "light", "fan", "smoke", "junction", "device", "equipment", "disconnect", "tail"
 ]  # fmt: skip
+Cover = Literal["", "flat", "damp", "in_use"]
 PLUGS = ("receptacle", "device")
 LAMPS = ("light", "fan")
 Serves = Literal[
@@ -79,6 +80,13 @@ class Panel(Stood):
     )
     ground_bar: StrictBool = Field(True, description="Has a ground bar of its own")
     neutral_holes: Annotated[int, Field(strict=True, ge=0, le=120)] = 20
+    ground_holes: Annotated[int, Field(strict=True, ge=0, le=120)] | None = Field(
+        None, description="Holes of its ground bar; null: not counted"
+    )
+    hole_max: Size = Field("", description="Biggest wire that a hole of its bars takes; empty: not said")
+    make: Annotated[str, StringConstraints(strip_whitespace=True, max_length=60), AfterValidator(plain)] = Field(
+        "", description="Make and series, as its label says"
+    )
     lug_max: Size = Field("1/0", description="Biggest wire that its main lugs take")
     calculation: Literal["standard", "optional"] = "standard"
     floor_area_ft2: Annotated[float, Field(strict=True, ge=0, le=20_000)] | None = Field(
@@ -112,6 +120,11 @@ class Box(Stood):
     continuous: StrictBool | None = Field(None, description="Load on for three hours or more; null: as usual for it")
     protects: Literal["", "gfci", "afci", "dual"] = Field("", description="Protection that its device gives onward")
     nema: Nema = Field("", description="Receptacle by its NEMA configuration; empty: as usual for what it serves")
-    covered: StrictBool = Field(False, description="Has an in-use cover")
+    cover: Cover = Field("", description="Its cover: flat, damp (tight while shut), in use; empty: as usual")
+    surface: StrictBool = Field(False, description="On the surface of the wall, not in it")
+    rating_a: Amperes | None = Field(None, description="Of a disconnect: its rating; null: not said")
+    fused: StrictBool | None = Field(None, description="Of a disconnect: has fuses; null: not said")
+    line_at: Literal["", "top", "bottom"] = Field("", description="Of a disconnect: where the line lands")
+    spare_in: Inches | None = Field(None, description="Of a tail: what is left hanging; null: as outdoors by habit")
     interlock: StrictBool = Field(False, description="Generator inlet: its breaker is interlocked with the main")
     marked: StrictBool = Field(False, description="Marked on the frame")

@@ -14,7 +14,6 @@ from levelrun.core.boxes.spacing import SPACED, CounterSpace, Space, counter_spa
 from levelrun.core.job import Box, Fixture
 from levelrun.core.site.faces import Face, Seen
 from levelrun.core.site.framing import STUD_IN, STUDDED
-from levelrun.core.site.parts import DWELLINGS
 
 TRIM_IN = 4.5
 STEP_IN = 4.0
@@ -284,7 +283,7 @@ def ceiling(view: RoomView) -> list[Placement]:
     x, y = middle(view)
     if view.room.use in LIT and not any(box.kind in ("light", "fan") for box in view.boxes):
         placed.append(Placement(kind="light", why="in the middle of the ceiling", x_in=x, y_in=y))
-    dwelling = view.context.structure.kind in DWELLINGS
+    dwelling = view.dwelling
     if dwelling and view.room.use in ("bedroom", "hall") and not any(box.kind == "smoke" for box in view.boxes):
         placed.append(Placement(kind="smoke", why="one in every bedroom and outside it", x_in=_tape(x - 24), y_in=y))
     return placed

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 from levelrun.core.boxes.contexts import room_contexts
@@ -18,6 +18,7 @@ from levelrun.core.findings import Figure, Finding
 from levelrun.core.job import Job
 from levelrun.core.rulebook import judged, keeping
 from levelrun.core.site.faces import level_parts
+from levelrun.core.site.lived import as_laid_out
 from levelrun.core.site.planned import level_findings
 
 
@@ -32,7 +33,7 @@ class Building:
     loose: list[Figure]
 
 
-def plan_building(job: Job, book: Codebook, entering: Mapping[str, Sequence[Entering]]) -> Building:
+def plan_building(job: Job, book: Codebook, entering: Mapping[str, tuple[Entering, ...]]) -> Building:
     """Plans every room, with what enters its boxes. What did not change is not computed again."""
     found = room_contexts(job, entering)
     rooms = [plan_room(book, context) for context in found]
@@ -50,7 +51,8 @@ def plan_building(job: Job, book: Codebook, entering: Mapping[str, Sequence[Ente
 
 @keeping(64)
 def _structure_findings(book: Codebook, contexts: tuple[RoomContext, ...]) -> tuple[Finding, ...]:
-    return tuple(judged(book, dwelling.RULES, [RoomView(book, context) for context in contexts]))
+    said = judged(book, dwelling.RULES, [RoomView(book, context) for context in contexts])
+    return tuple(as_laid_out(said, contexts[0].structure, contexts[0].lived, False))
 
 
 @keeping(1024)

@@ -15,6 +15,7 @@ from levelrun.core.job import Box
 from levelrun.core.measure import show, show_inches
 from levelrun.core.rulebook import judged, keeping
 from levelrun.core.site.framing import depth_of, finish_in
+from levelrun.core.site.lived import as_laid_out
 
 RULES = (*spacing.RULES, *place.RULES, *fill.RULES, *panel.RULES)
 
@@ -73,7 +74,8 @@ class RoomPlanned:
 def plan_room(book: Codebook, context: RoomContext) -> RoomPlanned:
     """Plans one room. Kept for as long as nothing that it touches changes."""
     view = RoomView(book, context)
-    found = judged(book, RULES, view)
+    said = judged(book, RULES, view)
+    found = list(as_laid_out(said, context.structure, context.lived, context.room.laid_out))
     about: dict[str, list[Finding]] = {}
     for item in found:
         about.setdefault(item.subject, []).append(item)

@@ -8,7 +8,6 @@ from levelrun.core.boxes.covering import out_of_reach
 from levelrun.core.boxes.facts import RoomView
 from levelrun.core.job import Box
 from levelrun.core.site.faces import FLOOR_BREAKS
-from levelrun.core.site.parts import DWELLINGS
 
 SPACED = ("common", "kitchen", "dining", "bedroom")
 FLOOR_FIXTURES = ("counter", "range", "tub", "shower", "cabinet", "fireplace", "stairs", "sink")
@@ -118,7 +117,7 @@ def counter_spaces(view: RoomView) -> list[CounterSpace]:
     reach of a receptacle at most 20 in over it (210.52(C))."""
     reach = view.book.number("counter_reach_in")
     found: list[CounterSpace] = []
-    if view.room.use not in COUNTERED or view.context.structure.kind not in DWELLINGS:
+    if view.room.use not in COUNTERED or not view.dwelling:
         return found
     for face in view.faces:
         tops = _joined([(f.at_in, f.at_in + f.width_in) for f in face.fixtures if f.kind == "counter"])

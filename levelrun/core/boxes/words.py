@@ -20,6 +20,7 @@ KINDS: dict[str, dict[str, Any]] = {
     "four-way": {"kind": "switch", "ways": 4},
     "light": {"kind": "light"}, "fan": {"kind": "fan"}, "smoke": {"kind": "smoke"}, "alarm": {"kind": "smoke"},
     "junction": {"kind": "junction"}, "disconnect": {"kind": "disconnect"}, "equipment": {"kind": "equipment"},
+    "tail": {"kind": "tail"},
 }  # fmt: skip
 SERVES = {
     "counter": "counter", "range": "range", "cooktop": "cooktop", "oven": "oven", "dryer": "dryer",
@@ -30,7 +31,6 @@ SERVES = {
     "heat cable": "heat_cable",
 }  # fmt: skip
 _SPACES = re.compile(r"(\d+)(?:\s*-\s*(\d+))?(?!\s*(?:a|amps?|spaces?|free)\b)(?![\w'\"])")
-_NAME = re.compile(r'"(?P<quoted>[^"\n]{1,60})"|(?P<word>[\w-]{1,60})')
 _COUNT = re.compile(
     r"(?P<n>\d+(?:\.\d+)?|one|two|three|four|six|eight)\s*(?P<unit>a|amps?|spaces?|free)\b", re.IGNORECASE
 )
@@ -224,12 +224,7 @@ def _taken(reader: SceneReader) -> list[int]:
 def panel_in_words(reader: SceneReader) -> Said:
     """A panel that stands in no drawn room."""
     job = reader.scene.job
-    reader.expect(["a name"])
-    match = _NAME.match(reader.text, reader.pos)
-    if match is None:
-        raise reader.fail("a name")
-    reader.pos = match.end()
-    item: dict[str, Any] = {"name": match["quoted"] or match["word"], "height_in": 48.0}
+    item: dict[str, Any] = {"name": reader.token("a name"), "height_in": 48.0}
     edits: list[dict[str, Any]] = []
     structure = job.structures[0].id if job.structures else ""
     while not reader.over():

@@ -5,6 +5,34 @@ from __future__ import annotations
 from levelrun.core.findings import Code, finder
 
 CODES: dict[str, Code] = {
+    "disconnect-small": Code(
+        "stop",
+        "A disconnect is rated under its circuit.",
+        "Its blades burn before the breaker trips.",
+        "A disconnect of the circuit's rating or more.",
+        "circuits",
+    ),
+    "interlock-nowhere": Code(
+        "stop",
+        "An interlock in a panel that has no main.",
+        "There is nothing that it holds open: the generator feeds the street.",
+        "A transfer switch, or the interlock where the main is.",
+        "circuits",
+    ),
+    "ground-holes": Code(
+        "check",
+        "More grounds than a ground bar has holes.",
+        "Two under one screw come loose, unless it is listed for two.",
+        "A longer bar, or read its label.",
+        "circuits",
+    ),
+    "hole-small": Code(
+        "stop",
+        "A wire is thicker than the holes of the bars take.",
+        "Strands are cut off to make it fit.",
+        "A lug on the bar.",
+        "circuits",
+    ),
     "circuit-unplaced": Code(
         "check",
         "A circuit has no space in its panel yet.",
@@ -313,7 +341,7 @@ CODES: dict[str, Code] = {
         "circuits",
     ),
     "circuits-wanted": Code(
-        "check",
+        "stop",
         "A circuit that every dwelling wants is missing.",
         "It is on the inspector's list.",
         "Propose circuits.",

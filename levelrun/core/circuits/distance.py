@@ -10,7 +10,7 @@ from functools import lru_cache
 from levelrun.core.boxes.facts import RoomContext, RoomView
 from levelrun.core.circuits.loads import Laid
 from levelrun.core.codebook import Codebook
-from levelrun.core.job import Box, Job, Panel
+from levelrun.core.job import Box, Circuit, Job, Panel
 from levelrun.core.kept import kept_hash
 from levelrun.core.site.geometry import Point
 
@@ -109,20 +109,17 @@ def apart(a: Stand, b: Stand) -> float:
 
 
 def hop_lengths(
-    job: Job, where: Mapping[str, Stand], laid: Mapping[tuple[str, str], Laid]
-) -> dict[str, dict[tuple[str | None, str], float]]:
-    """For each circuit the inches of each of its hops: along the ways that it takes, else as the boxes stand. A hop
-    whose ways do not get to its box has no length."""
-    found: dict[str, dict[tuple[str | None, str], float]] = {}
-    for circuit in job.circuits:
-        own: dict[tuple[str | None, str], float] = {}
-        for hop in circuit.chain:
-            start = hop.after or circuit.panel
-            lies = laid.get((circuit.id, hop.box))
-            if hop.path:
-                if lies is not None and lies.length_in is not None:
-                    own[hop.after, hop.box] = lies.length_in
-            elif start in where and hop.box in where:
-                own[hop.after, hop.box] = cable_length(where[start], where[hop.box])
-        found[circuit.id] = own
+    circuit: Circuit, where: Mapping[str, Stand], laid: Mapping[str, Laid]
+) -> dict[tuple[str | None, str], float]:
+    """The inches of each hop of a circuit: along the ways that it takes, else as the boxes stand. A hop whose ways do
+    not get to its box has no length. `laid`: its hops as they lie, by box."""
+    found: dict[tuple[str | None, str], float] = {}
+    for hop in circuit.chain:
+        start = hop.after or circuit.panel
+        if hop.path:
+            lies = laid.get(hop.box)
+            if lies is not None and lies.length_in is not None:
+                found[hop.after, hop.box] = lies.length_in
+        elif start in where and hop.box in where:
+            found[hop.after, hop.box] = cable_length(where[start], where[hop.box])
     return found

@@ -30,6 +30,7 @@ class BoxPlace:
     use: str
     structure: str
     structure_kind: str
+    dwelling: bool
     level: str
     level_kind: str
     damp: bool

@@ -84,6 +84,11 @@ class CircuitLoads:
         return found
 
     @cached_property
+    def taken(self) -> tuple[str, ...]:
+        """The ways that its hops take, by id, each once."""
+        return tuple(dict.fromkeys(way for hop in self.circuit.chain for way in hop.path))
+
+    @cached_property
     def tree(self) -> Tree:
         """Its boxes in order."""
         return tree_of(self.circuit, {})

@@ -14,7 +14,9 @@ def makeup_in(book: Codebook, habits: Habits, node: Box | Panel, outdoors: bool)
     if isinstance(node, Panel):
         return habits.panel_makeup_in
     least = book.number("free_from_sheath_in")
-    if outdoors or node.kind in ("equipment", "disconnect"):
+    if node.kind == "tail" and node.spare_in is not None:
+        return max(node.spare_in, least)
+    if outdoors or node.kind in ("equipment", "disconnect", "tail"):
         return max(habits.outside_makeup_in, least)
     return max(habits.box_makeup_in, least)
 

@@ -13,7 +13,7 @@ from levelrun.core.circuits.usual import usual_of, watts
 from levelrun.core.codebook import Codebook
 from levelrun.core.job import Box, Circuit, Job, Panel, Room
 from levelrun.core.site.geometry import area_ft2
-from levelrun.core.site.parts import DWELLINGS
+from levelrun.core.site.lived import dwellings
 
 LIVED = ("common", "kitchen", "dining", "bedroom", "bath", "hall", "stairs", "closet", "laundry", "utility")
 PLUG_VA = 180.0
@@ -42,23 +42,27 @@ def subpanels(job: Job, panel: Panel) -> list[Panel]:
     return found
 
 
-def calculated(book: Codebook, job: Job, panel: Panel) -> LoadCalculation:
+Served = dict[str, list[tuple[Circuit, tuple[Box, ...]]]]
+
+
+def served(job: Job, boxes: Mapping[str, tuple[Box, ...]]) -> Served:
+    """The branch circuits of each panel, each with its `boxes`, by panel id."""
+    found: Served = {panel.id: [] for panel in job.panels}
+    for circuit in job.circuits:
+        if circuit.feeds is None:
+            found[circuit.panel].append((circuit, boxes[circuit.id]))
+    return found
+
+
+def calculated(book: Codebook, job: Job, panel: Panel, branches: Served) -> LoadCalculation:
     """The load calculation of a panel with the panels that it feeds: a dwelling's by its method, else a feeder's."""
     structure = job.structure(panel.structure)
     below = subpanels(job, panel)
-    panels = {panel.id, *(item.id for item in below)}
-    boxes = {box.id: box for box in job.boxes}
-    on = tuple(
-        (c, boxes[hop.box])
-        for c in job.circuits
-        if c.panel in panels and c.feeds is None
-        for hop in c.chain
-        if hop.box in boxes
-    )
+    on = tuple(branch for item in (panel, *below) for branch in branches[item.id])
     levels = {level.id for level in structure.levels}
     rooms = tuple(room for room in job.rooms if room.level in levels)
     away = frozenset(p.structure for p in below) - {structure.id}
-    return _calculated(book, panel, structure.kind in DWELLINGS, rooms, on, away)
+    return _calculated(book, panel, dwellings(job)[structure.id] is not False, rooms, on, away)
 
 
 @lru_cache(maxsize=256)
@@ -67,9 +71,10 @@ def _calculated(
     panel: Panel,
     dwelling: bool,
     rooms: tuple[Room, ...],
-    on: tuple[tuple[Circuit, Box], ...],
+    branches: tuple[tuple[Circuit, tuple[Box, ...]], ...],
     away: frozenset[str],
 ) -> LoadCalculation:
+    on = [(circuit, box) for circuit, boxes in branches for box in boxes]
     own = _own(book, on)
     appliances = tuple(
         Appliance(box.serves, watts(book, box), _called(book, box), c.neutral and c.volts == 120) for c, box in own

@@ -10,6 +10,7 @@ from levelrun.core.boxes.placing import near_water
 from levelrun.core.circuits.facts import BoxPlace
 from levelrun.core.codebook import Codebook
 from levelrun.core.job import Box, Job
+from levelrun.core.site.lived import dwellings
 
 OUTBUILDINGS = {"shop": "shop", "shed": "storage"}
 SINK_IN = 72.0
@@ -21,15 +22,15 @@ def box_places(book: Codebook, rooms: Sequence[RoomContext], job: Job) -> dict[s
     basin is near within 6 ft of its edge (210.8(A)(8)), a tub or shower within 6 ft of its outside edge
     (210.8(A)(10))."""
     found = {box: place for context in rooms for box, place in _of_room(book, context).items()}
-    kinds = {item.id: item.kind for item in job.structures}
+    kinds, lived = {item.id: item.kind for item in job.structures}, dwellings(job)
     for box in job.boxes:
         if box.room is None and (box.use or box.outdoors or box.serves or kinds[box.structure] in OUTBUILDINGS):
-            found[box.id] = place_in_words(box, kinds[box.structure])
+            found[box.id] = place_in_words(box, kinds[box.structure], lived[box.structure] is not False)
     return found
 
 
 @lru_cache(maxsize=1024)
-def place_in_words(box: Box, structure_kind: str) -> BoxPlace:
+def place_in_words(box: Box, structure_kind: str, dwelling: bool) -> BoxPlace:
     """Where a box stands that is in no drawn room: by the use that was said. What only a drawing shows (a sink within
     6 ft) is not known."""
     use = box.use or ("porch" if box.outdoors else OUTBUILDINGS.get(structure_kind, ""))
@@ -39,6 +40,7 @@ def place_in_words(box: Box, structure_kind: str) -> BoxPlace:
         use=use,
         structure=box.structure,
         structure_kind=structure_kind,
+        dwelling=dwelling,
         level="",
         level_kind="basement" if box.use == "basement" else "crawl" if box.use == "crawl" else "floor",
         damp=False,
@@ -68,6 +70,7 @@ def _of_room(book: Codebook, context: RoomContext) -> dict[str, BoxPlace]:
             use=context.room.use,
             structure=context.structure.id,
             structure_kind=context.structure.kind,
+            dwelling=view.dwelling,
             level=context.level.id,
             level_kind=context.level.kind,
             damp=context.room.moisture in ("damp", "wet"),

@@ -9,10 +9,10 @@ from levelrun.core.boxes.facts import RoomContext
 from levelrun.core.circuits.circuit_plan import CircuitPlan, CircuitSummary, plan_circuit
 from levelrun.core.circuits.distance import Stand, apart, hop_lengths, stands
 from levelrun.core.circuits.drawn import DrawnPanel, drawn_panel
-from levelrun.core.circuits.facts import CircuitContext
+from levelrun.core.circuits.facts import BoxPlace, CircuitContext
 from levelrun.core.circuits.loads import CircuitLoads, Laid
 from levelrun.core.circuits.makeup import makeup_in
-from levelrun.core.circuits.panel_load import calculated, leg_loads
+from levelrun.core.circuits.panel_load import Served, calculated, leg_loads, served
 from levelrun.core.circuits.places import box_places
 from levelrun.core.circuits.rules import house
 from levelrun.core.circuits.rules import panel as panel_rules
@@ -24,10 +24,11 @@ from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import wire_sizes
 from levelrun.core.errors import LevelRunError
 from levelrun.core.findings import Finding, worst
-from levelrun.core.job import Circuit, Job, Panel
+from levelrun.core.job import Circuit, Job, Panel, Structure
+from levelrun.core.kept import Standing
 from levelrun.core.measure import shown_in
 from levelrun.core.rulebook import judged, keeping
-from levelrun.core.site.parts import DWELLINGS
+from levelrun.core.site.lived import as_laid_out, dwellings
 from levelrun.core.trade.conductors.sizing import Demand, choose, standard_breaker
 from levelrun.core.trade.drop import drop
 
@@ -62,7 +63,7 @@ class Known:
     box; and the pieces to cut along its ways (what, how many, inches)."""
 
     loads: Mapping[str, CircuitLoads]
-    laid: Mapping[tuple[str, str], Laid]
+    laid: Mapping[str, Mapping[str, Laid]]
     cuts: Mapping[str, tuple[tuple[str, int, float], ...]]
 
 
@@ -81,7 +82,8 @@ def plan_wiring(job: Job, book: Codebook, rooms: Sequence[RoomContext], known: K
     contexts = circuit_contexts(job, book, rooms, known)
     circuits = [plan_circuit(book, context) for context in contexts]
     with shown_in(book.units):
-        panels = [_panel(job, book, item, circuits) for item in job.panels]
+        branches = served(job, {name: loads.own for name, loads in known.loads.items()})
+        panels = [_panel(job, book, item, circuits, branches) for item in job.panels]
         whole = house_of(job, book)
         names = {room.id: room.name for room in job.rooms}
         loose = [
@@ -96,48 +98,77 @@ def plan_wiring(job: Job, book: Codebook, rooms: Sequence[RoomContext], known: K
             for b in whole.loose
         ]
         findings = [f for c in circuits for f in c.findings] + [f for p in panels for f in p.findings]
-        findings += judged(book, house.RULES, whole) if job.circuits else []
+        findings += _of_buildings(book, whole) if job.circuits else []
     return Wiring(circuits, panels, loose, findings)
+
+
+def _of_buildings(book: Codebook, whole: house.House) -> Iterator[Finding]:
+    """What is said of all circuits together, as it is told of the building that it is about."""
+    structures = {item.id: item for item in whole.job.structures}
+    for item in judged(book, house.RULES, whole):
+        structure = structures.get(item.subject)
+        if structure is None:
+            yield item
+        else:
+            yield from as_laid_out([item], structure, whole.lived[structure.id], False)
+
+
+_contexts = Standing[CircuitContext](2048)
 
 
 def circuit_contexts(job: Job, book: Codebook, rooms: Sequence[RoomContext], known: Known) -> list[CircuitContext]:
     """Every circuit with what it touches."""
     where = stands(job, book, rooms)
-    lengths = hop_lengths(job, where, known.laid)
     places = box_places(book, rooms, job)
     panels = {panel.id: panel for panel in job.panels}
     by_id = {circuit.id: circuit for circuit in job.circuits}
     feeding: dict[str | None, Circuit] = {c.feeds: c for c in job.circuits if c.feeds}
-    by_circuit: dict[str, list[Laid]] = {}
-    for (circuit_id, _), laid in known.laid.items():
-        by_circuit.setdefault(circuit_id, []).append(laid)
-    found = []
-    for circuit in job.circuits:
-        loads = known.loads[circuit.id]
-        fed = panels.get(circuit.feeds or "")
-        panel = panels[circuit.panel]
-        own = by_circuit.get(circuit.id, [])
-        found.append(
-            CircuitContext(
-                circuit=circuit,
-                panel=panel,
-                habits=job.habits,
-                boxes=loads.own,
-                places=tuple((box.id, places[box.id]) for box in loads.own if box.id in places),
-                lengths=tuple(lengths[circuit.id].items()),
-                feeder_percent=_feeder_percent(job, book, circuit.panel, feeding, known, lengths),
-                wires=tuple(laid.wires for laid in own),
-                methods=tuple((laid.wires.box, laid.methods) for laid in own if laid.methods),
-                cuts=known.cuts.get(circuit.id, ()),
-                partner=by_id.get(circuit.partner or ""),
-                fed=fed,
-                fed_load_a=loads.fed_load_a,
-                other_building=bool(fed and fed.structure != panel.structure),
-                apart=tuple(_apart(circuit, where)),
-                whole_dwelling=bool(fed and _whole_dwelling(job, panel, fed)),
-            )
+    dropped = {p.id: _feeder_percent(job, book, p.id, feeding, known, where) for p in job.panels}
+    return [_context(job, circuit, panels, by_id, known, where, places, dropped) for circuit in job.circuits]
+
+
+def _context(
+    job: Job,
+    circuit: Circuit,
+    panels: Mapping[str, Panel],
+    by_id: Mapping[str, Circuit],
+    known: Known,
+    where: Mapping[str, Stand],
+    places: Mapping[str, BoxPlace],
+    dropped: Mapping[str, float],
+) -> CircuitContext:
+    """A circuit with what it touches: the same one while all of that is the same."""
+    loads, laid = known.loads[circuit.id], known.laid.get(circuit.id, {})
+    panel, fed = panels[circuit.panel], panels.get(circuit.feeds or "")
+    partner = by_id.get(circuit.partner or "")
+    cuts = known.cuts.get(circuit.id, ())
+    whole = bool(fed and _whole_dwelling(job, panel, fed))
+    standing = [where.get(box.id) for box in (*loads.own, panel, *((fed,) if fed else ()))]
+    placed = [places.get(box.id) for box in loads.own]
+    pieces = (value for cut in cuts for value in cut)
+
+    def made() -> CircuitContext:
+        return CircuitContext(
+            circuit=circuit,
+            panel=panel,
+            habits=job.habits,
+            boxes=loads.own,
+            places=tuple((box.id, place) for box, place in zip(loads.own, placed, strict=True) if place),
+            lengths=tuple(hop_lengths(circuit, where, laid).items()),
+            feeder_percent=dropped[panel.id],
+            wires=tuple(item.wires for item in laid.values()),
+            methods=tuple((item.wires.box, item.methods) for item in laid.values() if item.methods),
+            cuts=cuts,
+            partner=partner,
+            fed=fed,
+            fed_load_a=loads.fed_load_a,
+            other_building=bool(fed and fed.structure != panel.structure),
+            apart=tuple(_apart(circuit, where)),
+            whole_dwelling=whole,
         )
-    return found
+
+    source = (panel, fed, job.habits, loads, partner, *laid.values(), *pieces, *standing, *placed)
+    return _contexts.get((circuit.id, dropped[panel.id], whole), source, made)
 
 
 def _feeder_percent(
@@ -146,14 +177,14 @@ def _feeder_percent(
     panel: str,
     feeding: Mapping[str | None, Circuit],
     known: Known,
-    lengths: Mapping[str, Mapping[tuple[str | None, str], float]],
+    where: Mapping[str, Stand],
 ) -> float:
     """Drop of the feeders up to the service, at the load that each carries, hop by hop."""
     total, seen = 0.0, {panel}
     while (circuit := feeding.get(panel)) is not None:
-        item, own = known.loads[circuit.id], lengths[circuit.id]
+        item, own = known.loads[circuit.id], hop_lengths(circuit, where, known.laid.get(circuit.id, {}))
         for link in item.tree.path(panel):
-            wires = known.laid[circuit.id, link.box].wires
+            wires = known.laid[circuit.id][link.box].wires
             hop = item.hops[link.box]
             length = hop.length_in if hop.length_in is not None else own.get((link.after, link.box), 0.0)
             if wires.wire_size in wire_sizes(book) and length:
@@ -178,25 +209,31 @@ def _apart(circuit: Circuit, where: Mapping[str, Stand]) -> Iterator[tuple[str, 
 
 def _whole_dwelling(job: Job, panel: Panel, fed: Panel) -> bool:
     """Whether a feeder carries all of a dwelling: it comes from outside, and no other panel there is fed apart."""
-    if job.structure(fed.structure).kind not in DWELLINGS or panel.structure == fed.structure:
+    if dwellings(job)[fed.structure] is not True or panel.structure == fed.structure:
         return False
     inside = {item.id for item in job.panels if item.structure == fed.structure}
     others = {c.feeds for c in job.circuits if c.panel not in inside and c.feeds in inside}
     return others == {fed.id}
 
 
-def _panel(job: Job, book: Codebook, panel: Panel, circuits: Sequence[CircuitPlan]) -> PanelPlan:
+def _panel(job: Job, book: Codebook, panel: Panel, circuits: Sequence[CircuitPlan], branches: Served) -> PanelPlan:
     feeder = next((circuit for circuit in job.circuits if circuit.feeds == panel.id), None)
     return _planned_panel(
         book,
         panel,
         tuple(circuit for circuit in job.circuits if circuit.panel == panel.id),
         feeder,
-        calculated(book, job, panel),
-        job.structure(panel.structure).kind == "house",
+        calculated(book, job, panel, branches),
+        _new_house(job.structure(panel.structure)),
         feeder is not None and job.node(feeder.panel).structure != panel.structure,
         tuple(item.summary for item in circuits if item.summary.panel == panel.id),
     )
+
+
+def _new_house(structure: Structure) -> bool:
+    """A one-family dwelling whose service is this job's."""
+    lived = structure.dwelling if structure.dwelling is not None else structure.kind == "house"
+    return lived and structure.kind == "house" and not structure.existing
 
 
 @keeping(256)
@@ -222,6 +259,7 @@ def _planned_panel(
         bigger=_bigger(book, feeder, load.amps),
         house=house,
         detached=detached,
+        order=tuple(wire_sizes(book)),
     )
     found = [] if facts.untouched else judged(book, panel_rules.RULES, facts)
     legs = leg_loads(own, {row.id: row.load_a for row in rows})

@@ -120,7 +120,7 @@ def _groups(book: Codebook, job: Job, house: House, boxes: Sequence[Box]) -> Ite
         return found
 
     def use(box: Box) -> str:
-        room = house.room_of(box)
+        room = house.rooms.get(box.room or "")
         return room.use if room else ""
 
     for box in take(lambda b: usual_of(book, b).own):
@@ -187,7 +187,7 @@ def _lights(job: Job, house: House, boxes: list[Box], most: int) -> Iterator[Gro
     """Lights with their switches, on two circuits a floor at least where three rooms or more are lit."""
     by_level: dict[str, list[Box]] = {}
     for box in boxes:
-        room = house.room_of(box)
+        room = house.rooms.get(box.room or "")
         by_level.setdefault(room.level if room else "", []).append(box)
     breaker = 15.0 if job.habits.light_wire == "14" else 20.0
     for here in by_level.values():

@@ -15,7 +15,6 @@ from levelrun.core.codebook import Codebook
 from levelrun.core.findings import Finding, Mend
 from levelrun.core.job import Box, Circuit, Job, Panel
 from levelrun.core.rulebook import Rule
-from levelrun.core.site.parts import DWELLINGS
 
 GFCI_PLACE = {
     "bath": "bath", "garage": "garage", "shop": "garage", "storage": "garage", "porch": "outdoors",
@@ -60,9 +59,10 @@ def _gfci(view: CircuitView, box: Box, place: BoxPlace) -> Asked | None:
     keys = _by_place(box, place) if box.kind in PLUGS and amps <= GFCI_MOST_A else []
     if box.kind not in UNSERVED and amps <= APPLIANCE_MOST_A and box.serves in APPLIANCES:
         keys.append(f"appliance_{box.serves}")
-    fast = box.kind in ("equipment", "disconnect") and box.serves not in OUTDOOR_EXCEPTED
+    last = box.kind == "disconnect" and all(link.after != box.id for link in view.tree.links)
+    fast = (box.kind == "equipment" or last) and box.serves not in OUTDOOR_EXCEPTED
     if fast and amps <= GFCI_MOST_A and (box.outdoors or place.use == "porch"):
-        keys.append("outdoor_outlet")
+        keys.append("outdoor_hvac" if box.serves == "air_conditioner" else "outdoor_outlet")
     return _row(view.book, "gfci-places", box, "gfci", keys)
 
 
@@ -80,7 +80,7 @@ def _by_place(box: Box, place: BoxPlace) -> list[str]:
 
 
 def _afci(view: CircuitView, box: Box, place: BoxPlace) -> Asked | None:
-    if place.structure_kind not in DWELLINGS or box.outdoors or view.circuit.volts != 120:
+    if not place.dwelling or box.outdoors or view.circuit.volts != 120:
         return None
     if view.circuit.breaker_a > AFCI_MOST_A or box.kind == "junction" or place.use not in AFCI_PLACE:
         return None
@@ -91,6 +91,8 @@ def _row(book: Codebook, table: str, box: Box, kind: str, keys: list[str]) -> As
     for key in keys:
         row = book.table(table).find(key)
         counter_only = row is not None and row["asked"] == "counter" and box.serves == "counter"
+        if row is not None and not book.in_force(row.get("from", "")):
+            continue
         if row is not None and (row["asked"] == "yes" or counter_only):
             return Asked(box, kind, row["section"], row["text"])
     return None

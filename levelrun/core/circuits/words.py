@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Callable
+from difflib import get_close_matches
 from typing import Any
 
 from levelrun.core.codebook.lookups import wire_sizes
@@ -15,10 +16,18 @@ from levelrun.core.trade.conductors.sizing import Demand, choose
 
 UNIT = re.compile(r"(?P<n>\d+(?:\.\d+)?)\s*(?P<unit>amps\b|amp\b|a\b|volts\b|v\b)", re.IGNORECASE)
 STOPS = ("put", "on", "after", "in")
+KNOWN = (
+    "gfci", "afci", "dual", "plain", "aluminum", "with neutral", "no neutral", "wire", "nameplate", "mca", "mocp",
+    "load",
+)  # fmt: skip
+OFFERED = (
+    "mca 24", "mocp 40", "load 12a", "nameplate", "15a", "20a", "30a", "40a", "50a", "60a", "100a", "120v", "240v",
+    "gfci", "afci", "dual", "aluminum", "with neutral", "no neutral",
+)  # fmt: skip
 
 
 def circuit(reader: SceneReader) -> Said:
-    """circuit 14 20a [240v] [12] [gfci|afci|dual] [mca N] [mocp N] [load N] NAME: BOX BOX …: its boxes in order."""
+    """circuit 14 20a [240v] [gfci|afci|dual] [mca N] [mocp N] [load N] [as NAME]: BOX BOX …: its boxes in order."""
     panel = _panel(reader)
     item: dict[str, Any] = {"panel": panel.id}
     space = int(reader.number("a space of the panel", 0, 84))
@@ -50,43 +59,9 @@ def circuit(reader: SceneReader) -> Said:
 def circuit_part(reader: SceneReader, item: dict[str, Any], more: tuple[str, ...] = ()) -> bool:
     """One of: amperes, volts, protection, wire, nameplate, load, aluminum; whether one stood here. `more`: words that
     may stand here too, for completion."""
-    options = [
-        "mca 24",
-        "mocp 40",
-        "load 12a",
-        "nameplate",
-        "15a",
-        "20a",
-        "30a",
-        "40a",
-        "50a",
-        "60a",
-        "100a",
-        "120v",
-        "240v",
-        "gfci",
-        "afci",
-        "dual",
-        "aluminum",
-    ]
-    reader.expect([*options, "with neutral", "no neutral", *(more or ("a name", ": boxes"))])
+    reader.expect([*OFFERED, *(more or ("as and a name", ": boxes"))])
     start = reader.pos
-    word = reader.phrase(
-        [
-            "gfci",
-            "afci",
-            "dual",
-            "plain",
-            "aluminum",
-            "with neutral",
-            "no neutral",
-            "wire",
-            "nameplate",
-            "mca",
-            "mocp",
-            "load",
-        ]
-    )
+    word = reader.phrase(KNOWN)
     if word in ("gfci", "afci", "dual", "plain"):
         item["protection"] = word
     elif word == "aluminum":
@@ -122,13 +97,23 @@ def circuit_part(reader: SceneReader, item: dict[str, Any], more: tuple[str, ...
 
 
 def _name(reader: SceneReader) -> str:
-    reader.expect(["a name"])
+    """What a circuit is called: after `as`, in double quotes, before a colon, or words of which the first begins with
+    a capital. A word that is nearly one that the sentence knows is that one mistyped."""
+    marked = reader.phrase(["as"]) is not None
+    start = reader.pos
+    reader.expect(["as and a name", '"a name"'])
+    if reader.text[reader.pos : reader.pos + 1] == '"':
+        return reader.token("a name")
     end = reader.text.find(":", reader.pos)
-    stop = min((at for at in (end, reader.text.find("\n", reader.pos), reader.text.find(";", reader.pos)) if at >= 0),
-               default=len(reader.text))  # fmt: skip
+    stop = min(reader.line_end(), end if end >= 0 else len(reader.text))
     said = reader.text[reader.pos : stop].strip()
     if not said:
         raise reader.fail("a name")
+    first = said.split()[0]
+    near = get_close_matches(first.lower(), KNOWN, n=1, cutoff=0.7)
+    if not marked and (near or not (first[0].isupper() or stop == end)):
+        reader.expected = (start, near or [*KNOWN, "as"])
+        raise reader.fail(f"{near[0] if near else 'a word of the circuit'}, or `as` and a name")
     reader.pos = stop
     return said[:60]
 

@@ -1,6 +1,6 @@
 """Rule sets as files: tables in CSV, scalars in TOML, each with its source and basis."""
 
-from levelrun.core.codebook.book import Codebook, LocalRule, NoteStatus, load, notable, rule_sets, with_notes
+from levelrun.core.codebook.book import Codebook, LocalRule, NoteStatus, as_of, load, notable, rule_sets, with_notes
 from levelrun.core.codebook.tables import Scalar, Table, TableHead
 
 __all__ = [
@@ -10,6 +10,7 @@ __all__ = [
     "Scalar",
     "Table",
     "TableHead",
+    "as_of",
     "load",
     "notable",
     "rule_sets",

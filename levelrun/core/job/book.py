@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
-from levelrun.core.codebook import Codebook, LocalRule, load, with_notes
+from datetime import date
+
+from levelrun.core.codebook import Codebook, LocalRule, as_of, load, with_notes
 from levelrun.core.job.whole import Job
 
 
-def job_book(job: Job) -> Codebook:
-    """The job's rule set with its local notes laid on."""
+def job_book(job: Job, on: date | None = None) -> Codebook:
+    """The job's rule set with its local notes laid on, on a day where one is asked for."""
     rules = (
         LocalRule(key=n.key, value=n.value, who=n.who, when=n.when, why=n.why, approved=n.approved) for n in job.notes
     )
-    return with_notes(load(job.rules), tuple(rules))
+    return as_of(with_notes(load(job.rules), tuple(rules)), on)

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import Any, get_args
 
 from annotated_types import Ge
 from pydantic import BaseModel
 
+from levelrun.core.boxes.parts import Box
 from levelrun.core.job.from_two import as_three
 from levelrun.core.site.parts import Structure
 
@@ -15,10 +17,16 @@ Raw = dict[str, Any]
 
 def upgraded(raw: Raw) -> Raw:
     """A job of an older format version as the newest. Version 1 gave a structure only the height of its ceiling and
-    of the floor under it: these become its levels. Version 2 had runs beside circuits: they become ways of them."""
+    of the floor under it: these become its levels. Version 2 had runs beside circuits: they become ways of them. A
+    tick for an in-use cover became the kind of cover."""
     if raw.get("format_version") == 1:
         raw = _as_two(raw)
-    return as_three(raw) if raw.get("format_version") == 2 else raw
+    if raw.get("format_version") == 2:
+        raw = as_three(raw)
+    boxes = raw.get("boxes")
+    if isinstance(boxes, list):
+        raw = {**raw, "boxes": [box_upgraded(item) if isinstance(item, dict) else item for item in boxes]}
+    return raw
 
 
 def _as_two(raw: Raw) -> Raw:
@@ -43,10 +51,18 @@ def structure_upgraded(raw: Raw) -> Raw:
     return {**kept, "levels": levels}
 
 
+def box_upgraded(raw: Raw) -> Raw:
+    """A box whose in-use cover was a tick, with its kind of cover."""
+    if "covered" not in raw:
+        return raw
+    kept = {key: value for key, value in raw.items() if key != "covered"}
+    return {"cover": "in_use", **kept} if raw["covered"] is True else kept
+
+
 def brought_up(model: type[BaseModel], raw: Raw) -> Raw:
     """A stored part as this version takes it: a number under the least of its field, as older versions took it, at
     that least; the parts inside it too. What is not a number stays for the model to judge."""
-    found = structure_upgraded(raw) if model is Structure else dict(raw)
+    found = UPGRADES[model](raw) if model in UPGRADES else dict(raw)
     for name, field in model.model_fields.items():
         value = found.get(name)
         inner = next((kind for kind in (field.annotation, *get_args(field.annotation)) if _is_model(kind)), None)
@@ -58,6 +74,9 @@ def brought_up(model: type[BaseModel], raw: Raw) -> Raw:
         if least is not None and isinstance(value, int | float) and value < least:  # type: ignore[operator]
             found[name] = least
     return found
+
+
+UPGRADES: dict[type[BaseModel], Callable[[Raw], Raw]] = {Structure: structure_upgraded, Box: box_upgraded}
 
 
 def _is_model(kind: object) -> bool:

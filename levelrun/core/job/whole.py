@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Container
 from typing import Annotated, Literal
 
 from annotated_types import MaxLen
@@ -62,39 +61,49 @@ class Job(Frozen):
         return self
 
     def _references(self) -> None:
+        """Each reference is looked up in place, since this is asked at every edit; `_unknown` says what is wrong."""
         structures = {item.id for item in self.structures}
         levels = {level.id for item in self.structures for level in item.levels}
         rooms = {room.id: room for room in self.rooms}
-        nodes = {item.id for item in self.nodes}
         panels = {item.id for item in self.panels}
+        nodes = panels | {box.id for box in self.boxes}
+        ways = {way.id for way in self.ways}
         for room in self.rooms:
-            _known("level", room.name, room.level, levels)
+            if room.level not in levels:
+                raise _unknown("level", room.name, room.level)
         standing: tuple[Opening | Fixture, ...] = (*self.openings, *self.fixtures)
         for part in standing:
-            _known("room", part.kind, part.room, rooms)
+            if part.room not in rooms:
+                raise _unknown("room", part.kind, part.room)
             _on_side(part.kind, part.side, rooms[part.room])
+        crowd: Counter[str] = Counter()
         for node in self.nodes:
-            _known("structure", node.name, node.structure, structures)
+            if node.structure not in structures:
+                raise _unknown("structure", node.name, node.structure)
             if node.room is not None:
-                _known("room", node.name, node.room, rooms)
+                if node.room not in rooms:
+                    raise _unknown("room", node.name, node.room)
                 _on_side(node.name, node.side, rooms[node.room])
-        crowd = Counter(node.room for node in self.nodes if node.room is not None)
+                crowd[node.room] += 1
         for room_id, count in crowd.items():
             _few("boxes", count, MOST_IN_A_ROOM, rooms[room_id].name)
         for way in self.ways:
-            _known("start", way.name, way.start, nodes)
+            if way.start not in nodes:
+                raise _unknown("start", way.name, way.start)
             for index, leg in enumerate(way.legs):
-                if leg.end.node is not None:
-                    _known(f"legs.{index}.end.node", way.name, leg.end.node, nodes)
-        ways = {way.id for way in self.ways}
+                if leg.end.node is not None and leg.end.node not in nodes:
+                    raise _unknown(f"legs.{index}.end.node", way.name, leg.end.node)
         for circuit in self.circuits:
-            _known("panel", circuit.name, circuit.panel, panels)
-            if circuit.feeds is not None:
-                _known("feeds", circuit.name, circuit.feeds, panels)
+            if circuit.panel not in panels:
+                raise _unknown("panel", circuit.name, circuit.panel)
+            if circuit.feeds is not None and circuit.feeds not in panels:
+                raise _unknown("feeds", circuit.name, circuit.feeds)
             for hop in circuit.chain:
-                _known("chain", circuit.name, hop.box, nodes)
+                if hop.box not in nodes:
+                    raise _unknown("chain", circuit.name, hop.box)
                 for way_id in hop.path:
-                    _known("path", circuit.name, way_id, ways)
+                    if way_id not in ways:
+                        raise _unknown("path", circuit.name, way_id)
 
     @property
     def nodes(self) -> tuple[Panel | Box, ...]:
@@ -160,6 +169,5 @@ def _on_side(owner: str, side: int | None, room: Room) -> None:
         raise ValueError(f"side {side} of {owner!r}: {room.name!r} has walls 0 to {len(room.corners) - 1}")
 
 
-def _known(key: str, owner: str, value: str, known: Container[str]) -> None:
-    if value not in known:
-        raise ValueError(f"{key} {value!r} of {owner!r} does not exist in this job")
+def _unknown(key: str, owner: str, value: str) -> ValueError:
+    return ValueError(f"{key} {value!r} of {owner!r} does not exist in this job")

@@ -58,6 +58,9 @@ class Structure(Frozen):
     grade_in: Height = Field(-18, description="Outside ground, from the main floor")
     x_in: Coordinate = 0
     y_in: Coordinate = 0
+    dwelling: StrictBool | None = Field(None, description="Lived in; null: by its kind and what stands in it")
+    existing: StrictBool = Field(False, description="Existing, not my work: judged only where this job touches it")
+    laid_out: StrictBool = Field(False, description="Its boxes are laid out: what is missing is missing")
     levels: tuple[Level, ...] = Field((), max_length=8)
 
     @property
@@ -96,6 +99,7 @@ class Room(Frozen):
     moisture: Literal["dry", "damp", "wet"] | None = None
     damage: StrictBool | None = Field(None, description="Wiring on the surface can be hit here")
     ambient_c: Annotated[float, Field(strict=True, ge=-40, le=90)] | None = None
+    laid_out: StrictBool = Field(False, description="Its boxes are laid out: what is missing is missing")
     bays: Annotated[int, Field(strict=True, ge=1, le=6)] = Field(1, description="Vehicle bays of a garage")
 
     @model_validator(mode="after")

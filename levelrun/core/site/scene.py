@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from dataclasses import dataclass, field
+from difflib import get_close_matches
 from functools import cached_property
 from typing import Any
 
@@ -112,14 +113,23 @@ class SceneReader(Reader):
         return {box.name: box for box in self.scene.job.boxes}
 
     def name(self, stops: tuple[str, ...] = ()) -> str:
-        """A new name: all words up to one of `stops`, a length, or the end of the sentence."""
+        """A new name: in double quotes, or all words up to one of `stops` or the end of the sentence. A word that is
+        nearly one of `stops`, or a length, is no part of a name: it is refused where it stands."""
         self.expect(["a name"])
+        if self.text[self.pos : self.pos + 1] == '"':
+            return self.token("a name")
         pattern = _name_end(stops)
         match = pattern.search(self.text, self.pos)
         said = self.text[self.pos : match.start() if match else None].strip(" ,:")
         if not said:
             raise self.fail("a name")
-        self.pos += len(self.text[self.pos : match.start() if match else None].rstrip())
+        end = self.pos + len(self.text[self.pos : match.start() if match else None].rstrip())
+        for word in re.finditer(r"\S+", self.text[self.pos : end]):
+            near = get_close_matches(word[0].lower(), stops, n=1, cutoff=0.75)
+            if word.start() and (near or _MEASURED.match(word[0])):
+                self.expected = (self.pos + word.start(), near or list(stops))
+                raise self.fail(f"{near[0] if near else 'a word'}, or the name in double quotes")
+        self.pos = end
         return said
 
     def position(self) -> float:
@@ -132,6 +142,9 @@ class SceneReader(Reader):
         if not from_space:
             return circuit.name
         return f"{from_space}/{from_space + 2}" if circuit.poles == 2 else f"{from_space}{circuit.half}"
+
+
+_MEASURED = re.compile(r"\d+(?:\.\d+)?['\"]|\d+(?:a|v|ft|in)$", re.IGNORECASE)
 
 
 def _name_end(stops: tuple[str, ...]) -> re.Pattern[str]:

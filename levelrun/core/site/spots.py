@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from levelrun.core.job import Job
+from functools import lru_cache
+
+from levelrun.core.job import Box, Job, Panel, Room
 from levelrun.core.site.geometry import Point, walls_of
 
 
@@ -15,9 +17,14 @@ def spots(job: Job) -> dict[str, Point]:
         room = rooms.get(node.room or "")
         if room is None:
             continue
-        if node.side is not None and node.at_in is not None:
-            x, y = walls_of(room)[node.side].at(node.at_in)
-        else:
-            x, y = node.x_in or 0.0, node.y_in or 0.0
-        found[node.id] = (x + origin[node.structure][0], y + origin[node.structure][1])
+        found[node.id] = _spot(node, room, origin[node.structure])
     return found
+
+
+@lru_cache(maxsize=4096)
+def _spot(node: Panel | Box, room: Room, origin: Point) -> Point:
+    if node.side is not None and node.at_in is not None:
+        x, y = walls_of(room)[node.side].at(node.at_in)
+    else:
+        x, y = node.x_in or 0.0, node.y_in or 0.0
+    return (x + origin[0], y + origin[1])

@@ -41,6 +41,7 @@ FIXTURES: dict[str, tuple[float, float, float]] = {
     "furniture": (72, 24, 36), "water heater": (24, 24, 60), "heater": (36, 4, 10), "stairs": (36, 120, 60),
 }  # fmt: skip
 STUDS = ("2x3", "2x4", "2x6", "2x8", "furring", "metal", "log", "block", "open")
+ABOUT_STRUCTURE = ("grade", "at", "existing", "dwelling", "not dwelling")
 BESIDE = ("east of", "west of", "north of", "south of")
 WAYS = {"n": "north", "e": "east", "s": "south", "w": "west"} | {way: way for way in STEPS}
 _PLACED = re.compile(r"\d")
@@ -56,15 +57,20 @@ def use_of(name: str) -> str:
 
 
 def structure(reader: SceneReader) -> Said:
-    """structure KIND [NAME] [at X east Y north]: a building with a main floor; `grade 18"` below it."""
+    """structure KIND [NAME] [at X east Y north] [existing] [dwelling|not dwelling]: a building with a main floor;
+    `grade 18"` below it."""
     kind = reader.need(STRUCTURES, "house, shop, cabin or shed")
     name, item = "", {"kind": kind, "grade_in": GRADES[kind]}
-    if not reader.over() and not _ahead(reader, ("grade", "at")):
-        name = reader.name(("grade", "at"))
+    if not reader.over() and not _ahead(reader, ABOUT_STRUCTURE):
+        name = reader.name(ABOUT_STRUCTURE)
     while not reader.over():
-        word = reader.need(("grade", "at"), "grade or at")
+        word = reader.need(ABOUT_STRUCTURE, "grade, at, existing or dwelling")
         if word == "grade":
             item["grade_in"] = -reader.length()
+        elif word == "existing":
+            item["existing"] = True
+        elif word in ("dwelling", "not dwelling"):
+            item["dwelling"] = word == "dwelling"
         else:
             item["x_in"], item["y_in"] = _east_north(reader)
     taken = {part.name.casefold() for part in reader.scene.job.structures}
@@ -355,6 +361,19 @@ def move(reader: SceneReader) -> Said:
     return Said([{"op": "move_wall", "room": about.id, "side": face.index, "by_in": by}], room=about.id)
 
 
+def laid_out(reader: SceneReader) -> Said:
+    """laid out [ROOM|STRUCTURE|all]: its boxes are laid out, so what is missing is missing."""
+    job = reader.scene.job
+    named: dict[str, tuple[str, str]] = {item.name: ("structure", item.id) for item in job.structures}
+    named |= {name: ("room", room.id) for name, room in reader.scene.rooms().items()}
+    if reader.over():
+        found = [("room", reader.room().id)]
+    else:
+        word = reader.need(("all", *named), "a room or building by its name, or all")
+        found = [("structure", item.id) for item in job.structures] if word == "all" else [named[word]]
+    return Said([{"op": "set", "kind": kind, "id": ident, "set": {"laid_out": True}} for kind, ident in found])
+
+
 VERBS: dict[str, Callable[[SceneReader], Said]] = {
     "room": room,
     "wall": wall,
@@ -366,6 +385,7 @@ VERBS: dict[str, Callable[[SceneReader], Said]] = {
     "frame": frame,
     "place": place,
     "move": move,
+    "laid out": laid_out,
     "structure": structure,
     "level": level,
 }

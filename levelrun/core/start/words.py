@@ -7,17 +7,16 @@ from collections.abc import Callable
 from dataclasses import replace
 
 from levelrun.core.circuits.words import UNIT, circuit_part
-from levelrun.core.errors import TextError
 from levelrun.core.job import Panel
 from levelrun.core.site.scene import Said, SceneReader
 from levelrun.core.start.kinds import BUILDINGS, ENDS, USES, Kind
 from levelrun.core.start.made import Asked, edits_for
-from levelrun.core.ways.walk import GO, WalkLeg, parse_walk, suggest
+from levelrun.core.ways.walk import GO, WalkLeg, suggest
+from levelrun.core.ways.words import read_legs
 
 _TO = re.compile(
     rf"\bto\s+(?=(?:{'|'.join(re.escape(word) for word in sorted(ENDS, key=len, reverse=True))})\b)", re.I
 )
-_WORD = re.compile(r'"(?P<quoted>[^"\n]{1,60})"|(?P<word>[\w-]{1,60})')
 _FOR = re.compile(r"(?P<name>[^;\n\d\"]+?)(?=\s+(?:\d|as\b|in\b|outside\b|at\b|on\b|load\b)|\s*(?:$|;|\n))")
 MORE = ("for", "in garage", "outside", "as", "on", "spaces", "at")
 ABOUT = ("for", "in", "outside", "outdoors", "as", "on", "spaces", "at", "hardwired")
@@ -65,20 +64,11 @@ def _legs(reader: SceneReader) -> list[WalkLeg]:
     """The legs up to `to` and what stands there; a length alone goes straight on."""
     reader.skip()
     begin = reader.pos
-    stop = min((at for at in (reader.text.find("\n", begin), reader.text.find(";", begin)) if at >= 0), default=None)
-    rest = reader.text[begin:stop]
+    rest = reader.text[begin : reader.line_end()]
     match = _TO.search(rest)
     said = rest[: match.start()] if match else rest
     lead = "" if any(re.match(rf"{word}\b", said, re.I) for word in GO) else "over "
-    try:
-        legs = parse_walk(reader.scene.book, lead + said)
-    except TextError as error:
-        at = begin + max((error.at or 0) - len(lead), 0)
-        reader.expected = (min(at, len(reader.text)), error.allowed)
-        raise TextError(
-            error.message, key="text", value=error.value, allowed=error.allowed,
-            at=reader.origin[min(at, len(reader.text))],
-        ) from None  # fmt: skip
+    legs = read_legs(reader, lead + said, begin - len(lead))
     if match is None:
         at, options = suggest(reader.scene.book, lead + said)
         reader.pos = begin + len(said)
@@ -100,15 +90,11 @@ def _end(reader: SceneReader) -> tuple[Kind, str]:
 def _new_name(reader: SceneReader, what: str, usual: str) -> str:
     """A name: one word, or several in quotes."""
     reader.expect([what])
-    reader.skip()
-    match = _WORD.match(reader.text, reader.pos)
-    amps = UNIT.match(reader.text, reader.pos)
-    if match is None or amps is not None or reader.over():
+    if UNIT.match(reader.text, reader.pos) is not None or reader.over():
         if usual:
             return usual
         raise reader.fail(what)
-    reader.pos = match.end()
-    return match["quoted"] or match["word"]
+    return reader.token(what)
 
 
 def _amps(reader: SceneReader) -> float | None:

@@ -14,7 +14,8 @@ from levelrun.core.circuits.loads import CircuitLoads, HopWires, Laid
 from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import ground_size, method, wire_sizes
 from levelrun.core.errors import LevelRunError
-from levelrun.core.job import Box, Circuit, Habits, Job, Leg, Panel, Structure, Way
+from levelrun.core.job import Box, Circuit, Job, Leg, Panel, Way
+from levelrun.core.kept import Standing
 from levelrun.core.rulebook import keeping
 from levelrun.core.site.geometry import Point
 from levelrun.core.site.spots import spots
@@ -22,48 +23,79 @@ from levelrun.core.trade.conductors.sizing import Demand, choose, upsized_ground
 from levelrun.core.ways.facts import Carried, WayContext, WayView
 from levelrun.core.ways.stretch import Stretch, stretches
 
-HopKey = tuple[str, str]
+
+@dataclass(frozen=True, eq=False)
+class Lying:
+    """The hops of a circuit as they lie, by the box that each goes to, with the ways that they take. The same one for
+    as long as nothing of it changes, so that what follows from it is kept with it."""
+
+    laid: dict[str, Laid]
+    paths: dict[str, tuple[Stretch, ...]]
+    ways: dict[str, Way]
 
 
 @dataclass(frozen=True)
 class Woven:
-    """Ways with what lies in them, and hops as they lie, by circuit and box."""
+    """Ways with what lies in them, and the hops of every circuit as they lie, by circuit."""
 
     contexts: list[WayContext]
-    laid: dict[HopKey, Laid]
-    paths: dict[HopKey, tuple[Stretch, ...]]
+    lying: dict[str, Lying]
+
+    @property
+    def laid(self) -> dict[str, dict[str, Laid]]:
+        """Every hop as it lies, by circuit and box."""
+        return {circuit: item.laid for circuit, item in self.lying.items()}
 
 
 def weave(job: Job, book: Codebook, loads: Mapping[str, CircuitLoads]) -> Woven:
     """Hops laid into their ways."""
     ways = {way.id: way for way in job.ways}
-    paths: dict[HopKey, tuple[Stretch, ...]] = {}
+    threads = {name: _thread(book, item, tuple(ways[way] for way in item.taken)) for name, item in loads.items()}
     inside: dict[str, list[Carried]] = {way.id: [] for way in job.ways}
-    for item in loads.values():
-        for box, wires in item.wires.items():
-            named = item.hops[box].path
-            if named:
-                path, carried = _lying_along(book, tuple(ways[name] for name in named), wires)
-                paths[item.circuit.id, box] = path
-                for part, one in zip(path, carried, strict=True):
-                    inside[part.way].append(one)
+    for thread in threads.values():
+        for way, carried in thread.carried:
+            inside[way].append(carried)
     bare = _contexts(job, inside)
-    grounded = _grounds(book, bare, loads)
+    least = _least_by_circuit(book, bare)
+    grounded = {name: _grounded(item, tuple(sorted(least.get(name, ())))) for name, item in loads.items()}
+    lying = {name: _lying(threads[name], grounded[name]) for name in loads}
     contexts = [
-        _with_grounds(c, tuple(grounded[i.wires.circuit][i.wires.box] for i in c.carried)) if c.carried else c
+        _with_grounds(c, tuple(lying[i.wires.circuit].laid[i.wires.box].wires for i in c.carried)) if c.carried else c
         for c in bare
     ]
-    laid: dict[HopKey, Laid] = {}
-    for circuit, hops in grounded.items():
-        for box, wires in hops.items():
-            path = paths.get((circuit, box), ())
-            laid[circuit, box] = _laid(tuple(ways[part.way] for part in path), path, wires)
-    return Woven(contexts, laid, paths)
+    return Woven(contexts, lying)
 
 
-@lru_cache(maxsize=4096)
-def _laid(ways: tuple[Way, ...], path: tuple[Stretch, ...], wires: HopWires) -> Laid:
-    legs = legs_of({way.id: way for way in ways}, path)
+@dataclass(frozen=True, eq=False)
+class _Thread:
+    """The hops of a circuit drawn through their ways, before their grounds are known."""
+
+    paths: dict[str, tuple[Stretch, ...]]
+    carried: tuple[tuple[str, Carried], ...]
+    ways: dict[str, Way]
+
+
+@lru_cache(maxsize=2048)
+def _thread(book: Codebook, item: CircuitLoads, ways: tuple[Way, ...]) -> _Thread:
+    by_id = {way.id: way for way in ways}
+    paths: dict[str, tuple[Stretch, ...]] = {}
+    inside: list[tuple[str, Carried]] = []
+    for box, wires in item.wires.items():
+        named = item.hops[box].path
+        if named:
+            paths[box], carried = _lying_along(book, by_id, named, wires)
+            inside += zip((part.way for part in paths[box]), carried, strict=True)
+    return _Thread(paths, tuple(inside), by_id)
+
+
+@lru_cache(maxsize=2048)
+def _lying(thread: _Thread, grounded: Grounded) -> Lying:
+    laid = {box: _laid(thread.ways, thread.paths.get(box, ()), wires) for box, wires in grounded.wires.items()}
+    return Lying(laid, thread.paths, thread.ways)
+
+
+def _laid(ways: Mapping[str, Way], path: tuple[Stretch, ...], wires: HopWires) -> Laid:
+    legs = legs_of(ways, path)
     length = sum(leg.length_in for leg in legs) if legs and all(part.reaches for part in path) else None
     return Laid(wires=wires, length_in=length, methods=tuple(leg.method for leg in legs))
 
@@ -80,14 +112,12 @@ def legs_of(ways: Mapping[str, Way], path: Sequence[Stretch]) -> list[Leg]:
     return [leg for part in path for leg in ways[part.way].legs[part.first : part.last + 1]]
 
 
-@lru_cache(maxsize=4096)
 def _lying_along(
-    book: Codebook, ways: tuple[Way, ...], wires: HopWires
+    book: Codebook, by_id: Mapping[str, Way], named: tuple[str, ...], wires: HopWires
 ) -> tuple[tuple[Stretch, ...], tuple[Carried, ...]]:
     """A hop in each of its ways. Its wire goes through a box between two ways in one piece, where both are pipe or
     both one cable."""
-    by_id = {way.id: way for way in ways}
-    path = stretches(by_id, [way.id for way in ways], wires.start, wires.box)
+    path = stretches(by_id, named, wires.start, wires.box)
     found: list[Carried] = []
     for index, part in enumerate(path):
         item = Carried(wires=wires, first=part.first, last=part.last, reaches=part.reaches)
@@ -113,6 +143,9 @@ def _one_piece(book: Codebook, ways: Mapping[str, Way], before: Stretch, after: 
     return all(piped) or (not any(piped) and (a.method, a.size) == (b.method, b.size))
 
 
+_ways = Standing[WayContext](2048)
+
+
 def _contexts(job: Job, inside: Mapping[str, Sequence[Carried]]) -> list[WayContext]:
     nodes: dict[str, Panel | Box] = {node.id: node for node in job.nodes}
     where = spots(job)
@@ -122,26 +155,29 @@ def _contexts(job: Job, inside: Mapping[str, Sequence[Carried]]) -> list[WayCont
 def _context(
     job: Job, way: Way, nodes: Mapping[str, Panel | Box], carried: tuple[Carried, ...], where: Mapping[str, Point]
 ) -> WayContext:
-    ends = [*(item.wires.box for item in carried), *(item.ends_at for item in carried if item.ends_at)]
-    touched = dict.fromkeys([way.start, *(leg.end.node for leg in way.legs if leg.end.node), *ends])
+    touched = _touched(way, carried)
     own = tuple(nodes[node] for node in touched)
-    used = {node.structure for node in own}
-    structures = tuple(item for item in job.structures if item.id in used)
-    stand = tuple((node, where[node]) for node in touched if node in where)
-    return _one(way, job.habits, structures, own, carried, stand)
+    stand = tuple(where.get(node) for node in touched)
+
+    def made() -> WayContext:
+        used = {node.structure for node in own}
+        return WayContext(
+            way=way,
+            habits=job.habits,
+            structures=tuple(item for item in job.structures if item.id in used),
+            nodes=own,
+            carried=carried,
+            spots=tuple((node, spot) for node, spot in zip(touched, stand, strict=True) if spot),
+        )
+
+    return _ways.get(way.id, (way, job.habits, *job.structures, None, *carried, None, *own, None, *stand), made)
 
 
 @lru_cache(maxsize=2048)
-def _one(
-    way: Way,
-    habits: Habits,
-    structures: tuple[Structure, ...],
-    nodes: tuple[Panel | Box, ...],
-    carried: tuple[Carried, ...],
-    where: tuple[tuple[str, Point], ...],
-) -> WayContext:
-    """The same context for the same way, so that its hash is worked out once."""
-    return WayContext(way=way, habits=habits, structures=structures, nodes=nodes, carried=carried, spots=where)
+def _touched(way: Way, carried: tuple[Carried, ...]) -> tuple[str, ...]:
+    """The boxes and panels on a way, and those that the wires in it go to."""
+    ends = [*(item.wires.box for item in carried), *(item.ends_at for item in carried if item.ends_at)]
+    return tuple(dict.fromkeys([way.start, *(leg.end.node for leg in way.legs if leg.end.node), *ends]))
 
 
 @keeping(4096)
@@ -151,28 +187,33 @@ def least_wires(book: Codebook, context: WayContext) -> tuple[str, ...]:
     return tuple(view.least_wire(item) for item in context.carried)
 
 
-def _grounds(
-    book: Codebook, contexts: Sequence[WayContext], loads: Mapping[str, CircuitLoads]
-) -> dict[str, dict[str, HopWires]]:
-    """The wires of every hop with their grounds, by circuit and box."""
+def _least_by_circuit(book: Codebook, contexts: Sequence[WayContext]) -> dict[str, set[str]]:
+    """The smallest wires that the ways of each circuit would take."""
     least: dict[str, set[str]] = {}
     for context in contexts:
         for carried, size in zip(context.carried, least_wires(book, context) if context.carried else (), strict=True):
             least.setdefault(carried.wires.circuit, set()).add(size)
-    return {name: _grounded(item, tuple(sorted(least.get(name, ())))) for name, item in loads.items()}
+    return least
+
+
+@dataclass(frozen=True, eq=False)
+class Grounded:
+    """The wires of the hops of a circuit, each with its ground. The same one while nothing changes."""
+
+    wires: dict[str, HopWires]
 
 
 @lru_cache(maxsize=2048)
-def _grounded(item: CircuitLoads, walked: tuple[str, ...]) -> dict[str, HopWires]:
+def _grounded(item: CircuitLoads, walked: tuple[str, ...]) -> Grounded:
     """The hops of a circuit with their grounds, from the smallest wires that its ways take, and ordinary air for the
     hops that no way carries."""
     book = item.book
     plain = {_plain_least(book, wires) for box, wires in item.wires.items() if not item.hops[box].path}
     least = tuple(sorted({*walked, *plain}))
-    return {
+    return Grounded({
         box: replace(wires, ground=ground_for(book, item.circuit, wires, least)) if wires.grounded else wires
         for box, wires in item.wires.items()
-    }
+    })  # fmt: skip
 
 
 def _plain_least(book: Codebook, wires: HopWires) -> str:

@@ -132,7 +132,7 @@ def strip_of(view: WayView, verdicts: list[str], holds: list[Held], pulls: list[
     """The strip of a way. `verdicts` and `holds` are by leg."""
     depths = [d for i in range(len(view.way.legs)) if (d := _depth(view, i))]
     floors = _floors(view, depths)
-    path = [view.start.height_in, *(p.y1 for p in view.placed)]
+    path = [view.start.height_in, view.left_at_in, *(p.y1 for p in view.placed)]
     if isinstance(view.start, Panel):
         path.append(view.start.height_in + PANEL_IN)
     ys = path + [d.grade_y for d in depths] + [d.grade_y - (d.needed_in or 0) for d in depths]

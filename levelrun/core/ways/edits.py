@@ -19,7 +19,7 @@ from levelrun.core.part import Id, Name, Size
 from levelrun.core.trade.pipe.fill import smallest_size
 from levelrun.core.ways.contexts import weave
 from levelrun.core.ways.facts import WayView, cable_name, lying_in
-from levelrun.core.ways.geometry import lay_out
+from levelrun.core.ways.geometry import lay_out, leaves_at
 from levelrun.core.ways.mends import grown
 from levelrun.core.ways.parts import Joint, Leg, LegFacts, Way
 from levelrun.core.ways.splicing import spliced
@@ -229,7 +229,7 @@ def _joint(job: Job, way_id: str, index: int, to: str) -> tuple[Job, Joint]:
     start = job.node(way.start)
     known = [leg.end.node for leg in way.legs[:index] if leg.end.node]
     near = job.node(known[-1]) if known else start
-    height = lay_out(way, start.height_in)[index].y1
+    height = lay_out(way, leaves_at(way, start, None))[index].y1
     box = made(
         Box,
         {

@@ -10,37 +10,37 @@ from levelrun.core.circuits.loads import HopWires
 from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import Cable, cable, cable_sizes, method
 from levelrun.core.job import Job, Leg, Way
-from levelrun.core.ways.contexts import Woven
+from levelrun.core.ways.contexts import Lying, Woven
 from levelrun.core.ways.stretch import Stretch
 
 
-def entering(book: Codebook, job: Job, woven: Woven) -> dict[str, list[Entering]]:
+def entering(book: Codebook, job: Job, woven: Woven) -> dict[str, tuple[Entering, ...]]:
     """What each box receives, by box id, circuit by circuit, hop by hop."""
     names = {node.id: node.name for node in job.nodes}
-    ways = {way.id: way for way in job.ways}
     found: dict[str, list[Entering]] = {}
-    for key, laid in woven.laid.items():
-        path = woven.paths.get(key, ())
-        w = laid.wires
-        on = tuple(ways[part.way] for part in path)
-        for box, item in _brought(book, on, path, w, names[w.start], names[w.box]):
-            found.setdefault(box, []).append(item)
-    return found
+    for item in woven.lying.values():
+        ends = tuple(names[end] for laid in item.laid.values() for end in (laid.wires.start, laid.wires.box))
+        for box, one in _brought(book, item, ends):
+            found.setdefault(box, []).append(one)
+    return {box: tuple(items) for box, items in found.items()}
 
 
-@lru_cache(maxsize=8192)
-def _brought(
-    book: Codebook, on: tuple[Way, ...], path: tuple[Stretch, ...], wires: HopWires, start: str, end: str
-) -> tuple[tuple[str, Entering], ...]:
-    """What one hop brings: to its box, to where it starts, and to the boxes that it passes. Kept while it lies so."""
-    ways = {way.id: way for way in on}
-    first, last = _end_legs(ways, path, wires)
-    passed = [(box, _entering(book, wires, None, "through", end)) for box in _passed(ways, path, wires)]
-    return (
-        (wires.box, _entering(book, wires, last, "feed", start)),
-        (wires.start, _entering(book, wires, first, "load", end)),
-        *passed,
-    )
+@lru_cache(maxsize=2048)
+def _brought(book: Codebook, item: Lying, ends: tuple[str, ...]) -> tuple[tuple[str, Entering], ...]:
+    """What the hops of a circuit bring: each to its box, to where it starts, and to the boxes that it passes. Kept
+    while they lie so and those are called so."""
+    names = iter(ends)
+    found: list[tuple[str, Entering]] = []
+    for box, laid in item.laid.items():
+        path, wires = item.paths.get(box, ()), laid.wires
+        first, last = _end_legs(item.ways, path, wires)
+        start, end = next(names), next(names)
+        found += [
+            (wires.box, _entering(book, wires, last, "feed", start)),
+            (wires.start, _entering(book, wires, first, "load", end)),
+        ]
+        found += [(node, _entering(book, wires, None, "through", end)) for node in _passed(item.ways, path, wires)]
+    return tuple(found)
 
 
 def _end_legs(ways: Mapping[str, Way], parts: tuple[Stretch, ...], wires: HopWires) -> tuple[Leg | None, Leg | None]:

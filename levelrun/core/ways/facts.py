@@ -15,7 +15,7 @@ from levelrun.core.kept import kept_hash
 from levelrun.core.trade.conductors.sizing import Demand, choose
 from levelrun.core.trade.methods.facts import CHANGEABLE, facts_of
 from levelrun.core.trade.pipe.fill import Wires
-from levelrun.core.ways.geometry import Placed, lay_out
+from levelrun.core.ways.geometry import Placed, lay_out, leaves_at
 
 PULL_POINTS = ("box", "lb", "body")
 OPEN = ("trench", "driveway_trench", "under_building", "under_slab", "overhead")
@@ -123,9 +123,14 @@ class WayView:
         return self.nodes[node] if node else None
 
     @cached_property
+    def left_at_in(self) -> float:
+        """Where the way leaves its start."""
+        return leaves_at(self.way, self.start, self.end)
+
+    @cached_property
     def placed(self) -> list[Placed]:
         """The legs laid out."""
-        return lay_out(self.way, self.start.height_in)
+        return lay_out(self.way, self.left_at_in)
 
     @cached_property
     def facts(self) -> list[PlaceFacts]:

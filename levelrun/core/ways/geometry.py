@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from levelrun.core.job import Leg, Way
+from levelrun.core.job import Box, Leg, Panel, Way
 
 Vector = tuple[int, int, int]
 TURN = {"over": 0, "left": 1, "right": -1}
@@ -34,6 +34,34 @@ class Placed:
     def vertical(self) -> bool:
         """Goes up or down."""
         return self.leg.go in ("up", "down")
+
+
+def entered_in(node: Panel | Box, edge: str) -> tuple[float, float]:
+    """The lowest and the highest place at which a way enters a panel or box by an edge, in the heights of the
+    structure; a box is a point. Empty: anywhere, the nearest."""
+    if isinstance(node, Box):
+        return node.height_in, node.height_in
+    low, high = node.height_in, node.height_in + node.tall_in
+    return {"top": (high, high), "bottom": (low, low)}.get(edge, (low, high))
+
+
+def leaves_at(way: Way, start: Panel | Box, end: Panel | Box | None) -> float:
+    """Where a way leaves its start: by the edge that is said, the middle of a side or the back; else by the nearest
+    edge of a panel: upward by its top, unless only its bottom brings the way to its end; any other by its bottom."""
+    low, high = entered_in(start, way.start_edge)
+    if way.start_edge in ("side", "back"):
+        return (low + high) / 2
+    if low == high or not way.legs or way.legs[0].go != "up":
+        return low
+    if end is None or end.structure != start.structure or way.legs[-1].end.edge:
+        return high
+    bottom, top = entered_in(end, "")
+
+    def misses(y: float) -> float:
+        reached = lay_out(way, y)[-1].y1
+        return abs(reached - min(max(reached, bottom), top))
+
+    return low if misses(low) < misses(high) else high
 
 
 def lay_out(way: Way, start_height_in: float) -> list[Placed]:

@@ -19,14 +19,16 @@ MethodKey = Literal[
     "NM-B", "UF-B", "MC", "AC", "SER", "OVERHEAD",
 ]  # fmt: skip
 AboveKey = Literal["open_ground", "concrete_2in", "under_building", "slab_4in", "street", "driveway"]
+EdgeKey = Literal["", "top", "bottom", "side", "back"]
 JointKind = Literal["none", "box", "lb", "body", "coupling"]
 
 
 class Joint(Frozen):
-    """What stands at the end of a leg. `node` names a box or panel where kind is box."""
+    """What stands at the end of a leg. `node` names a box or panel where kind is box, `edge` where it is entered."""
 
     kind: JointKind = "none"
     node: Id | None = None
+    edge: EdgeKey = Field("", description="Edge of the box or panel that it enters; empty: the nearest")
 
     @model_validator(mode="after")
     def _box_has_node(self) -> Joint:
@@ -75,4 +77,5 @@ class Way(Frozen):
     id: Id
     name: Name
     start: Id
+    start_edge: EdgeKey = Field("", description="Edge of the box or panel that it leaves; empty: the nearest")
     legs: tuple[Leg, ...] = Field((), max_length=200)

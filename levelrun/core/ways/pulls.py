@@ -47,7 +47,8 @@ class Section:
 
 @dataclass(frozen=True, kw_only=True)
 class Pull:
-    """A pull from one pull point to the next. Legs are first to last, inclusive; inches and degrees."""
+    """A pull from one pull point to the next. Legs are first to last, inclusive; inches, degrees, pounds by hand from
+    the easier end, and which end that is; None where no wires or no size are known."""
 
     index: int
     first: int
@@ -61,6 +62,8 @@ class Pull:
     fill: Fill | None
     section: Section | None
     figures: list[Figure]
+    hand_lb: float | None
+    feed: str | None
 
 
 @lru_cache(maxsize=64)
@@ -85,6 +88,7 @@ def _pull(view: WayView, number: int, first: int, last: int) -> Pull:
     turned = _bends(view, first, last)
     total = bends(view.book, [bend.deg for bend in turned], view.methods[first].bend_section)
     tight, filled = _tightest(view, first, last)
+    force = force_of(view, first, last)
     return Pull(
         index=number,
         first=first,
@@ -98,6 +102,8 @@ def _pull(view: WayView, number: int, first: int, last: int) -> Pull:
         fill=filled,
         section=section_of(view, tight) if filled else None,
         figures=[*_figures(view, number, total, filled, turned, tight), *_force(view, number, first, last)],
+        hand_lb=by_hand_lb(force) if force else None,
+        feed=easier_end(force) if force else None,
     )
 
 
@@ -218,6 +224,11 @@ def by_hand_lb(found: PullForce) -> float:
     return min(lb for lb in ends if lb is not None)
 
 
+def easier_end(found: PullForce) -> str:
+    """The end to feed at for the lower pull: start or end."""
+    return "start" if (found.corrected_forward_lb or 0.0) <= (found.corrected_reverse_lb or 0.0) else "end"
+
+
 def _force(view: WayView, number: int, first: int, last: int) -> list[Figure]:
     """Pull by hand from the easier end, by the closed form."""
     book, found = view.book, force_of(view, first, last)
@@ -226,7 +237,7 @@ def _force(view: WayView, number: int, first: int, last: int) -> list[Figure]:
     friction, hand = book.scalar("friction"), book.scalar("hand_one_lb")
     ends = {"start": view.joint_name(first - 1) or "the start", "end": view.joint_name(last) or "the end"}
     forward, reverse = found.corrected_forward_lb or 0.0, found.corrected_reverse_lb or 0.0
-    feed = "start" if forward <= reverse else "end"
+    feed = easier_end(found)
     return [
         Figure(
             key=f"pull-{number}-force",

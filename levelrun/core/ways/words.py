@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-import re
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from typing import Any
 
 from levelrun.core.circuits.words import known_circuit
@@ -11,14 +10,12 @@ from levelrun.core.editing import next_id
 from levelrun.core.errors import TextError
 from levelrun.core.job import Way
 from levelrun.core.site.scene import Said, SceneReader
-from levelrun.core.ways.walk import parse_walk
-
-_NAME = re.compile(r'"(?P<quoted>[^"\n]{1,60})"|(?P<word>[\w./-]{1,60})')
+from levelrun.core.ways.walk import WalkLeg, parse_walk
 
 
 def way(reader: SceneReader) -> Said:
     """way NAME from NODE: LEG then LEG ...: a new way, walked."""
-    name = quoted_name(reader, "a name for the way")
+    name = reader.token("a name for the way", "./-")
     reader.need(("from",), "from and a panel or box")
     nodes = {node.name: node.id for node in reader.scene.job.nodes}
     start = nodes[reader.need(nodes, "a panel or box by its name")]
@@ -46,20 +43,24 @@ def walk(reader: SceneReader) -> Said:
 
 def _walk(reader: SceneReader) -> str:
     """Legs up to the end of the line, read once so that a wrong word is pointed at."""
-    begin = reader.pos
-    ends = (reader.text.find("\n", begin), reader.text.find(";", begin))
-    stop = min((at for at in ends if at >= 0), default=len(reader.text))
+    begin, stop = reader.pos, reader.line_end()
     said = reader.text[begin:stop]
+    read_legs(reader, said, begin, [node.name for node in reader.scene.job.nodes])
+    reader.pos = stop
+    return said
+
+
+def read_legs(reader: SceneReader, said: str, begin: int, names: Sequence[str] = ()) -> list[WalkLeg]:
+    """Legs of a walk text that stands in a sentence, or would, from character `begin` of it on: a wrong word is
+    pointed at where it stands in the sentence. `begin` is negative by what was put before it. Raises TextError."""
     try:
-        parse_walk(reader.scene.book, said, [node.name for node in reader.scene.job.nodes])
+        return parse_walk(reader.scene.book, said, names)
     except TextError as error:
-        at = min(begin + (error.at or 0), len(reader.text))
+        at = min(max(begin + (error.at or 0), 0), len(reader.text))
         reader.expected = (at, error.allowed)
         raise TextError(
             error.message, key="text", value=error.value, allowed=error.allowed, at=reader.origin[at]
         ) from None
-    reader.pos = stop
-    return said
 
 
 def route(reader: SceneReader) -> Said:
@@ -83,17 +84,6 @@ def known_way(reader: SceneReader) -> Way:
     ways = {way.name: way for way in reader.scene.job.ways}
     named = {**{f'"{name}"': way for name, way in ways.items()}, **ways}
     return named[reader.need(named, "a way by its name")]
-
-
-def quoted_name(reader: SceneReader, what: str) -> str:
-    """A new name: one word, or several in quotes."""
-    reader.expect([what])
-    reader.skip()
-    match = _NAME.match(reader.text, reader.pos)
-    if match is None:
-        raise reader.fail(what)
-    reader.pos = match.end()
-    return match["quoted"] or match["word"]
 
 
 VERBS: dict[str, Callable[[SceneReader], Said]] = {"way": way, "walk": walk, "route": route}

@@ -74,6 +74,13 @@ CASES = {
     "box-twice": _lent(case("1 20a dual Den: R-1 R-2; circuit 2 20a dual Other: B-1")),
     "hop-short": case("1 20a dual Den: R-1", ("circuit", "Den", {"chain": [{"box": "b1", "length_in": 12.0}]})),
     "switch-apart": case("1 15a afci Lights: L-1; circuit 3 15a afci Switches: S-1 L-3"),
+    "disconnect-small": case("1/3 50a Heater: GE",
+                             ("box", "GE", {"kind": "disconnect", "serves": "", "rating_a": 30.0})),
+    "interlock-nowhere": case("1/3 30a with neutral Inlet: GE", ("box", "GE", {"interlock": True}),
+                              P={"main_a": None, "disconnect_elsewhere": True, "bonded": False}),
+    "ground-holes": case("1 20a dual Den: R-1; circuit 3 20a dual Other: R-2", P={"ground_holes": 1}),
+    "hole-small": case("1/3 50a with neutral Range: RG", ("circuit", "Range", {"wire_size": "6"}),
+                       P={"hole_max": "8"}),
     "three-way-lone": case("1 15a afci Lights: S-3 L-3"),
 }  # fmt: skip
 NO_MEND = {

@@ -83,7 +83,7 @@ HOUSE = (
 def test_a_small_house_gets_the_circuits_it_wants_and_is_sound(book: Codebook) -> None:
     job = built(HOUSE)
     job = edited(job, {"op": "set", "kind": "box", "id": next(b.id for b in job.boxes if b.name == "OUT"),
-                       "set": {"covered": True}})  # fmt: skip
+                       "set": {"cover": "in_use"}})  # fmt: skip
     proposals = propose(job, book, plan_whole(job, book)[1].contexts)
     rooms = {box.id: job.room(box.room or "").name for box in job.boxes}
     names = {p.name.split(" ")[0] for p in proposals}
@@ -144,5 +144,5 @@ def test_drop_along_a_branching_chain_is_that_of_a_power_flow_library(book: Code
 def test_boxes_on_no_circuit_are_named() -> None:
     job = built(HOUSE)
     assert not found(job, "box-loose"), "before the first circuit nothing is missing yet"
-    started = built("circuit 1 20a outlets", job)
+    started = built("circuit 1 20a as outlets", job)
     assert "boxes on no circuit" in found(started, "box-loose")[0].title

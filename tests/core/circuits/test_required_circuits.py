@@ -96,7 +96,8 @@ def test_a_range_counts_its_demand_on_its_branch(watts: float, amps: int, over: 
 
 def cottage(kind: str = "cabin", *more: str) -> Job:
     """A feeder from the house to a panel in another building, 100 A on 2 aluminum."""
-    job = built("; ".join((f"structure {kind} Cottage at 90' east 0' north", "room Room 12' x 12'",
+    lived = " dwelling" * (kind == "cabin")
+    job = built("; ".join((f"structure {kind} Cottage at 90' east 0' north{lived}", "room Room 12' x 12'",
                            "panel north 4' spaces 12 sub as Z", *more)), home())  # fmt: skip
     job = built("feed Z from 1 100a", job, panel=job.panels[0].id, verb="circuit")
     return edited(job, {"op": "set", "kind": "circuit", "id": job.circuits[0].id,

@@ -55,7 +55,13 @@ def hops(found: dict[str, Any]) -> list[tuple[str, str | None, tuple[str, ...]]]
 
 def test_the_demo_of_format_2_is_planned_as_it_is_today() -> None:
     before, now = read_job(OLD.read_bytes()), sample("quince-hollow")
-    assert before == now
+    laid = [{"laid_out": True, **({"dwelling": True} if item.kind == "cabin" else {})} for item in before.structures]
+    said = tuple(
+        item if item.kind == "yard" else item.model_copy(update=more)
+        for item, more in zip(before.structures, laid, strict=True)
+    )
+    assert before.model_copy(update={"structures": said}) == now, "what was not asked in format 2 is not said"
+    before = now
     assert plan(before).stops == 12
 
 
@@ -64,7 +70,7 @@ def test_the_demo_keeps_every_run_as_a_way_with_its_legs() -> None:
     assert [way.id for way in job.ways] == [item["id"] for item in raw["runs"]]
     for way, item in zip(job.ways, raw["runs"], strict=True):
         assert (way.name, way.start) == (item["name"], item["start"])
-        assert [leg.model_dump(mode="json", exclude={"facts"}) for leg in way.legs] == [
+        assert [leg.model_dump(mode="json", exclude={"facts": True, "end": {"edge"}}) for leg in way.legs] == [
             {key: value for key, value in leg.items() if key != "facts"} for leg in item["legs"]
         ]
     taken = {way for c in job.circuits for hop in c.chain for way in hop.path}

@@ -36,14 +36,14 @@ def agree(job: Job) -> None:
         said = next(item for item in job.circuits if item.id == circuit.summary.id)
         wanted = {fact.label: fact.text for fact in circuit.facts}["Wire"]
         for row in circuit.chain:
-            wires = woven.laid[said.id, row.box].wires
+            wires = woven.laid[said.id][row.box].wires
             assert row.ground == wires.ground
             assert not wires.ground or wires.ground in wanted
             assert row.cable == f"{wires.wire_size}-{wires.conductors}"
-            legs = [leg for part in woven.paths.get((said.id, row.box), ()) for leg in _legs(job, part)]
+            legs = [leg for part in woven.lying[said.id].paths.get(row.box, ()) for leg in _legs(job, part)]
             if legs and row.length_in is not None and not _taped(said, row.box):
                 assert row.length_in == pytest.approx(sum(leg.length_in for leg in legs))
-            for part in woven.paths.get((said.id, row.box), ()):
+            for part in woven.lying[said.id].paths.get(row.box, ()):
                 view = views[part.way]
                 for index in range(part.first, part.last + 1):
                     own = next(i for i in view.lying(index) if i.wires.box == row.box and i.wires.circuit == said.id)

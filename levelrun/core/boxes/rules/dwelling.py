@@ -10,7 +10,6 @@ from levelrun.core.boxes.placing import Placement, middle, on_studs
 from levelrun.core.findings import Finding, Mend
 from levelrun.core.rulebook import Rule
 from levelrun.core.site.faces import Face
-from levelrun.core.site.parts import DWELLINGS
 
 GRADE_REACH_IN = 78.0
 LAST_FOR_ALARMS = {"kitchen": 2, "laundry": 1, "utility": 1, "garage": 3, "porch": 4}
@@ -21,7 +20,7 @@ NOT_OUTSIDE = ("bedroom", "closet", "bath")
 def outdoor_rule(views: Sequence[RoomView]) -> Iterator[Finding]:
     """A dwelling has an outdoor receptacle at front and at back, on two sides at least (210.52(E))."""
     lived = [view for view in views if view.context.level.kind == "floor" and view.room.use != "porch"]
-    if not lived or lived[0].context.structure.kind not in DWELLINGS:
+    if not lived or not lived[0].dwelling:
         return
     ways = {
         view.faces[box.side].wall.name.partition(" ")[0]
@@ -41,7 +40,7 @@ def outdoor_rule(views: Sequence[RoomView]) -> Iterator[Finding]:
         placed = Placement(
             kind="receptacle", why="outdoors, front and back", side=face.wall.index, at_in=round(at * 16) / 16
         )
-        item = {**placed.item(view.room.id, structure.id), "outdoors": True, "covered": True}
+        item = {**placed.item(view.room.id, structure.id), "outdoors": True, "cover": "in_use"}
         mends.append(Mend(f"Add one on the {face.wall.name} face", [{"op": "add", "kind": "box", "item": item}]))
     yield finding(
         "outdoor-receptacles",
@@ -77,7 +76,7 @@ def _spot(views: Sequence[RoomView], ways: set[str]) -> tuple[RoomView, Face, fl
 
 def alarm_rule(views: Sequence[RoomView]) -> Iterator[Finding]:
     """A dwelling with bedrooms has an alarm on every level that is lived on (IRC R314.3)."""
-    if not views or views[0].context.structure.kind not in DWELLINGS:
+    if not views or not views[0].dwelling:
         return
     if not any(view.room.use == "bedroom" for view in views):
         return
@@ -102,7 +101,7 @@ def alarm_rule(views: Sequence[RoomView]) -> Iterator[Finding]:
 
 def sleeping_rule(views: Sequence[RoomView]) -> Iterator[Finding]:
     """An alarm outside each sleeping area, in a room that the bedroom opens into, however called (IRC R314.3)."""
-    if not views or views[0].context.structure.kind not in DWELLINGS:
+    if not views or not views[0].dwelling:
         return
     by_id = {view.room.id: view for view in views}
     told: set[str] = set()
@@ -133,4 +132,26 @@ def sleeping_rule(views: Sequence[RoomView]) -> Iterator[Finding]:
         )
 
 
-RULES: tuple[Rule[Sequence[RoomView]], ...] = (outdoor_rule, alarm_rule, sleeping_rule)
+def lived_rule(views: Sequence[RoomView]) -> Iterator[Finding]:
+    """Whether a building is lived in decides what it wants: asked where neither its kind nor its rooms say it."""
+    if not views or views[0].context.lived is not None:
+        return
+    structure = views[0].context.structure
+    said = {"op": "set", "kind": "structure", "id": structure.id}
+    yield finding(
+        "dwelling-unsaid",
+        structure.id,
+        None,
+        f"Is {structure.name} lived in?",
+        "A dwelling is where people sleep, cook and wash. Receptacles, alarms and arc-fault protection hang on it.",
+        "Article 100",
+        about="structure",
+        room=views[0].room.id,
+        mends=[
+            Mend("Yes, a dwelling", [{**said, "set": {"dwelling": True}}]),
+            Mend("No", [{**said, "set": {"dwelling": False}}]),
+        ],
+    )
+
+
+RULES: tuple[Rule[Sequence[RoomView]], ...] = (lived_rule, outdoor_rule, alarm_rule, sleeping_rule)

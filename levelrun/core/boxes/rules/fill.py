@@ -42,7 +42,7 @@ def needed_volume(view: Filling, box: Box) -> BoxVolume | None:
     (which goes by 314.28)."""
     entering = view.entering.get(box.id, ())
     order = wire_sizes(view.book)
-    if not entering or any(order.index(item.size) > order.index(BIGGEST) for item in entering):
+    if not entering or box.kind == "tail" or any(order.index(item.size) > order.index(BIGGEST) for item in entering):
         return None
     sizes = sorted({item.size for item in entering}, key=order.index)
     wires = [Counted(size, sum(item.count for item in entering if item.size == size)) for size in sizes]

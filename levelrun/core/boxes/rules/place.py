@@ -20,6 +20,7 @@ from levelrun.core.site.geometry import is_inside, middle_of
 NAIL_IN = 0.5
 SETBACK_IN = 0.25
 REACH_IN = 79.0
+UNNAILED = ("equipment", "disconnect", "tail")
 HIDES = ("cabinet", "fireplace", "water_heater", "tub", "shower")
 
 
@@ -141,7 +142,7 @@ def _is_free(face: Face, spot: float, wide: float, taken: list[tuple[float, floa
 def stud_rule(view: RoomView) -> Iterator[Finding]:
     """A nailed box has a stud beside it, or blocking."""
     for box, face, at in _on_walls(view):
-        if box.blocking or box.kind in ("equipment", "disconnect") or face.side.stud not in STUDDED or box.outdoors:
+        if box.blocking or box.kind in UNNAILED or face.side.stud not in STUDDED or box.outdoors:
             continue
         model = view.model(box)
         half = model.wide_in / 2
@@ -179,7 +180,7 @@ def _set_out(view: RoomView, box: Box, face: Face) -> list[Mend]:
 def finish_rule(view: RoomView) -> Iterator[Finding]:
     """The face of the box against the finish: flush where it burns, else ¼ in back at most (314.20)."""
     for box, face, _ in _on_walls(view):
-        if box.outdoors or box.kind in ("equipment", "disconnect"):
+        if box.outdoors or box.kind in UNNAILED:
             continue
         wanted = finish_in(face.side)
         back = wanted - box.set_out_in
@@ -212,7 +213,7 @@ def finish_rule(view: RoomView) -> Iterator[Finding]:
 def depth_rule(view: RoomView) -> Iterator[Finding]:
     """The box goes into what is clear behind it: the framing, less what was taped there, plus its set-out."""
     for box, face, _ in _on_walls(view):
-        if face.side.stud == "open" or box.kind in ("equipment", "disconnect") or box.outdoors:
+        if face.side.stud == "open" or box.kind in UNNAILED or box.outdoors:
             continue
         clear = depth_of(face.side) if box.clear_in is None else min(box.clear_in, depth_of(face.side))
         room = clear + box.set_out_in
@@ -287,10 +288,16 @@ def reach_rule(view: RoomView) -> Iterator[Finding]:
 def weather_rule(view: RoomView) -> Iterator[Finding]:
     """Outside walls: air-tight where the shop wants it; in-use covers outdoors (406.9(B))."""
     for box, face, _ in _on_walls(view):
-        if box.outdoors and box.kind == "receptacle" and not box.covered:
+        if view.room.use == "porch" and not box.outdoors and box.kind == "receptacle" and box.cover == "flat":
+            yield about_box(
+                view, box, "porch-cover", f"{box.name} has a flat cover on the porch",
+                "In a damp place the cover is tight while nothing is plugged in.", "406.9(A)",
+                mends=[Mend("A damp-location cover", [set_box(box, cover="damp")])],
+            )  # fmt: skip
+        if box.outdoors and box.kind == "receptacle" and box.cover != "in_use":
             yield about_box(
                 view, box, "outdoor-cover", f"{box.name} wants an in-use cover", "It keeps rain off a plug.",
-                "406.9(B)", mends=[Mend("In-use cover", [set_box(box, covered=True)])],
+                "406.9(B)", mends=[Mend("In-use cover", [set_box(box, cover="in_use")])],
             )  # fmt: skip
         if view.context.habits.air_tight_outside and face.outside and not box.air_tight and not box.outdoors:
             every = [set_box(b, air_tight=True) for b, f, _ in _on_walls(view) if f.outside and not b.outdoors]
@@ -301,6 +308,17 @@ def weather_rule(view: RoomView) -> Iterator[Finding]:
                     Mend("Air-tight box", [set_box(box, air_tight=True)]),
                     Mend("All of this room", every),
                 ],
+            )  # fmt: skip
+
+
+def tail_rule(view: RoomView) -> Iterator[Finding]:
+    """A cable that ends without a box, for what comes later: capped, lettered, marked on the floor."""
+    for box in view.boxes:
+        if box.kind == "tail":
+            yield about_box(
+                view, box, "tail-open", f"{box.name} is a tail of cable without a box",
+                "Cap the wires, letter the jacket, mark the floor under it; no splice without a box.",
+                "300.15; common practice, no source",
             )  # fmt: skip
 
 
@@ -357,6 +375,7 @@ RULES: tuple[Rule[RoomView], ...] = (
     reach_rule,
     stud_rule,
     weather_rule,
+    tail_rule,
     opener_rule,
     valve_rule,
 )

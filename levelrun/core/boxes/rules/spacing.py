@@ -22,7 +22,6 @@ from levelrun.core.boxes.spacing import SPACED, counter_spaces, wall_spaces
 from levelrun.core.findings import Finding, Mend
 from levelrun.core.measure import show, show_inches
 from levelrun.core.rulebook import Rule
-from levelrun.core.site.parts import DWELLINGS
 
 WALK_THROUGH = ("hall", "stairs")
 
@@ -33,7 +32,7 @@ def _about_room(view: RoomView, code: str, title: str, text: str, section: str, 
 
 def wall_rule(view: RoomView) -> Iterator[Finding]:
     """No point along the floor line over 6 ft from a receptacle (210.52(A))."""
-    if view.room.use not in SPACED or view.context.structure.kind not in DWELLINGS:
+    if view.room.use not in SPACED or not view.dwelling:
         return
     reach = view.book.scalar("receptacle_reach_in")
     for space in wall_spaces(view):

@@ -13,9 +13,9 @@ from levelrun.core.codebook import Codebook
 from levelrun.core.findings import Finding, Mend
 from levelrun.core.job import Box, Circuit, Job, Room
 from levelrun.core.rulebook import Rule
-from levelrun.core.site.parts import DWELLINGS
+from levelrun.core.site.lived import dwellings
 
-WIRED = ("receptacle", "switch", "light", "fan", "smoke", "equipment", "device")
+WIRED = ("receptacle", "switch", "light", "fan", "smoke", "equipment", "device", "tail")
 
 
 @dataclass(frozen=True)
@@ -27,10 +27,13 @@ class House:
     rooms: dict[str, Room]
     boxes: dict[str, Box]
     on: dict[str, list[Circuit]]
+    lived: dict[str, bool | None]
 
-    def room_of(self, box: Box) -> Room | None:
-        """The room of a box."""
-        return self.rooms.get(box.room or "")
+    @cached_property
+    def wired(self) -> list[tuple[Box, Room | None, list[Circuit]]]:
+        """Every box that is on a circuit, with its room."""
+        boxes, rooms = self.boxes, self.rooms
+        return [(boxes[at], rooms.get(boxes[at].room or ""), own) for at, own in self.on.items() if at in boxes]
 
     @cached_property
     def loose(self) -> list[Box]:
@@ -44,14 +47,15 @@ def house_of(job: Job, book: Codebook) -> House:
     for circuit in job.circuits:
         for box in {hop.box for hop in circuit.chain}:
             on.setdefault(box, []).append(circuit)
-    return House(job, book, {room.id: room for room in job.rooms}, {box.id: box for box in job.boxes}, on)
+    rooms, boxes = {room.id: room for room in job.rooms}, {box.id: box for box in job.boxes}
+    return House(job, book, rooms, boxes, on, dwellings(job))
 
 
 def twice_rule(house: House) -> Iterator[Finding]:
-    for box_id, circuits in house.on.items():
-        box = house.boxes.get(box_id)
-        if len(circuits) < 2 or box is None:
+    for box, _, circuits in house.wired:
+        if len(circuits) < 2:
             continue
+        box_id = box.id
         mends = [
             Mend(f"Keep it on {label(keep)} {keep.name}".strip(), [
                 {"op": "unchain", "boxes": [box_id]}, {"op": "chain", "circuit": keep.id, "boxes": [box_id]},
@@ -83,22 +87,20 @@ def loose_rule(house: House) -> Iterator[Finding]:
 
 def wanted_rule(house: House) -> Iterator[Finding]:
     """Two small-appliance circuits for a kitchen, one 20 A each for laundry, bath and garage (210.11(C))."""
-    lived = {level.id for item in house.job.structures if item.kind in DWELLINGS for level in item.levels}
-    powered = {box.structure for box_id in house.on if (box := house.boxes.get(box_id))}
-    rooms = [
-        room
-        for room in house.job.rooms
-        if room.level in lived or (room.use == "garage" and house.job.structure_of(room.level).id in powered)
-    ]
-    serving_use: dict[str, set[str]] = {}
-    for box_id, circuits in house.on.items():
-        box = house.boxes.get(box_id)
-        room = house.room_of(box) if box else None
-        if box is None or room is None or box.kind not in PLUGS or box.serves not in ("", "counter", "washer"):
-            continue
-        serving_use.setdefault(room.use, set()).update(c.id for c in circuits if c.breaker_a >= 20)
+    lived = {level.id for item in house.job.structures if house.lived[item.id] is not False for level in item.levels}
+    powered = {box.structure for box, _, _ in house.wired}
+    fed = {level.id for item in house.job.structures if item.id in powered for level in item.levels}
+    rooms = [room for room in house.job.rooms if room.level in lived or (room.use == "garage" and room.level in fed)]
     wanted = (("kitchen", int(house.book.number("kitchen_circuits")), "210.11(C)(1)"), ("laundry", 1, "210.11(C)(2)"),
               ("bath", 1, "210.11(C)(3)"), ("garage", 1, "210.11(C)(4)"))  # fmt: skip
+    serving_use: dict[str, set[str]] = {}
+    uses = {use for use, _, _ in wanted}
+    for box, room, circuits in house.wired:
+        if room is None or room.use not in uses:
+            continue
+        if box.kind not in PLUGS or box.serves not in ("", "counter", "washer"):
+            continue
+        serving_use.setdefault(room.use, set()).update(c.id for c in circuits if c.breaker_a >= 20)
     for use, least, section in wanted:
         here = {room.id: room for room in rooms if room.use == use}
         if not here:
@@ -141,11 +143,10 @@ def switch_rule(house: House) -> Iterator[Finding]:
 def dark_rule(house: House) -> Iterator[Finding]:
     """A floor whose lights all hang on one circuit, where it has three lit rooms or more."""
     by_level: dict[str, dict[str, set[str]]] = {}
-    for box in house.job.boxes:
-        room = house.room_of(box)
-        if box.kind in LAMPS and room is not None and box.id in house.on:
+    for box, room, own in house.wired:
+        if box.kind in LAMPS and room is not None:
             lit = by_level.setdefault(room.level, {})
-            lit.setdefault(house.on[box.id][0].id, set()).add(room.id)
+            lit.setdefault(own[0].id, set()).add(room.id)
     for level, circuits in by_level.items():
         if len(circuits) == 1 and len(next(iter(circuits.values()))) >= 3:
             circuit = next(c for c in house.job.circuits if c.id in circuits)

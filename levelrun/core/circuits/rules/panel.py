@@ -22,7 +22,8 @@ SIZES = (12, 20, 24, 30, 40, 42, 60)
 class PanelFacts:
     """A panel with its spaces, its calculated load and the feeder that brings its power, None for a main panel.
 
-    `bigger`: breaker and wire of a feeder that would carry the load; `detached`: fed from another building.
+    `bigger`: breaker and wire of a feeder that would carry the load; `detached`: fed from another building;
+    `order`: wire sizes, smallest first.
     """
 
     panel: Panel
@@ -34,6 +35,7 @@ class PanelFacts:
     bigger: tuple[float, str] | None = None
     house: bool = False
     detached: bool = False
+    order: tuple[str, ...] = ()
 
     @property
     def untouched(self) -> bool:
@@ -241,6 +243,33 @@ def bonding_rule(facts: PanelFacts) -> Iterator[Finding]:
         )  # fmt: skip
 
 
+def bars_rule(facts: PanelFacts) -> Iterator[Finding]:
+    """Grounds on the ground bar, and the thickest wire on either: as its bars were counted."""
+    panel = facts.panel
+    own = [*facts.circuits, *([facts.feeder] if facts.feeder else [])]
+    grounds = sum(circuit.equipment_ground for circuit in own)
+    if panel.ground_holes is not None and grounds > panel.ground_holes:
+        yield about(
+            facts, "ground-holes", f"{grounds} grounds, {panel.ground_holes} holes",
+            "One under each screw, unless the label says two of a size.", "110.14(A), 408.40",
+            measured=str(grounds), limit=str(panel.ground_holes),
+            mends=[Mend("A second ground bar", [change(panel, ground_holes=panel.ground_holes + 12)])],
+        )  # fmt: skip
+    thick = [c for c in facts.circuits if facts.order and c.neutral and _thicker(facts, c.wire_size)]
+    if thick:
+        yield about(
+            facts, "hole-small", f"{label(thick[0])} {thick[0].name}: {thick[0].wire_size} into a bar of holes for "
+            f"{panel.hole_max}", "A neutral of this size lands on a lug of its own.", "110.14(A)",
+            measured=thick[0].wire_size, limit=panel.hole_max,
+            mends=[Mend(f"A lug for {thick[0].wire_size} on the bar", [change(panel, hole_max=thick[0].wire_size)])],
+        )  # fmt: skip
+
+
+def _thicker(facts: PanelFacts, size: str) -> bool:
+    most = facts.panel.hole_max
+    return size in facts.order and most in facts.order and facts.order.index(size) > facts.order.index(most)
+
+
 def load_rule(facts: PanelFacts) -> Iterator[Finding]:
     panel, amps = facts.panel, facts.load.amps
     if panel.main_a is not None and panel.main_a > panel.bus_a + 1e-9:
@@ -305,4 +334,12 @@ def _bigger_feeder(facts: PanelFacts, feeder: Circuit) -> list[Mend]:
     return [Mend(f"{breaker:g} A feeder on {size}", edits)]
 
 
-RULES: tuple[Rule[PanelFacts], ...] = (spaces_rule, short_rule, multiwire_rule, bonding_rule, load_rule, service_rule)
+RULES: tuple[Rule[PanelFacts], ...] = (
+    spaces_rule,
+    short_rule,
+    multiwire_rule,
+    bonding_rule,
+    bars_rule,
+    load_rule,
+    service_rule,
+)

@@ -1,4 +1,4 @@
-"""Rules about what is on a circuit: receptacles against the breaker, appliances that share, chains."""
+"""Rules about what is on a circuit: receptacles and disconnects against the breaker, feeders, shared neutrals."""
 
 from __future__ import annotations
 
@@ -6,87 +6,21 @@ from collections.abc import Iterator, Mapping
 from dataclasses import replace
 from typing import Any
 
-from levelrun.core.boxes.parts import LAMPS, PLUGS
-from levelrun.core.circuits.facts import BoxPlace, CircuitView
-from levelrun.core.circuits.loads import GIVES
-from levelrun.core.circuits.protection import asked
+from levelrun.core.circuits.facts import CircuitView
 from levelrun.core.circuits.rules import wire
-from levelrun.core.circuits.rules.wire import about, change, mended, rewired
-from levelrun.core.circuits.usual import nema_of, usual_of
-from levelrun.core.errors import LevelRunError
+from levelrun.core.circuits.rules.splitting import split
+from levelrun.core.circuits.rules.wire import about, change
+from levelrun.core.circuits.usual import nema_of
 from levelrun.core.findings import Finding, Mend
-from levelrun.core.job import Box
+from levelrun.core.job import Box, Panel
 from levelrun.core.rulebook import Rule
-from levelrun.core.site.parts import DWELLINGS
-from levelrun.core.trade.conductors.sizing import choose
 
 FOUR_WIRE = {"10-30": "14-30", "10-50": "14-50"}
 FRAMES = ("range", "dryer")
-SWITCHED = ("light", "fan", "equipment")
-OUTLETS = ("receptacle", "device", "light", "fan", "equipment")
-OWN_PLACES = {"bath": "210.11(C)(3)", "laundry": "210.11(C)(2)", "garage": "210.11(C)(4)"}
-EXCEPT = {"garage": " Receptacles outdoors may join it.", "bath": " In one bath alone its other outlets may join."}
-TWENTY_A = 20.0
 
 
 def _set_box(box: Box, **values: object) -> dict[str, Any]:
     return {"op": "set", "kind": "box", "id": box.id, "set": values}
-
-
-def split(view: CircuitView, boxes: list[Box], name: str) -> list[Mend]:
-    """A mend that takes boxes off to a new circuit of the same panel, each with its switches and what these work;
-    none where nothing would be left."""
-    taken = with_switches(view, {box.id for box in boxes})
-    links = [link for link in view.tree.links if link.box in taken]
-    if len(links) == len(view.tree.links):
-        return []
-    ident = f"{view.circuit.id}-{boxes[0].id}"[:40]
-    first = usual_of(view.book, boxes[0])
-    own = len(boxes) == 1 and first.own
-    item = {
-        "id": ident, "name": name, "panel": view.circuit.panel,
-        "breaker_a": first.breaker_a if own else view.circuit.breaker_a,
-        "poles": first.poles if own else 1, "volts": first.volts if own else view.circuit.volts,
-        "neutral": first.neutral if own else view.circuit.neutral,
-        "wire_size": view.circuit.wire_size, "protection": _protection(view, taken),
-    }  # fmt: skip
-    edits: list[dict[str, Any]] = [{"op": "add", "kind": "circuit", "item": item}]
-    for link in links:
-        after = link.after if link.after in taken else None
-        edits.append({"op": "chain", "circuit": ident, "boxes": [link.box], "after": after})
-    return [Mend(f"Split off {', '.join(view.boxes[link.box].name for link in links[:3])}", edits)]
-
-
-def _protection(view: CircuitView, boxes: set[str]) -> str:
-    """The breaker that boxes want on a circuit of their own: what the place asks, and no less than they have now."""
-    kinds = {item.kind for box in boxes for item in asked(view, view.boxes[box])} | GIVES[view.circuit.protection]
-    return {(True, True): "dual", (True, False): "gfci", (False, True): "afci", (False, False): "plain"}[
-        "gfci" in kinds, "afci" in kinds
-    ]
-
-
-def with_switches(view: CircuitView, boxes: set[str]) -> set[str]:
-    """Boxes with the switches that work them, and with all that these switches work: a split takes no lamp from its
-    switch and leaves no traveller behind."""
-    taken = set(boxes)
-    while True:
-        more: set[str] = set()
-        for box in taken:
-            if view.boxes[box].kind == "switch":
-                more |= set(view.tree.below(box)) | _mates(view, box)
-            elif view.boxes[box].kind in SWITCHED:
-                above = [link.box for link in view.tree.path(box)[:-1] if view.boxes[link.box].kind == "switch"]
-                more |= set(above[-1:])
-        if more <= taken:
-            return taken
-        taken |= more
-
-
-def _mates(view: CircuitView, switch: str) -> set[str]:
-    """The other three-ways and four-ways of a run of travellers."""
-    if view.boxes[switch].ways == 2:
-        return set()
-    return {box.id for box in view.context.boxes if box.kind == "switch" and box.ways > 2}
 
 
 def drop_rule(view: CircuitView) -> Iterator[Finding]:
@@ -159,6 +93,9 @@ def _fitting(view: CircuitView, allowed: list[float], neutral: bool) -> str:
     return plain[0]["nema"] if plain else ""
 
 
+DISCONNECTS_A = (30.0, 60.0, 100.0, 200.0, 400.0)  # safety switches as they are sold: common practice, no source
+
+
 def frame_rule(view: CircuitView) -> Iterator[Finding]:
     """Range, dryer, generator inlet: a neutral and a ground of their own."""
     c = view.circuit
@@ -171,6 +108,13 @@ def frame_rule(view: CircuitView) -> Iterator[Finding]:
                 measured="3 wires", limit="4 wires",
                 mends=[Mend("Four wires", [change(view, neutral=True, equipment_ground=True)])],
             )  # fmt: skip
+        if box.serves == "generator" and box.interlock and view.context.panel.main_a is None:
+            yield about(
+                view, "interlock-nowhere", f"{view.context.panel.name} has no main for its interlock to hold",
+                "An interlock holds the main of the same panel. Where the main is elsewhere it takes a transfer "
+                "switch, or the inlet there.", "702.5, 110.3(B)", measured="lugs only", limit="a main beside it",
+                mends=[_main_in(view.context.panel)],
+            )  # fmt: skip
         if box.serves == "generator" and not box.interlock:
             yield about(
                 view, "generator-interlock", f"{box.name} has no interlock",
@@ -179,122 +123,23 @@ def frame_rule(view: CircuitView) -> Iterator[Finding]:
             )  # fmt: skip
 
 
-def sharing_rule(view: CircuitView) -> Iterator[Finding]:
-    """Appliances alone; kitchen, bath and laundry for themselves; outdoors off the lights (210.11(C), 210.52(B))."""
-    boxes = view.context.boxes
-    for box in boxes:
-        if view.dedicated(box) and len([b for b in boxes if b.kind not in ("disconnect", "junction")]) > 1:
-            title = usual_of(view.book, box).title
+def _main_in(panel: Panel) -> Mend:
+    edit = {"op": "set", "kind": "panel", "id": panel.id, "set": {"main_a": panel.bus_a}}
+    return Mend(f"A main of {panel.bus_a:g} A in it", [edit])
+
+
+def disconnect_rule(view: CircuitView) -> Iterator[Finding]:
+    """A disconnect is rated for its circuit at least."""
+    amps = view.circuit.breaker_a
+    for box in view.context.boxes:
+        if box.kind == "disconnect" and box.rating_a is not None and box.rating_a < amps - 1e-9:
+            size = next((size for size in DISCONNECTS_A if size >= amps), amps)
             yield about(
-                view, "sharing", f"{title} {box.name} shares its circuit",
-                f"{len(boxes)} boxes hang on {view.name}.", "common practice, no source",
-                measured=f"{len(boxes)} boxes", limit="1", mends=split(view, [box], title),
+                view, "disconnect-small", f"{box.name}: {box.rating_a:g} A on a {amps:g} A circuit",
+                "It carries and breaks what the breaker lets through.", "110.3(B), 404.14",
+                measured=f"{box.rating_a:g} A", limit=f"{amps:g} A",
+                mends=[Mend(f"One of {size:g} A", [_set_box(box, rating_a=size)])],
             )  # fmt: skip
-    yield from _own_places(view)
-    out = [b for b in boxes if _outdoors(view, b) and b.kind in PLUGS]
-    lamps = [b for b in boxes if b.kind in LAMPS and not _outdoors(view, b)]
-    if out and lamps:
-        yield about(
-            view, "outdoor-shares", "Outdoor outlets hang on indoor lights",
-            f"A wet trip at {out[0].name} darkens {_room_of(view, lamps[0])}.",
-            "common practice, no source", mends=split(view, out, "Outdoors"),
-        )  # fmt: skip
-
-
-def _room_of(view: CircuitView, box: Box) -> str:
-    place = view.places.get(box.id)
-    return place.room_name if place else "the room"
-
-
-def _outdoors(view: CircuitView, box: Box) -> bool:
-    place = view.places.get(box.id)
-    return box.outdoors or (place is not None and place.use == "porch")
-
-
-def _own_places(view: CircuitView) -> Iterator[Finding]:
-    """What stands beside outlets whose circuit serves their place alone (210.52(B), 210.11(C))."""
-    outlets = [(b, view.places[b.id]) for b in view.context.boxes if b.id in view.places and b.kind in OUTLETS]
-    plugs = [(box, place) for box, place in outlets if box.kind in PLUGS and not view.dedicated(box)]
-    kitchen = [box for box, place in plugs if _small_appliance(box, place)]
-    if kitchen:
-        away = [
-            box for box, place in outlets if not _small_appliance(box, place) and not _in_kitchen(view, box, place)
-        ]
-        if away:
-            yield about(
-                view, "required-shares", f"A small-appliance circuit feeds {away[0].name}",
-                f"{kitchen[0].name} is a kitchen or dining receptacle: its circuit serves such alone.",
-                "210.52(B)(1), 210.52(B)(2)", mends=split(view, _alike(view, away), "General"),
-            )  # fmt: skip
-        return
-    for use, section in OWN_PLACES.items():
-        inside = [(box, place) for box, place in plugs if place.use == use and not box.outdoors]
-        dwelling = use != "garage" or any(place.structure_kind in DWELLINGS for _, place in inside)
-        if not inside or not dwelling:
-            continue
-        rooms = {place.room for _, place in inside}
-        away = [box for box, place in outlets if not _belongs(use, box, place, rooms)]
-        if away:
-            yield about(
-                view, "required-shares", f"The {use} circuit feeds {away[0].name}",
-                f"Its receptacles stand on a 20 A circuit for the {use} alone.{EXCEPT.get(use, '')}", section,
-                mends=split(view, _alike(view, away), "General"),
-            )  # fmt: skip
-
-
-def _alike(view: CircuitView, boxes: list[Box]) -> list[Box]:
-    """Of boxes that go, those that may go together: of a bath, laundry or garage alone, or of none of these."""
-
-    def place(box: Box) -> str:
-        use = view.places[box.id].use
-        return use if use in OWN_PLACES and box.kind in PLUGS else ""
-
-    return [box for box in boxes if place(box) == place(boxes[0])]
-
-
-def _small_appliance(box: Box, place: BoxPlace) -> bool:
-    """A receptacle of kitchen, pantry or dining room, or over a counter there; not one for an appliance."""
-    in_kitchen = place.use in ("kitchen", "dining") and box.serves in ("", "counter", "refrigerator")
-    counter = box.serves == "counter" and place.use not in ("bath", "laundry", "garage", "shop", "utility")
-    return box.kind in PLUGS and not box.outdoors and (in_kitchen or counter)
-
-
-def _in_kitchen(view: CircuitView, box: Box, place: BoxPlace) -> bool:
-    """An appliance of the kitchen beside its receptacles: whether it wants its own circuit is another finding."""
-    return box.kind in PLUGS and place.use in ("kitchen", "dining") and view.dedicated(box)
-
-
-def _belongs(use: str, box: Box, place: BoxPlace, rooms: set[str]) -> bool:
-    """Whether an outlet may hang on the circuit of that place: receptacles of such places; in one bath alone its
-    other outlets (210.11(C)(3) exception); by a garage receptacles outdoors (210.11(C)(4) exception 1)."""
-    if box.kind in PLUGS and place.use == use and not box.outdoors:
-        return True
-    if use == "garage" and box.kind in PLUGS and box.outdoors:
-        return True
-    return use == "bath" and len(rooms) == 1 and place.room in rooms
-
-
-def twenty_rule(view: CircuitView) -> Iterator[Finding]:
-    """Receptacles that the code puts on 20 A: kitchen and dining, bath, laundry (210.11(C), 210.52(B)(1))."""
-    c = view.circuit
-    if c.breaker_a >= TWENTY_A or c.volts != 120:
-        return
-    here = [(box, view.places[box.id]) for box in view.plugs if box.id in view.places]
-    for box, place in here:
-        kitchen = _small_appliance(box, place) and box.serves != "refrigerator"
-        section = "210.52(B)(1), 210.11(C)(1)" if kitchen else OWN_PLACES.get(place.use)
-        if section is None or box.outdoors or place.structure_kind not in DWELLINGS or place.use == "garage":
-            continue
-        try:
-            size = choose(view.book, replace(wire.demand(view), breaker_a=TWENTY_A)).size
-        except LevelRunError:
-            size = c.wire_size
-        yield about(
-            view, "required-20", f"{box.name} stands on {c.breaker_a:g} A",
-            f"Receptacles of the {place.use} stand on 20 A.", section, measured=f"{c.breaker_a:g} A", limit="20 A",
-            mends=mended(f"20 A on {size}", rewired(view, size, breaker_a=TWENTY_A)),
-        )  # fmt: skip
-        return
 
 
 def count_rule(view: CircuitView) -> Iterator[Finding]:
@@ -365,8 +210,7 @@ def feeder_rule(view: CircuitView) -> Iterator[Finding]:
 RULES: tuple[Rule[CircuitView], ...] = (
     plug_rule,
     frame_rule,
-    sharing_rule,
-    twenty_rule,
+    disconnect_rule,
     multiwire_rule,
     feeder_rule,
     drop_rule,

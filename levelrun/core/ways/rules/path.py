@@ -11,6 +11,7 @@ from levelrun.core.rulebook import Rule
 from levelrun.core.trade.methods.conditions import is_buried
 from levelrun.core.ways.codes import finding
 from levelrun.core.ways.facts import WayView
+from levelrun.core.ways.geometry import entered_in
 from levelrun.core.ways.mends import at_tape, bigger_pipe, put_box, set_leg
 from levelrun.core.ways.pulls import Pull, by_hand_lb, force_of, pulls_of
 
@@ -282,7 +283,8 @@ def closure_rule(view: WayView) -> Iterator[Finding]:
     if end is None or end.structure != view.start.structure or end.id == view.start.id:
         return
     reached = view.placed[-1].y1
-    off = reached - end.height_in
+    low, high = entered_in(end, view.way.legs[-1].end.edge)
+    off = reached - min(max(reached, low), high)
     if abs(off) <= CLOSURE_IN:
         return
     yield finding(

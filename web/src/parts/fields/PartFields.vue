@@ -30,12 +30,16 @@ const words = computed(
 )
 const rows = computed(() =>
   props.fields.flatMap((field) => {
-    const word = words.value.get(field.name)
+    const word = words.value.get(field.name) ?? listed(field)
     return word && (field.when?.(part.value) ?? true) ? [{ field, word, look: lookOf(field, word) }] : []
   }),
 )
 const ticks = computed(() => rows.value.filter((row) => row.look === 'tick'))
 const others = computed(() => rows.value.filter((row) => row.look !== 'tick'))
+
+/** A field that is no part of the model, with a list of its own. */
+const listed = (field: Field): FieldWord | undefined =>
+  field.list ? { name: field.name, type: 'choice' } : undefined
 
 function lookOf(field: Field, word: FieldWord) {
   if (field.as) return 'length'

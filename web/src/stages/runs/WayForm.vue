@@ -17,7 +17,7 @@ const emit = defineEmits<{ added: [id: string] }>()
 const store = useJob()
 const shown = defineModel<boolean>({ required: true })
 
-const form = reactive({ name: '', start: '' })
+const form = reactive({ name: '', start: '', start_edge: '', end_edge: '' })
 const taking = ref<string[]>([])
 const problem = ref<Problem | null>(null)
 const panel = computed(() => store.job?.circuits.find((c) => c.id === props.circuit?.summary.id)?.panel ?? '')
@@ -34,6 +34,8 @@ whenShown(shown, () => {
   problem.value = null
   const next = hops.value.find((hop) => !hop.path.length)
   form.name = props.way?.name ?? (next && props.circuit ? props.circuit.summary.name : '')
+  form.start_edge = props.way?.start_edge ?? ''
+  form.end_edge = props.way?.legs.at(-1)?.end.edge ?? ''
   form.start = props.way?.start ?? next?.start ?? panel.value ?? store.nodes[0]?.id ?? ''
   taking.value = props.way
     ? hops.value.filter((hop) => hop.path.includes(props.way?.id ?? '')).map((hop) => hop.box)
@@ -44,9 +46,21 @@ whenShown(shown, () => {
 const FIELDS: Field[] = [
   { name: 'name', label: 'Name', wide: true },
   { name: 'start', label: 'Starts at', list: 'nodes', wide: true },
+  { name: 'start_edge', label: 'Leaves by its', list: 'edges' },
+  {
+    name: 'end_edge',
+    label: 'Comes in by its',
+    list: 'edges',
+    when: () => !!props.way?.legs.at(-1)?.end.node,
+  },
 ]
+const EDGES = ['', 'top', 'bottom', 'side', 'back'].map((value) => ({
+  title: value || 'nearest edge',
+  value,
+}))
 const lists = computed(() => ({
   nodes: store.nodes.map((node) => ({ title: node.name, value: node.id })),
+  edges: EDGES,
 }))
 const elsewhere = computed(() => {
   const keys = problem.value?.key?.split('.') ?? []
@@ -69,13 +83,22 @@ function routes(id: string): Edit[] {
   })
 }
 
+/** The edge of the panel or box at its end, where that is not as it was. */
+function entered(id: string, edge: string): Edit[] {
+  const last = props.way?.legs.at(-1)
+  if (!props.way || !last?.end.node || last.end.edge === edge) return []
+  const leg = props.way.legs.length - 1
+  return [{ op: 'set_leg', way: id, leg, set: { end: { ...last.end, edge } } }] as Edit[]
+}
+
 async function save() {
   const id = props.way?.id ?? `w${Date.now().toString(36)}`
+  const { end_edge, ...said } = form
   const own: Edit = props.way
-    ? { op: 'set', kind: 'way', id, set: { ...form } }
-    : { op: 'add', kind: 'way', item: { id, ...form } }
+    ? { op: 'set', kind: 'way', id, set: said }
+    : { op: 'add', kind: 'way', item: { id, ...said } }
   problem.value = await props.edit(
-    [own, ...routes(id)],
+    [own, ...entered(id, end_edge), ...routes(id)],
     props.way ? `way ${form.name}` : `new way ${form.name}`,
   )
   if (problem.value) return

@@ -35,12 +35,21 @@ export const ROOM_FIELDS: Field[] = [
     titles: { true: 'can be hit', false: 'guarded' },
   },
   { name: 'ambient_c', label: 'Hottest, °C', usual: 'as usual for its use' },
+  { name: 'laid_out', label: 'Boxes laid out' },
   { name: 'bays', label: 'Vehicle bays', when: (part) => part.use === 'garage' },
 ]
 export const STRUCTURE_FIELDS: Field[] = [
   { name: 'name', label: 'Name' },
   { name: 'kind', label: 'Kind' },
   { name: 'grade_in', label: 'Ground, from the floor', as: 'inches' },
+  {
+    name: 'dwelling',
+    label: 'Lived in',
+    usual: 'by what stands in it',
+    titles: { true: 'yes, a dwelling', false: 'no' },
+  },
+  { name: 'existing', label: 'Existing, not my work' },
+  { name: 'laid_out', label: 'Boxes laid out' },
 ]
 export const LEVEL_FIELDS: Field[] = [
   { name: 'name', label: 'Name of the level' },
