@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from datetime import date
 
 from pydantic import BaseModel, ConfigDict, Field
 
@@ -124,7 +123,7 @@ class PlanAnswer(BaseModel):
     boxes: list[BoxOut]
 
 
-def answer_of(job: Job, on: date | None = None) -> PlanAnswer:
+def answer_of(job: Job, on: str = "") -> PlanAnswer:
     """The plan of a job, by the rules that are in force on a day."""
     book = job_book(job, on)
     plan, building = plan_whole(job, book)

@@ -50,7 +50,7 @@ def planned_of(job: Job) -> Planned:
     """The job planned. The last few are kept by identity, for the answer and for the one after it."""
     with _lock:
         found = _kept.get(id(job))
-    book = job_book(job, date.today())
+    book = job_book(job, date.today().isoformat())
     if found is not None and found.job is job and found.book is book:
         return found
     plan, building = plan_whole(job, book)

@@ -41,7 +41,7 @@ class PlanQuestion(BaseModel):
 @router.post("/plan")
 def plan_job(q: PlanQuestion) -> PlanAnswer:
     """The whole plan of a job, nothing stored."""
-    return answer_of(job_in(q.job, q.text, q.rules), q.on or date.today())
+    return answer_of(job_in(q.job, q.text, q.rules), (q.on or date.today()).isoformat())
 
 
 def as_job(raw: dict[str, Any]) -> Job:

@@ -134,7 +134,7 @@ def _row(
 def alternatives(request: Request, job_id: JobId, way_id: str, leg: int) -> list[Alternative]:
     """What may go on one leg, best first."""
     job = jobs_of(request).get(job_id).job
-    book = job_book(job, date.today())
+    book = job_book(job, date.today().isoformat())
     for context in way_contexts(job, book):
         if context.way.id == way_id and 0 <= leg < len(context.way.legs):
             return leg_alternatives(book, context, leg)

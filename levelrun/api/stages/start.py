@@ -76,7 +76,7 @@ def try_line(request: Request, job_id: JobId, line: Line) -> Tried:
     job = jobs_of(request).get(job_id).job
     after = apply(job, [Say(op="say", text=line.text, panel=line.panel)])
     before = planned_of(job).plan
-    planned, building = plan_whole(after, job_book(after, date.today()))
+    planned, building = plan_whole(after, job_book(after, date.today().isoformat()))
     old = set(job.ids())
     way = next((item for item in planned.ways if item.summary.id not in old), None)
     circuit = next((item for item in planned.circuits if item.summary.id not in old), None)

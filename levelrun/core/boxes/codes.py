@@ -5,6 +5,27 @@ from __future__ import annotations
 from levelrun.core.findings import Code, finder
 
 CODES: dict[str, Code] = {
+    "entrance-no-light": Code(
+        "stop",
+        "An outside door of a dwelling has no light outside.",
+        "Somebody falls on the step.",
+        "A switched light at the door.",
+        "boxes",
+    ),
+    "ceiling-box": Code(
+        "check",
+        "A ceiling box in a room that is lived in bears no fan.",
+        "Somebody hangs one on it later.",
+        "A box listed for a fan.",
+        "boxes",
+    ),
+    "boxes-off-studs": Code(
+        "check",
+        "Several boxes of a room stand beside no stud.",
+        "They were typed to the foot.",
+        "All to the next stud.",
+        "boxes",
+    ),
     "dwelling-unsaid": Code(
         "check",
         "Nobody has said whether a building is lived in.",

@@ -89,6 +89,10 @@ class RoomView:
         """The room unrolled: its perimeter."""
         return self.starts[-1] + self.faces[-1].wall.length_in
 
+    def named(self, box_id: str) -> str:
+        """The name of one of its boxes."""
+        return next((box.name for box in self.boxes if box.id == box_id), box_id)
+
     def model(self, box: Box) -> BoxModel:
         """The catalogue row of a box."""
         return modelled(self.book, box)

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from levelrun.core.boxes.entering import Entering
 from levelrun.core.boxes.facts import RoomContext, RoomView
 from levelrun.core.boxes.pole import pole_use
-from levelrun.core.boxes.rules import fill, panel, place, spacing
+from levelrun.core.boxes.rules import fill, kind, panel, place, spacing
 from levelrun.core.boxes.spacing import wall_spaces
 from levelrun.core.codebook import Codebook
 from levelrun.core.findings import Figure, Finding, worst
@@ -17,7 +17,7 @@ from levelrun.core.rulebook import judged, keeping
 from levelrun.core.site.framing import depth_of, finish_in
 from levelrun.core.site.lived import as_laid_out
 
-RULES = (*spacing.RULES, *place.RULES, *fill.RULES, *panel.RULES)
+RULES = (*spacing.RULES, *place.RULES, *kind.RULES, *fill.RULES, *panel.RULES)
 
 
 @dataclass(frozen=True)

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from levelrun.core.boxes.covering import out_of_reach
 from levelrun.core.boxes.facts import RoomView
 from levelrun.core.job import Box
-from levelrun.core.site.faces import FLOOR_BREAKS
+from levelrun.core.site.faces import FLOOR_BREAKS, Face
 
 SPACED = ("common", "kitchen", "dining", "bedroom")
 FLOOR_FIXTURES = ("counter", "range", "tub", "shower", "cabinet", "fireplace", "stairs", "sink")
@@ -15,6 +15,7 @@ HIGHEST_IN = 66.0
 COUNTER_LEAST_IN = 12.0
 COUNTER_TOP_IN, OVER_COUNTER_IN = 36.0, 20.0
 COUNTERED = ("kitchen", "dining", "common")
+CORNER_IN = 26.0  # the depth of a counter: the one round the corner begins where this one ends
 COUNTER_PARTS = ("range", "sink")
 
 
@@ -70,12 +71,15 @@ def serves_wall(view: RoomView, box: Box) -> bool:
 
 
 def _breaks(view: RoomView) -> list[tuple[float, float]]:
+    """What parts wall spaces: doors, fixed cabinets, and a refrigerator that has an outlet of its own."""
+    served = any(box.serves == "refrigerator" for box in view.boxes)
     found: list[tuple[float, float]] = []
     for face, start in zip(view.faces, view.starts, strict=True):
         if face.side.stud == "open":
             found.append((start, start + face.wall.length_in))
         found += [(start + o.at_in, start + o.to_in) for o in face.openings if o.kind in FLOOR_BREAKS]
-        found += [(start + f.at_in, start + f.at_in + f.width_in) for f in face.fixtures if f.kind in FLOOR_FIXTURES]
+        fixed = [f for f in face.fixtures if f.kind in FLOOR_FIXTURES or (f.kind == "refrigerator" and served)]
+        found += [(start + f.at_in, start + f.at_in + f.width_in) for f in fixed]
     return _joined(found)
 
 
@@ -127,7 +131,8 @@ def counter_spaces(view: RoomView) -> list[CounterSpace]:
                 if end - start < COUNTER_LEAST_IN - 1e-6:
                     continue
                 over = [b for b in view.boxes if _over(view, b, face.wall.index, start, end)]
-                missing = out_of_reach(end - start, reach, [(b.at_in or 0.0) - start for b in over])
+                places = [(b.at_in or 0.0) - start for b in over] + _round_corners(view, face, start, end)
+                missing = out_of_reach(end - start, reach, places)
                 found.append(
                     CounterSpace(
                         face.wall.index,
@@ -138,6 +143,26 @@ def counter_spaces(view: RoomView) -> list[CounterSpace]:
                     )
                 )
     return found
+
+
+def _round_corners(view: RoomView, face: Face, start: float, end: float) -> list[float]:
+    """Receptacles over a counter that goes on round a corner, as places along this one: the wall line is measured
+    round the corner (210.52(C))."""
+    count, here, found = len(view.faces), face.wall.index, []
+    after, before = view.faces[(here + 1) % count], view.faces[(here - 1) % count]
+    if end >= face.wall.length_in - CORNER_IN and (low := _counter_from(after, 0.0)) is not None:
+        on = [b for b in view.boxes if _over(view, b, after.wall.index, low, after.wall.length_in)]
+        found += [face.wall.length_in - start + (b.at_in or 0.0) for b in on]
+    if start <= CORNER_IN and _counter_from(before, before.wall.length_in) is not None:
+        on = [b for b in view.boxes if _over(view, b, before.wall.index, 0.0, before.wall.length_in)]
+        found += [(b.at_in or 0.0) - before.wall.length_in - start for b in on]
+    return found
+
+
+def _counter_from(face: Face, corner: float) -> float | None:
+    """Where a counter of a wall begins that reaches into its corner at `corner`; None where none does."""
+    tops = [(f.at_in, f.at_in + f.width_in) for f in face.fixtures if f.kind == "counter"]
+    return next((low for low, high in tops if min(abs(low - corner), abs(high - corner)) <= CORNER_IN), None)
 
 
 def _over(view: RoomView, box: Box, side: int, start: float, end: float) -> bool:

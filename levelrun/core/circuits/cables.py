@@ -35,12 +35,18 @@ def _need(circuit: Circuit, tree: Tree, boxes: Mapping[str, Box], link: Link) ->
     below = [boxes[item] for item in tree.below(link.box) if item in boxes]
     if _between_ways(above, box, below):
         words += ["traveller", "traveller"]
+        if any(
+            other.after == link.after and boxes[other.box].kind in LAMPS for other in tree.links if other.box in boxes
+        ):
+            words.append("switched hot")  # the light hangs on the first switch: its hot comes back from the second
         if any(item.kind not in (*LAMPS, "switch") for item in below):
             words.append("hot")
     elif above is not None and above.kind == "switch" and box.kind in LAMPS:
         words += ["switched hot"] * _switched(above, box)
         if any(item.kind not in LAMPS for item in below):
             words.append("hot")
+    elif above is not None and above.kind == "smoke" and box.kind == "smoke":
+        words += ["hot", "interconnect"]
     elif above is not None and above.kind in LAMPS and box.kind == "switch":
         words += ["hot", "switched hot"]
     elif above is not None and above.kind in LAMPS and box.kind in LAMPS:
@@ -58,5 +64,6 @@ def _between_ways(above: Box | None, box: Box, below: list[Box]) -> bool:
 
 
 def _switched(switch: Box, lamp: Box) -> int:
-    """A fan with its light has two switched hots where its switch has two gangs."""
-    return 2 if lamp.kind == "fan" and switch.gangs > 1 else 1
+    """A fan with its light has two switched hots where its switch has two gangs; with a heater three, of three."""
+    most = 3 if lamp.serves == "bath_heater" else 2
+    return min(switch.gangs, most) if lamp.kind == "fan" else 1

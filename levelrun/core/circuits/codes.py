@@ -5,6 +5,48 @@ from __future__ import annotations
 from levelrun.core.findings import Code, finder
 
 CODES: dict[str, Code] = {
+    "supply-two": Code(
+        "stop",
+        "A building is fed by two circuits from outside.",
+        "One handle does not turn it off.",
+        "One feeder, and the rest from its panel.",
+        "circuits",
+    ),
+    "supply-small": Code(
+        "stop",
+        "The disconnect of a building is too small for the count of its circuits.",
+        "It is on the inspector's list.",
+        "A main of 60 A, or two circuits.",
+        "circuits",
+    ),
+    "cable-across": Code(
+        "stop",
+        "Building cable goes to another building.",
+        "It rots in the earth and in the sun.",
+        "Underground cable, or wires in pipe: walk the way.",
+        "circuits",
+    ),
+    "multiwire-device": Code(
+        "stop",
+        "Two single-pole protected breakers share a neutral.",
+        "Each sees the current of the other and trips.",
+        "A two-pole one, or a neutral each.",
+        "circuits",
+    ),
+    "disconnect-sight": Code(
+        "check",
+        "Nobody has said where equipment is turned off.",
+        "Somebody works on it while another turns it on.",
+        "A disconnect in sight, or a breaker that locks where that is allowed.",
+        "circuits",
+    ),
+    "white-hot": Code(
+        "note",
+        "A white wire is a hot.",
+        "The next one takes it for a neutral.",
+        "Mark it at both ends.",
+        "circuits",
+    ),
     "disconnect-small": Code(
         "stop",
         "A disconnect is rated under its circuit.",

@@ -60,6 +60,7 @@ class Circuit(Frozen):
     nameplate: StrictBool = Field(False, description="Motor or air conditioner: breaker and wire by its nameplate")
     least_ampacity_a: Amperes | None = Field(None, description="Minimum circuit ampacity on the nameplate")
     largest_breaker_a: Amperes | None = Field(None, description="Maximum overcurrent protection on the nameplate")
+    locks: StrictBool = Field(False, description="Its breaker can be locked off, with a part that stays on it")
     feeds: Id | None = None
     chain: tuple[Hop, ...] = Field((), max_length=200)
 

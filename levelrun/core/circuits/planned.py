@@ -14,7 +14,7 @@ from levelrun.core.circuits.loads import CircuitLoads, Laid
 from levelrun.core.circuits.makeup import makeup_in
 from levelrun.core.circuits.panel_load import Served, calculated, leg_loads, served
 from levelrun.core.circuits.places import box_places
-from levelrun.core.circuits.rules import house
+from levelrun.core.circuits.rules import house, supply
 from levelrun.core.circuits.rules import panel as panel_rules
 from levelrun.core.circuits.rules.house import house_of
 from levelrun.core.circuits.rules.panel import PanelFacts
@@ -105,7 +105,7 @@ def plan_wiring(job: Job, book: Codebook, rooms: Sequence[RoomContext], known: K
 def _of_buildings(book: Codebook, whole: house.House) -> Iterator[Finding]:
     """What is said of all circuits together, as it is told of the building that it is about."""
     structures = {item.id: item for item in whole.job.structures}
-    for item in judged(book, house.RULES, whole):
+    for item in judged(book, (*house.RULES, *supply.RULES), whole):
         structure = structures.get(item.subject)
         if structure is None:
             yield item

@@ -10,6 +10,8 @@ from levelrun.core.errors import LevelRunError
 from levelrun.core.kept import kept_hash
 
 FOUR = 4
+FIXED_LEAST_VA = 500.0
+SMALL_UNIT_VA, COLUMN_B_VA, LEAST_UNIT_VA = 8750.0, 3500.0, 1750.0
 LINE_V = 240.0
 
 
@@ -150,10 +152,14 @@ def _lighting_steps(book: Codebook, va: float) -> list[Step]:
 
 
 def _fixed(book: Codebook, home: Dwelling) -> list[Step]:
-    """Appliances fastened in place: four or more at 75 %. A refrigerator on a cord is in the general load."""
+    """Appliances fastened in place: four or more of 500 W or more at 75 %, smaller ones whole (220.53). A
+    refrigerator on a cord is in the general load."""
     fixed = [a for a in home.appliances if a.use not in (*OWN_RULE, "washer", "refrigerator", "welder")]
-    percent = book.number("fixed_appliance_percent") if len(fixed) >= FOUR else 100.0
-    found = [Step(a.name or a.use.replace("_", " "), a.va, percent, a.va * percent / 100, "220.53") for a in fixed]
+    many = sum(a.va >= FIXED_LEAST_VA for a in fixed) >= FOUR
+    found = []
+    for a in fixed:
+        percent = book.number("fixed_appliance_percent") if many and a.va >= FIXED_LEAST_VA else 100.0
+        found.append(Step(a.name or a.use.replace("_", " "), a.va, percent, a.va * percent / 100, "220.53"))
     plugged = [a for a in home.appliances if a.use == "welder"]
     return found + [Step(a.name or a.use, a.va, 100.0, a.va, "630.11") for a in plugged]
 
@@ -166,8 +172,8 @@ def _dryers(book: Codebook, home: Dwelling) -> list[Step]:
 
 
 def _cooking(book: Codebook, home: Dwelling) -> list[Step]:
-    """Column C of table 220.55 for ranges over 8¾ to 12 kW; smaller at nameplate where that is less; over 12 kW
-    the column grows 5 % for each kilowatt or major fraction (note 1)."""
+    """Table 220.55: column C for ranges over 8¾ to 12 kW; over 12 kW it grows 5 % for each kilowatt or major fraction
+    (note 1); where every unit is 8¾ kW or less by columns A and B, if that is less (note 3)."""
     own = [a for a in home.appliances if a.use in COOKING]
     if not own:
         return []
@@ -178,8 +184,19 @@ def _cooking(book: Codebook, home: Dwelling) -> list[Step]:
         demand *= 1 + 0.05 * int((biggest - 12_000) / 1000 + 0.5)
     connected = sum(a.va for a in own)
     name = own[0].name or "Range" if len(own) == 1 else f"{len(own)} cooking appliances"
-    counted = min(connected, demand)
+    counted = min(connected, demand, _small_units(book, own) if biggest <= SMALL_UNIT_VA else connected)
     return [Step(name, connected, 100 * counted / connected if connected else 0.0, counted, "table 220.55")]
+
+
+def _small_units(book: Codebook, own: Sequence[Appliance]) -> float:
+    """Columns A and B, each by the count of its own units; a unit under 1¾ kW counts whole."""
+    small = [a.va for a in own if LEAST_UNIT_VA <= a.va < COLUMN_B_VA]
+    medium = [a.va for a in own if a.va >= COLUMN_B_VA]
+    total = sum(a.va for a in own if a.va < LEAST_UNIT_VA)
+    for units, column in ((small, "a_percent"), (medium, "b_percent")):
+        row = book.table("220-55-ranges").find(str(min(len(units), 5)))
+        total += sum(units) * (float(row[column]) / 100 if row else 1.0)
+    return total
 
 
 def _vehicles(book: Codebook, home: Dwelling) -> list[Step]:
@@ -230,7 +247,9 @@ def feeder(book: Codebook, lighting_va: float, appliances: Sequence[Appliance]) 
     for item in appliances:
         percent = 100 * factor if item.use in heavy else 100.0
         name = item.name or item.use.replace("_", " ")
-        steps.append(Step(name, item.va, percent, item.va * percent / 100, "220.40, 215.2"))
+        va = max(item.va, book.number("vehicle_least_va")) if item.use == "vehicle" else item.va
+        section = "220.57, 215.2" if item.use == "vehicle" else "220.40, 215.2"
+        steps.append(Step(name, item.va, percent, va * percent / 100, section))
     motors = [a for a in appliances if a.use in (*MOTORS, "welder")]
     if motors:
         largest = max(motors, key=lambda item: item.va)

@@ -5,7 +5,6 @@ from __future__ import annotations
 import tomllib
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
-from datetime import date
 from functools import lru_cache
 from pathlib import Path
 
@@ -45,7 +44,7 @@ class Codebook:
     """Everything a plan looks up. Compared by identity: `load` gives one object a rule set.
 
     own: how the sections of another country's book begin; a finding without such a section is no stop of it. on: the
-    day that is asked for.
+    day that is asked for, as 2026-09-01; empty: none.
     """
 
     rules: str
@@ -56,12 +55,12 @@ class Codebook:
     scalars: Mapping[str, Scalar] = field(repr=False)
     own: str = ""
     notes: tuple[NoteStatus, ...] = ()
-    on: date | None = None
+    on: str = ""
 
     def in_force(self, day: str) -> bool:
         """Whether what comes into force on `day` (2026-09-01; empty: always) is, on the day that is asked for. Where
         no day is asked for, everything is."""
-        return not day or self.on is None or date.fromisoformat(day) <= self.on
+        return not day or not self.on or day <= self.on
 
     def table(self, name: str) -> Table:
         """A table by its name without the set's prefix, such as "ch9-table8"."""
@@ -106,9 +105,9 @@ class Codebook:
 
 
 @lru_cache(maxsize=64)
-def as_of(book: Codebook, on: date | None) -> Codebook:
-    """A rule set on a day: rules that begin later are not asked yet."""
-    return replace(book, on=on) if on is not None else book
+def as_of(book: Codebook, on: str) -> Codebook:
+    """A rule set on a day (2026-09-01; empty: on none): rules that begin later are not asked yet."""
+    return replace(book, on=on) if on else book
 
 
 def rule_sets() -> list[str]:

@@ -2,13 +2,11 @@
 
 from __future__ import annotations
 
-from datetime import date
-
 from levelrun.core.codebook import Codebook, LocalRule, as_of, load, with_notes
 from levelrun.core.job.whole import Job
 
 
-def job_book(job: Job, on: date | None = None) -> Codebook:
+def job_book(job: Job, on: str = "") -> Codebook:
     """The job's rule set with its local notes laid on, on a day where one is asked for."""
     rules = (
         LocalRule(key=n.key, value=n.value, who=n.who, when=n.when, why=n.why, approved=n.approved) for n in job.notes

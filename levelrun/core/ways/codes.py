@@ -5,6 +5,44 @@ from __future__ import annotations
 from levelrun.core.findings import Code, finder
 
 CODES: dict[str, Code] = {
+    "pull-box-small": Code(
+        "stop",
+        "A box is too short for the wire that is pulled through it.",
+        "The insulation is crushed at the bend.",
+        "A box of the length that 314.28 asks.",
+        "runs",
+    ),
+    "pull-box-unsaid": Code(
+        "check",
+        "Nobody has said which box stands between two pipes with large wire.",
+        "It has to be long enough to bend it.",
+        "Name a box of that size.",
+        "runs",
+    ),
+    "body-marked": Code(
+        "check",
+        "Large wire through a body.",
+        "Most are too short to bend it.",
+        "One that is marked for it, or a sweep.",
+        "runs",
+    ),
+    "bend-room": Code(
+        "note",
+        "Room to bend a large wire before its lug.",
+        "The lug twists, the strands break.",
+        "Look before the pipe is set.",
+        "runs",
+    ),
+    "span-unsaid": Code(
+        "check",
+        "Nobody has said how high a span hangs, and over what.",
+        "A ladder or a lorry finds it.",
+        "Tape its lowest point.",
+        "runs",
+    ),
+    "span-low": Code(
+        "stop", "A span hangs too low.", "A ladder or a lorry finds it.", "Higher, or under ground.", "runs"
+    ),
     "way-empty": Code(
         "check",
         "The way has no legs yet.",

@@ -19,6 +19,7 @@ from levelrun.core.ways.geometry import Placed, lay_out, leaves_at
 
 PULL_POINTS = ("box", "lb", "body")
 OPEN = ("trench", "driveway_trench", "under_building", "under_slab", "overhead")
+WALLS, OUTSIDE, THROUGH_IN = ("stud_wall", "outside_wall", "masonry_inside"), ("outside_wall", "trench", "roof"), 14.0
 HOTS = ("black", "red", "blue", "brown")
 BUNDLED_IN = 24.0  # cables side by side for longer than this carry less (310.15(C)(1))
 
@@ -140,9 +141,19 @@ class WayView:
     def _facts(self, index: int) -> PlaceFacts:
         leg = self.way.legs[index]
         said = {key: getattr(leg.facts, key) for key in CHANGEABLE}
+        if said["damage"] is None and self._through_a_wall(index):
+            said["damage"] = False
         if said["damage"] is None and leg.place == "outside_wall" and self._over_reach(index):
             said["damage"] = False
         return facts_of(self.book, leg.place, said)
+
+    def _through_a_wall(self, index: int) -> bool:
+        """A short level leg from inside to outside: what goes through a wall is in no place where it can be hit."""
+        leg = self.way.legs[index]
+        if leg.go in ("up", "down") or leg.length_in > THROUGH_IN or leg.place not in WALLS:
+            return False
+        beside = [self.way.legs[i].place for i in (index - 1, index + 1) if 0 <= i < len(self.way.legs)]
+        return len(beside) == 2 and len({place in OUTSIDE for place in beside}) == 2
 
     def _over_reach(self, index: int) -> bool:
         """The whole leg stands 8 ft or more over known ground, where nothing is said to hit it (300.5(D)(1))."""

@@ -48,6 +48,8 @@ class LegFacts(Frozen):
     insulation: StrictBool | None = None
     above_roof_in: Inches | None = Field(None, description="On a roof in the sun: from the roof to its underside")
     above: AboveKey | None = None
+    beneath: Literal["walk", "drive", "street", "roof"] | None = Field(None, description="What a span hangs over")
+    clear_in: Inches | None = Field(None, description="Of a span: its lowest point over that")
 
 
 class Leg(Frozen):

@@ -3,7 +3,8 @@
     over 43' trench 16" deep in pvc40 3/4 to LB
 
 A leg is a direction and a length, then in any order: the place, `N deep`, `in METHOD SIZE`, facts
-(wet, guarded ...), `with` bends, `to` what stands at its end. Legs are parted by a new line, `;` or `then`.
+(wet, guarded, above a drive, clear 12' ...), `with` bends, `to` what stands at its end. Legs are parted by a
+new line, `;` or `then`.
 """
 
 from __future__ import annotations
@@ -34,6 +35,10 @@ FACT_WORDS: dict[str, tuple[str, Any]] = {
     "shade": ("sunlight", False),
     "insulated": ("insulation", True),
     "uninsulated": ("insulation", False),
+    "above people": ("beneath", "walk"),
+    "above a drive": ("beneath", "drive"),
+    "above a street": ("beneath", "street"),
+    "above a roof": ("beneath", "roof"),
 }
 ABOVE_WORDS = {
     "under open ground": "open_ground",
@@ -177,6 +182,8 @@ def _item(reader: _WalkReader, leg: WalkLeg) -> WalkLeg:
         return replace(leg, facts={**leg.facts, "ambient_c": degrees})
     if reader.phrase(["raised"]):
         return replace(leg, facts={**leg.facts, "above_roof_in": reader.length()})
+    if reader.phrase(["clear"]):
+        return replace(leg, facts={**leg.facts, "clear_in": reader.length()})
     if reader.phrase(["deep"]):
         return replace(leg, depth_in=reader.length())
     if NUMBER.match(reader.text, reader.pos):
@@ -281,6 +288,8 @@ def write_leg(book: Codebook, leg: WalkLeg) -> str:
             words.append(f"ambient {value:g} C")
         elif key == "above_roof_in":
             words.append(f"raised {format_inches(value)}")
+        elif key == "clear_in":
+            words += ["clear", format_length(value)]
         else:
             words.append(said[(key, value)])
     if leg.method:

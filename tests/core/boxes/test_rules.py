@@ -43,6 +43,9 @@ CASES: dict[str, str] = {
     "panel-space": DEN + "panel north 4'; mark counter north 4' at 3'",
     "rooms-overlap": "room A 12' x 12'; room B 12' x 12' at 6' east",
     "openings-overlap": DEN + "window south 4' x 4' at 4' sill 30\"",
+    "entrance-no-light": "room Den 14' x 12'; door south 3'",
+    "ceiling-box": DEN + "set light centre box octagon-21",
+    "boxes-off-studs": DEN + "; ".join(f"set receptacle north {at}'" for at in (1, 3, 7, 9)),
     "dwelling-unsaid": "structure cabin Cabin; room Bunk 12' x 12'",
     "porch-cover": "room Porch 12' x 8'; set receptacle north 17 5/8\" as O-1; change O-1: cover flat",
     "tail-open": DEN + "set tail 3' x 3'",
@@ -84,6 +87,7 @@ def test_every_code_has_a_case() -> None:
 
 def test_boxes_that_stand_right_are_left_alone() -> None:
     job = built(DEN + 'fill; set receptacle north 17 5/8" outside; set receptacle south 15 5/8" outside')
+    job = built("set light south 2' outside", job, room=job.rooms[0].id)
     covered = [
         {"op": "set", "kind": "box", "id": box.id, "set": {"cover": "in_use"}} for box in job.boxes if box.outdoors
     ]

@@ -74,6 +74,13 @@ CASES = {
     "box-twice": _lent(case("1 20a dual Den: R-1 R-2; circuit 2 20a dual Other: B-1")),
     "hop-short": case("1 20a dual Den: R-1", ("circuit", "Den", {"chain": [{"box": "b1", "length_in": 12.0}]})),
     "switch-apart": case("1 15a afci Lights: L-1; circuit 3 15a afci Switches: S-1 L-3"),
+    "supply-two": case("feed Q from 1 60a; circuit 5 20a gfci Store: SH",
+                       ("circuit", "Store", {"method": "UF-B"})),
+    "supply-small": built("; ".join(f"circuit in Q {n} 20a gfci S{n}" for n in range(1, 4)),
+                          case("feed Q from 1 60a", ("panel", "Q", {"main_a": 30.0}))),
+    "cable-across": case("5 20a gfci Store: SH"),
+    "multiwire-device": _partners(case("1 20a gfci A; circuit 3 20a afci B")),
+    "disconnect-sight": case("1/3 30a Heater: GE", ("box", "GE", {"serves": "water_heater"})),
     "disconnect-small": case("1/3 50a Heater: GE",
                              ("box", "GE", {"kind": "disconnect", "serves": "", "rating_a": 30.0})),
     "interlock-nowhere": case("1/3 30a with neutral Inlet: GE", ("box", "GE", {"interlock": True}),
@@ -85,7 +92,7 @@ CASES = {
 }  # fmt: skip
 NO_MEND = {
     "drop-at-breaker", "place-unsaid", "space-unsaid", "feeder-small", "nameplate-unsaid",
-    "electrode", "lug-small", "box-loose", "circuits-wanted", "all-dark",
+    "electrode", "lug-small", "white-hot", "box-loose", "circuits-wanted", "all-dark",
 }  # fmt: skip
 
 

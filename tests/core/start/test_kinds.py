@@ -80,11 +80,13 @@ ANSWERS = {
         wire="10", ground="10", cuts=[(1, 33), (3, 7)],
         drop=100 * 2 * 12.5 * (30 + 54 / 12 + 24 / 12) * 1.24 / 1000 / 240,
         fill=100 * 0.0633 / 0.314,
+        asks=["method-condition"],  # bored holes or a running board (334.15(C))
     ),
     # 18.75 A for hours: 23.4 within 30. 204 + 42 + 12 + 6 + 10.2 = 274.2 in.
     "water-heater": Answer(
         text="from H 17' stud wall in 10-2 to water heater", breaker="30 A, 2-pole, plain", spaces="16/18", wire="10",
         ground="10", cuts=[(1, 23)], drop=100 * 2 * 18.75 * (17 + 54 / 12) * 1.24 / 1000 / 240,
+        asks=["disconnect-sight"],  # or a breaker that locks (422.31(B))
     ),
     # 144 + 42 + 12 + 6 + 7.2 = 211.2 in. It may not feed back: an interlock is asked (702.5).
     "generator": Answer(
@@ -97,7 +99,7 @@ ANSWERS = {
         spaces="16/18", wire="12", ground="12", cuts=[(3, 79)],
         drop=100 * 2 * 6.25 * (70 + 54 / 12) * 1.98 / 1000 / 240,
         fill=100 * 0.0399 / 0.508,
-        asks=["riser-missing", "riser-missing"],
+        asks=["riser-missing", "riser-missing", "disconnect-sight"],
     ),
     # 360 + 42 + 42 + 6 + 18 = 468 in, 39 ft to the inch. Nothing on it yet.
     "sub-panel": Answer(

@@ -9,11 +9,12 @@ from levelrun.core.boxes.facts import RoomView
 from levelrun.core.boxes.placing import Placement, middle, on_studs
 from levelrun.core.findings import Finding, Mend
 from levelrun.core.rulebook import Rule
-from levelrun.core.site.faces import Face
+from levelrun.core.site.faces import Face, Seen
 
 GRADE_REACH_IN = 78.0
 LAST_FOR_ALARMS = {"kitchen": 2, "laundry": 1, "utility": 1, "garage": 3, "porch": 4}
 OPPOSITE = {"north": "south", "south": "north", "east": "west", "west": "east"}
+BESIDE_IN, HALF_IN = 12.0, 3.0
 NOT_OUTSIDE = ("bedroom", "closet", "bath")
 
 
@@ -154,4 +155,49 @@ def lived_rule(views: Sequence[RoomView]) -> Iterator[Finding]:
     )
 
 
-RULES: tuple[Rule[Sequence[RoomView]], ...] = (lived_rule, outdoor_rule, alarm_rule, sleeping_rule)
+def _beside_door(face: Face, door: Seen) -> float:
+    """A place for a light a foot beside a door, at its latch first, where no other opening is."""
+    right, left = door.to_in + BESIDE_IN, door.at_in - BESIDE_IN
+    for at in (right, left) if door.latch == "right" else (left, right):
+        clear = all(o.to_in <= at - HALF_IN or o.at_in >= at + HALF_IN for o in face.openings)
+        if clear and HALF_IN <= at <= face.wall.length_in - HALF_IN:
+            return at
+    return min(right, face.wall.length_in - HALF_IN)
+
+
+def entrance_rule(views: Sequence[RoomView]) -> Iterator[Finding]:
+    """A light outside at each outside door of a dwelling, on the floor at ground level (210.70(A)(2))."""
+    if not views or not views[0].dwelling:
+        return
+    by_id = {view.room.id: view for view in views}
+    for view in views:
+        if view.context.level.kind != "floor" or view.context.level.floor_in != 0 or view.room.use == "porch":
+            continue
+        for face, door in view.doors:
+            porch = by_id.get(door.to_room)
+            if door.kind == "garage_door" or (door.to_room and (porch is None or porch.room.use != "porch")):
+                continue
+            outside = [b for b in view.boxes if b.kind == "light" and b.outdoors and b.side == face.wall.index]
+            under = [b for b in porch.boxes if b.kind == "light"] if porch else []
+            if outside or under:
+                continue
+            at = _beside_door(face, door)
+            item = {
+                "kind": "light", "room": view.room.id, "structure": view.context.structure.id,
+                "side": face.wall.index, "at_in": at, "outdoors": True,
+                "height_in": view.context.level.floor_in + 72.0,
+            }  # fmt: skip
+            yield finding(
+                "entrance-no-light",
+                view.context.structure.id,
+                None,
+                f"No light outside the {face.wall.name} door of {view.room.name}",
+                "A switched lighting outlet at the outside of each entrance at ground level.",
+                "210.70(A)(2)",
+                about="structure",
+                room=view.room.id,
+                mends=[Mend("A light beside the door", [{"op": "add", "kind": "box", "item": item}])],
+            )
+
+
+RULES: tuple[Rule[Sequence[RoomView]], ...] = (lived_rule, entrance_rule, outdoor_rule, alarm_rule, sleeping_rule)

@@ -20,6 +20,7 @@ from levelrun.core.site.geometry import is_inside, middle_of
 NAIL_IN = 0.5
 SETBACK_IN = 0.25
 REACH_IN = 79.0
+SEVERAL = 4
 UNNAILED = ("equipment", "disconnect", "tail")
 HIDES = ("cabinet", "fireplace", "water_heater", "tub", "shower")
 
@@ -29,7 +30,7 @@ def about_box(view: RoomView, box: Box, code: str, title: str, text: str, sectio
     return finding(code, box.id, None, title, text, section, about="box", room=view.room.id, **more)
 
 
-def _on_walls(view: RoomView) -> Iterator[tuple[Box, Face, float]]:
+def on_walls(view: RoomView) -> Iterator[tuple[Box, Face, float]]:
     for box in view.boxes:
         if box.side is not None and box.at_in is not None:
             yield box, view.faces[box.side], box.at_in
@@ -37,10 +38,11 @@ def _on_walls(view: RoomView) -> Iterator[tuple[Box, Face, float]]:
 
 def fit_rule(view: RoomView) -> Iterator[Finding]:
     """The box stands on its wall, in no opening, over no other box."""
-    for box, face, at in _on_walls(view):
+    for box, face, at in on_walls(view):
         half = view.model(box).wide_in / 2
         if at - half < -0.01 or at + half > face.wall.length_in + 0.01:
             inside = min(max(at, half), face.wall.length_in - half)
+            blocked = any(o.at_in - half < inside < o.to_in + half for o in face.openings)
             yield about_box(
                 view,
                 box,
@@ -50,7 +52,9 @@ def fit_rule(view: RoomView) -> Iterator[Finding]:
                 "common practice, no source",
                 measured=show(at),
                 limit=show(face.wall.length_in),
-                mends=[Mend(f"Move it to {show(inside)}", [set_box(box, at_in=inside)])],
+                mends=_to_stud(view, box, face, at)
+                if blocked
+                else [Mend(f"Move it to {show(inside)}", [set_box(box, at_in=inside)])],
             )
             continue
         tall, up = view.model(box).tall_in / 2, view.over_floor(box)
@@ -89,7 +93,7 @@ def _outside(view: RoomView) -> Iterator[Finding]:
 def _overlaps(view: RoomView) -> Iterator[Finding]:
     walls: dict[tuple[int | None, bool], list[tuple[Box, Face, float]]] = {}
     order = {box.id: index for index, box in enumerate(view.boxes)}
-    for box, face, at in _on_walls(view):
+    for box, face, at in on_walls(view):
         walls.setdefault((box.side, box.outdoors), []).append((box, face, at))
     for standing in walls.values():
         widest = max(view.model(box).wide_in for box, _, _ in standing)
@@ -140,8 +144,22 @@ def _is_free(face: Face, spot: float, wide: float, taken: list[tuple[float, floa
 
 
 def stud_rule(view: RoomView) -> Iterator[Finding]:
-    """A nailed box has a stud beside it, or blocking."""
-    for box, face, at in _on_walls(view):
+    """A nailed box has a stud beside it, or blocking. Several at once are one finding, with one mend."""
+    found = list(_off_studs(view))
+    if len(found) < SEVERAL:
+        yield from found
+        return
+    edits = [edit for item in found for edit in (item.mends[0].edits if item.mends else ())]
+    yield finding(
+        "boxes-off-studs", view.room.id, None, f"{len(found)} boxes stand beside no stud",
+        ", ".join(view.named(item.subject) for item in found[:8]) + (" and more" if len(found) > 8 else ""), "314.23",
+        about="room", room=view.room.id, measured=str(len(found)), limit="0",
+        mends=[Mend("All to the next stud", edits)] if edits else [],
+    )  # fmt: skip
+
+
+def _off_studs(view: RoomView) -> Iterator[Finding]:
+    for box, face, at in on_walls(view):
         if box.blocking or box.kind in UNNAILED or face.side.stud not in STUDDED or box.outdoors:
             continue
         model = view.model(box)
@@ -170,7 +188,7 @@ def _set_out(view: RoomView, box: Box, face: Face) -> list[Mend]:
     """Mends that bring a box out to the finish: it alone, or all of its wall."""
     wanted = finish_in(face.side)
     mends = [Mend(f"Set it out {show_inches(wanted)}", [set_box(box, set_out_in=wanted)])]
-    same = [b for b, f, _ in _on_walls(view) if f is face]
+    same = [b for b, f, _ in on_walls(view) if f is face]
     if len(same) > 1:
         every = [set_box(b, set_out_in=wanted) for b in same if not b.outdoors]
         mends.append(Mend("Set out all of this wall", every))
@@ -179,7 +197,7 @@ def _set_out(view: RoomView, box: Box, face: Face) -> list[Mend]:
 
 def finish_rule(view: RoomView) -> Iterator[Finding]:
     """The face of the box against the finish: flush where it burns, else ¼ in back at most (314.20)."""
-    for box, face, _ in _on_walls(view):
+    for box, face, _ in on_walls(view):
         if box.outdoors or box.kind in UNNAILED:
             continue
         wanted = finish_in(face.side)
@@ -212,7 +230,7 @@ def finish_rule(view: RoomView) -> Iterator[Finding]:
 
 def depth_rule(view: RoomView) -> Iterator[Finding]:
     """The box goes into what is clear behind it: the framing, less what was taped there, plus its set-out."""
-    for box, face, _ in _on_walls(view):
+    for box, face, _ in on_walls(view):
         if face.side.stud == "open" or box.kind in UNNAILED or box.outdoors:
             continue
         clear = depth_of(face.side) if box.clear_in is None else min(box.clear_in, depth_of(face.side))
@@ -255,7 +273,7 @@ def model_rule(view: RoomView) -> Iterator[Finding]:
 
 def reach_rule(view: RoomView) -> Iterator[Finding]:
     """Switches at 6 ft 7 in at most (404.8); nothing in the tub and shower zone (406.9(C), 404.4)."""
-    for box, face, at in _on_walls(view):
+    for box, face, at in on_walls(view):
         up = view.over_floor(box)
         if box.kind in ("switch", "disconnect") and up > REACH_IN:
             yield about_box(
@@ -283,43 +301,6 @@ def reach_rule(view: RoomView) -> Iterator[Finding]:
                         view, box, "box-hidden", f"{box.name} is behind the {item.kind.replace('_', ' ')}",
                         "A box stays reachable.", "314.29", mends=_to_stud(view, box, face, at),
                     )  # fmt: skip
-
-
-def weather_rule(view: RoomView) -> Iterator[Finding]:
-    """Outside walls: air-tight where the shop wants it; in-use covers outdoors (406.9(B))."""
-    for box, face, _ in _on_walls(view):
-        if view.room.use == "porch" and not box.outdoors and box.kind == "receptacle" and box.cover == "flat":
-            yield about_box(
-                view, box, "porch-cover", f"{box.name} has a flat cover on the porch",
-                "In a damp place the cover is tight while nothing is plugged in.", "406.9(A)",
-                mends=[Mend("A damp-location cover", [set_box(box, cover="damp")])],
-            )  # fmt: skip
-        if box.outdoors and box.kind == "receptacle" and box.cover != "in_use":
-            yield about_box(
-                view, box, "outdoor-cover", f"{box.name} wants an in-use cover", "It keeps rain off a plug.",
-                "406.9(B)", mends=[Mend("In-use cover", [set_box(box, cover="in_use")])],
-            )  # fmt: skip
-        if view.context.habits.air_tight_outside and face.outside and not box.air_tight and not box.outdoors:
-            every = [set_box(b, air_tight=True) for b, f, _ in _on_walls(view) if f.outside and not b.outdoors]
-            yield about_box(
-                view, box, "air-seal", f"{box.name} is not air-tight", "The shop's habit for outside walls.",
-                "common practice, no source",
-                mends=[
-                    Mend("Air-tight box", [set_box(box, air_tight=True)]),
-                    Mend("All of this room", every),
-                ],
-            )  # fmt: skip
-
-
-def tail_rule(view: RoomView) -> Iterator[Finding]:
-    """A cable that ends without a box, for what comes later: capped, lettered, marked on the floor."""
-    for box in view.boxes:
-        if box.kind == "tail":
-            yield about_box(
-                view, box, "tail-open", f"{box.name} is a tail of cable without a box",
-                "Cap the wires, letter the jacket, mark the floor under it; no splice without a box.",
-                "300.15; common practice, no source",
-            )  # fmt: skip
 
 
 def valve_rule(view: RoomView) -> Iterator[Finding]:
@@ -374,8 +355,6 @@ RULES: tuple[Rule[RoomView], ...] = (
     model_rule,
     reach_rule,
     stud_rule,
-    weather_rule,
-    tail_rule,
     opener_rule,
     valve_rule,
 )

@@ -141,15 +141,19 @@ def switch_rule(house: House) -> Iterator[Finding]:
 
 
 def dark_rule(house: House) -> Iterator[Finding]:
-    """A floor whose lights all hang on one circuit, where it has three lit rooms or more."""
+    """A floor whose lights all hang on one circuit, where it has three lit rooms or more; two where its outlets hang
+    on it too: one trip and everything is dark."""
     by_level: dict[str, dict[str, set[str]]] = {}
     for box, room, own in house.wired:
         if box.kind in LAMPS and room is not None:
             lit = by_level.setdefault(room.level, {})
             lit.setdefault(own[0].id, set()).add(room.id)
     for level, circuits in by_level.items():
-        if len(circuits) == 1 and len(next(iter(circuits.values()))) >= 3:
-            circuit = next(c for c in house.job.circuits if c.id in circuits)
+        if len(circuits) != 1:
+            continue
+        circuit = next(c for c in house.job.circuits if c.id in circuits)
+        plugs = any(house.boxes[hop.box].kind in PLUGS for hop in circuit.chain if hop.box in house.boxes)
+        if len(circuits[circuit.id]) >= (2 if plugs else 3):
             yield finding(
                 "all-dark", circuit.id, None, f"One trip of {circuit.name} darkens the whole floor",
                 f"{len(circuits[circuit.id])} rooms of {house.job.structure_of(level).name} have no other light.",

@@ -27,7 +27,7 @@ def sharing_rule(view: CircuitView) -> Iterator[Finding]:
     """Appliances alone; kitchen, bath and laundry for themselves; outdoors off the lights (210.11(C), 210.52(B))."""
     boxes = view.context.boxes
     for box in boxes:
-        if view.dedicated(box) and len([b for b in boxes if b.kind not in ("disconnect", "junction")]) > 1:
+        if view.dedicated(box) and len([b for b in boxes if b.kind not in ("disconnect", "junction", "switch")]) > 1:
             title = usual_of(view.book, box).title
             yield about(
                 view, "sharing", f"{title} {box.name} shares its circuit",

@@ -16,6 +16,11 @@ from levelrun.core.job import Box, Panel
 from levelrun.core.rulebook import Rule
 
 FOUR_WIRE = {"10-30": "14-30", "10-50": "14-50"}
+CABLED = ("NM-B", "UF-B", "MC", "AC")
+SIGHT = {
+    "air_conditioner": "440.14", "water_heater": "422.31(B)", "space_heater": "424.19", "pump": "430.102(B)",
+    "disposer": "422.31(B)", "furnace": "422.31(C)",
+}  # fmt: skip
 FRAMES = ("range", "dryer")
 
 
@@ -159,12 +164,55 @@ def count_rule(view: CircuitView) -> Iterator[Finding]:
         )  # fmt: skip
 
 
+def white_rule(view: CircuitView) -> Iterator[Finding]:
+    """Two hots in a cable: the white is one of them, or is spare and capped; never a ground (200.7(C))."""
+    c = view.circuit
+    if c.volts != 120 and not c.neutral and c.method in CABLED and c.feeds is None and c.chain:
+        three = any((wires.conductors or 0) > 2 for wires in view.wires.values())
+        yield about(
+            view, "white-hot", f"{view.name}: {'the white is spare' if three else 'the white is a hot'}",
+            "Cap it at both ends; it is no ground." if three else
+            "Mark it at both ends, in the panel and in the box: tape or paint, not white, not green.",
+            "200.7(C)(1)",
+        )  # fmt: skip
+
+
+def sight_rule(view: CircuitView) -> Iterator[Finding]:
+    """Wired equipment is turned off within sight of it; some by a breaker that locks (440.14, 422.31, 430.102)."""
+    for box in view.context.boxes:
+        section = SIGHT.get(box.serves)
+        if box.kind != "equipment" or section is None:
+            continue
+        before = [view.boxes.get(link.box) for link in view.tree.path(box.id)]
+        if any(item is not None and item.kind == "disconnect" for item in before):
+            continue
+        always = box.serves == "air_conditioner"
+        if view.circuit.locks and not always:
+            continue
+        yield about(
+            view, "disconnect-sight", f"Where is {box.name} turned off?",
+            "A disconnect within sight of it, 50 ft at most." if always else
+            "A disconnect within sight of it, or a breaker that locks in the open position.", section,
+            mends=[] if always else [Mend("Its breaker locks", [change(view, locks=True)])],
+        )  # fmt: skip
+
+
 def multiwire_rule(view: CircuitView) -> Iterator[Finding]:
-    """Circuits that share a neutral are disconnected together (210.4(B)); their legs are the panel's to judge."""
+    """Circuits that share a neutral are disconnected together (210.4(B)), and two single-pole protected breakers
+    cannot share one; their legs are the panel's to judge."""
     c, other = view.circuit, view.context.partner
-    if other is None or c.id > other.id or (c.tied and other.tied):
+    if other is None or c.id > other.id:
         return
     partner = {"op": "set", "kind": "circuit", "id": other.id}
+    if c.protection != "plain" and other.protection != "plain" and c.poles == other.poles == 1:
+        yield about(
+            view, "multiwire-device", f"{view.name} and {other.name} share a neutral behind two breakers",
+            "A ground-fault or arc-fault breaker watches its own neutral. It takes one two-pole breaker made for it.",
+            "210.4(B), 110.3(B)",
+            mends=[Mend("Each its own neutral", [change(view, partner=None), {**partner, "set": {"partner": None}}])],
+        )  # fmt: skip
+    if c.tied and other.tied:
+        return
     yield about(
         view, "multiwire-tie", f"{view.name} and {other.name} are not tied",
         "A shared neutral stays live while one of them is on.", "210.4(B)",
@@ -211,6 +259,8 @@ RULES: tuple[Rule[CircuitView], ...] = (
     plug_rule,
     frame_rule,
     disconnect_rule,
+    white_rule,
+    sight_rule,
     multiwire_rule,
     feeder_rule,
     drop_rule,

@@ -237,16 +237,20 @@ def load_rule(view: CircuitView) -> Iterator[Finding]:
         return
     share = view.book.scalar("continuous_percent")
     if view.load_a > c.breaker_a + 1e-9:
-        yield about(
+        guessed = _guessed(view)
+        said = about(
             view,
             "circuit-over",
             f"{view.load_a:.1f} A expected on {c.breaker_a:g} A",
-            "More is expected at once than the breaker carries.",
+            "More is expected at once than the breaker carries."
+            if not guessed
+            else f"As usual for {guessed.name}; its nameplate is not read in. Type its watts, or what it draws.",
             "210.20",
             measured=f"{view.load_a:.1f} A",
             limit=f"{c.breaker_a:g} A",
             mends=_bigger(view, view.load_a),
         )
+        yield replace(said, severity="check") if guessed else said
         return
     most = c.breaker_a * share.value / 100
     if view.continuous_a > most + 1e-9:
@@ -260,6 +264,14 @@ def load_rule(view: CircuitView) -> Iterator[Finding]:
             limit=f"{most:g} A",
             mends=_bigger(view, view.continuous_a * 100 / share.value),
         )
+
+
+def _guessed(view: CircuitView) -> Box | None:
+    """A box whose load is as usual, where nothing was said of what the circuit carries: its nameplate is asked."""
+    if view.circuit.load_a is not None or view.circuit.feeds is not None:
+        return None
+    guessed = [box for box in view.context.boxes if box.serves and box.load_w is None and view.loads.get(box.id)]
+    return max(guessed, key=lambda box: view.loads[box.id], default=None)
 
 
 def _bigger(view: CircuitView, amps: float) -> list[Mend]:

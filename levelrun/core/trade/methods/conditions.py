@@ -32,6 +32,8 @@ CONDITIONS: dict[str, Callable[[PlaceFacts], bool]] = {
     "hit_unknown": lambda facts: facts.damage is None,
     "sun": lambda facts: facts.sunlight,
     "hot": lambda facts: facts.ambient_c > HOT_C,
+    "under_joists": lambda facts: facts.place in ("crawl_space", "basement"),
+    "attic": lambda facts: facts.place == "attic",
     "exposed": lambda facts: facts.exposed,
     "insulated": lambda facts: facts.insulation,
 }

@@ -17,11 +17,12 @@ ORDER: dict[str, int] = {"yes": 0, "if": 1, "no": 2}
 
 @dataclass(frozen=True)
 class Reason:
-    """A row of the table that holds here: section, what it says, and its own answer."""
+    """A row of the table that holds here: section, what it says, its own answer, and the condition that holds."""
 
     rule: str
     text: str
     verdict: Answer
+    condition: str = ""
 
 
 @dataclass(frozen=True)
@@ -43,7 +44,7 @@ def judge(book: Codebook, method: str, facts: PlaceFacts) -> Verdict:
         for row in book.table("method-conditions").rows
         if row["method"] == method and CONDITIONS[row["condition"]](facts)
     ]
-    found = [Reason(row["section"], row["text"], row["verdict"]) for row in rows]  # type: ignore[arg-type]
+    found = [Reason(row["section"], row["text"], row["verdict"], row["condition"]) for row in rows]  # type: ignore[arg-type]
     because = sorted([*_local(book, method, facts), *found], key=lambda reason: -ORDER[reason.verdict])
     answer = because[0].verdict
     needs = tuple(dict.fromkeys(row["need"] for row in rows if row["need"])) if answer == "if" else ()

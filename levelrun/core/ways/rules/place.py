@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from levelrun.core.codebook.lookups import cable, cable_sizes, raceway_sizes
+from levelrun.core.codebook.lookups import cable, cable_sizes, raceway_sizes, wire_sizes
 from levelrun.core.errors import NotBuriableError, UnknownKeyError
 from levelrun.core.findings import Finding, Mend
 from levelrun.core.measure import show, show_inches
@@ -20,6 +20,9 @@ from levelrun.core.ways.facts import WayView, joined
 from levelrun.core.ways.mends import best_methods, facts_with, protect, set_leg, size_for, use_method
 
 
+BUILT = ("under_joists", "attic")  # met by how it is built: another method is no mend for it
+
+
 def method_rule(view: WayView) -> Iterator[Finding]:
     """Every leg's method, and the cable inside a sleeve, against its place; like legs in a row speak once."""
     for first, last in _alike(view):
@@ -33,11 +36,11 @@ def method_rule(view: WayView) -> Iterator[Finding]:
 def _alike(view: WayView) -> list[tuple[int, int]]:
     spans: list[tuple[int, int]] = []
     for index, leg in enumerate(view.way.legs):
-        key = (leg.method, leg.size, leg.sleeve, leg.met, view.facts[index])
+        key = (leg.method, leg.size, leg.sleeve, view.facts[index])
         if spans:
             first, last = spans[-1]
             before = view.way.legs[last]
-            if key == (before.method, before.size, before.sleeve, before.met, view.facts[last]):
+            if key == (before.method, before.size, before.sleeve, view.facts[last]):
                 spans[-1] = (first, index)
                 continue
         spans.append((index, index))
@@ -50,8 +53,10 @@ def _said(view: WayView, index: int) -> dict[str, object]:
 
 
 def _judged(view: WayView, first: int, last: int, verdict: Verdict) -> Iterator[Finding]:
-    leg, facts = view.way.legs[first], view.facts[first]
+    facts = view.facts[first]
     worst = verdict.because[0]
+    if worst.condition == "under_joists" and _large(view, first, last):
+        return
     if verdict.verdict == "no":
         yield finding(
             "method-not-allowed",
@@ -65,8 +70,8 @@ def _judged(view: WayView, first: int, last: int, verdict: Verdict) -> Iterator[
             mends=best_methods(view, first, 2, last),
             last=last,
         )
-    elif verdict.verdict == "if" and not leg.met:
-        legs = range(first, last + 1)
+    elif verdict.verdict == "if" and (legs := [i for i in range(first, last + 1) if not view.way.legs[i].met]):
+        first, last = legs[0], legs[-1]
         mends = [Mend("It has that", [set_leg(view, i, met=True) for i in legs])]
         if facts.damage is None:
             safe = [set_leg(view, i, facts=facts_with(view, i, damage=False)) for i in legs]
@@ -80,9 +85,20 @@ def _judged(view: WayView, first: int, last: int, verdict: Verdict) -> Iterator[
             worst.rule,
             measured="not said",
             limit=joined(verdict.needs),
-            mends=[*mends, *best_methods(view, first, 1, last)],
+            mends=mends if worst.condition in BUILT else [*mends, *best_methods(view, first, 1, last)],
             last=last,
         )
+
+
+def _large(view: WayView, first: int, last: int) -> bool:
+    """Cables that may be fastened to the underside of joists: two No. 6, three No. 8, and larger (334.15(C))."""
+    order = wire_sizes(view.book)
+    for index in range(first, last + 1):
+        size, _, count = view.way.legs[index].size.partition("-")
+        least = "8" if count >= "3" else "6"
+        if size not in order or order.index(size) < order.index(least):
+            return False
+    return True
 
 
 def _allowed(view: WayView, index: int) -> list[str]:

@@ -12,7 +12,7 @@ from levelrun.core.trade.methods.verdicts import ORDER, judge, ranked
 # What every electrician expects, by article; from memory.
 EXPECTED = {
     ("stud_wall", "NM-B"): "yes",
-    ("crawl_space", "NM-B"): "yes",
+    ("crawl_space", "NM-B"): "if",
     ("trench", "NM-B"): "no",
     ("outside_wall", "NM-B"): "no",
     ("overhead", "NM-B"): "no",
@@ -26,7 +26,7 @@ EXPECTED = {
     ("trench", "SER"): "no",
     ("shop_surface", "NM-B"): "if",
     ("shop_surface", "EMT"): "yes",
-    ("masonry_inside", "MC"): "yes",
+    ("masonry_inside", "MC"): "if",
     ("equipment_tail", "LFNC"): "yes",
     ("equipment_tail", "FMC"): "no",
     ("overhead", "OVERHEAD"): "yes",

@@ -38,5 +38,6 @@ export const CIRCUIT_FIELDS: Field[] = [
   { name: 'tied', label: 'Handle-tied', when: (part) => !!part.partner },
   { name: 'neutral', label: 'Neutral' },
   { name: 'equipment_ground', label: 'Own ground' },
+  { name: 'locks', label: 'Breaker locks off' },
   { name: 'nameplate', label: 'By nameplate' },
 ]
