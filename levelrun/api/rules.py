@@ -79,6 +79,24 @@ def list_entries(rules: str, q: Annotated[str, Field(max_length=200)] = "") -> l
     return search(load(rules), q)
 
 
+class NotJudged(BaseModel):
+    """Something that the program leaves to the reader, with where it stands."""
+
+    topic: str
+    section: str
+    text: str
+
+
+@router.get("/rules/{rules}/not-judged")
+def list_not_judged(rules: str) -> list[NotJudged]:
+    """What no finding speaks of. Under another country's rules its sections are the US ones, and say so."""
+    book = load(rules)
+    return [
+        NotJudged(topic=row["topic"], section=book.told(row["section"]), text=row["text"])
+        for row in book.table("not-judged").rows
+    ]
+
+
 @router.post("/notes/read")
 def read_notes_text(q: NotesText) -> list[LocalNote]:
     """Notes of a TOML file, checked; nothing is kept."""

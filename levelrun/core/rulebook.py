@@ -9,7 +9,7 @@ from functools import lru_cache, wraps
 from typing import Any, ParamSpec, TypeVar
 
 from levelrun.core.codebook import Codebook
-from levelrun.core.findings import SEVERITY_ORDER, Finding
+from levelrun.core.findings import SEVERITY_ORDER, Figure, Finding
 from levelrun.core.measure import shown_in
 
 Facts = TypeVar("Facts")
@@ -37,6 +37,13 @@ def cited(book: Codebook, said: Iterable[Finding]) -> Iterator[Finding]:
             text = f"{item.text} So the US code; {book.title} is not covered here: ask."
             severity = "check" if item.severity == "stop" else item.severity
             yield replace(item, section=f"not covered by {book.title}", severity=severity, text=text)
+
+
+def sourced(book: Codebook, figures: Iterable[Figure]) -> list[Figure]:
+    """Figures with their sections as the rule set numbers them; where it has no word of its own that is said."""
+    if not book.own:
+        return [replace(item, rule=book.cite(item.rule)) for item in figures]
+    return [replace(item, rule=book.told(item.rule)) for item in figures]
 
 
 def keeping(size: int) -> Callable[[Callable[P, Answer]], Callable[P, Answer]]:

@@ -8,6 +8,7 @@ from functools import lru_cache
 from levelrun.core.codebook import Codebook
 
 MOST = 80
+LISTS = ("section-titles", "not-judged")  # lists of their own, not what the rule set says
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -42,7 +43,7 @@ def entries(book: Codebook) -> tuple[Entry, ...]:
         )
         for scalar in book.scalars.values()
     ]
-    for table in book.tables.values():
+    for table in (table for table in book.tables.values() if table.name not in LISTS):
         head = table.head
         for row in table.rows:
             key = " ".join(row[k] for k in head.keys if row[k])

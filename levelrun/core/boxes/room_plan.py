@@ -13,7 +13,7 @@ from levelrun.core.codebook import Codebook
 from levelrun.core.findings import Figure, Finding, worst
 from levelrun.core.job import Box
 from levelrun.core.measure import show, show_inches
-from levelrun.core.rulebook import judged, keeping
+from levelrun.core.rulebook import judged, keeping, sourced
 from levelrun.core.site.framing import depth_of, finish_in
 from levelrun.core.site.lived import as_laid_out
 
@@ -111,7 +111,7 @@ def _box(view: RoomView, box: Box, found: list[Finding], reach: str) -> BoxPlan:
         verdict=worst(found),
         at=_at(view, box),
         lines=_lines(view, box),
-        figures=[figure] if figure else [],
+        figures=sourced(view.book, [figure] if figure else []),
         entering=list(view.entering.get(box.id, ())),
         why=why(view, box, reach),
     )

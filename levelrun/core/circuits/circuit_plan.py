@@ -14,7 +14,7 @@ from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import ground_size
 from levelrun.core.findings import Figure, Finding, worst
 from levelrun.core.measure import show
-from levelrun.core.rulebook import judged, keeping
+from levelrun.core.rulebook import judged, keeping, sourced
 
 RULES = (*wire.RULES, *chain.RULES, *use.RULES, *required.RULES, *protection.RULES)
 
@@ -95,7 +95,7 @@ def plan_circuit(book: Codebook, context: CircuitContext) -> CircuitPlan:
     return CircuitPlan(
         summary=_summary(view, found),
         findings=found,
-        figures=_figures(view),
+        figures=sourced(book, _figures(view)),
         chain=chain,
         facts=_facts(view),
         cables=_cables(view),

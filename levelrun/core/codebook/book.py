@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 import tomllib
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
@@ -91,7 +92,8 @@ class Codebook:
         if not self.own or section == f"{TRADE}, no source":
             return self.cite(section)
         table = self.tables["sections"]
-        parts = [section] if table.find(section) else section.replace(f"{TRADE}, no source", TRADE).split(", ")
+        plain = section.replace(f"{TRADE}, no source", TRADE)
+        parts = [section] if table.find(section) else re.split(r"[;,] ", plain)
         shown = [row["section"] if (row := table.find(part)) else part for part in parts]
         return ", ".join(dict.fromkeys(part for part in shown if part.startswith(self.own) or TRADE in part))
 

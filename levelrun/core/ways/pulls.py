@@ -8,6 +8,7 @@ from functools import lru_cache
 from levelrun.core.codebook.lookups import conductor, raceway
 from levelrun.core.errors import UnknownKeyError
 from levelrun.core.findings import Figure
+from levelrun.core.rulebook import sourced
 from levelrun.core.trade.pipe.bends import Bends, bends
 from levelrun.core.trade.pipe.fill import Fill, fill, used_area
 from levelrun.core.trade.pipe.packing import pack
@@ -101,7 +102,10 @@ def _pull(view: WayView, number: int, first: int, last: int) -> Pull:
         tight_leg=tight,
         fill=filled,
         section=section_of(view, tight) if filled else None,
-        figures=[*_figures(view, number, total, filled, turned, tight), *_force(view, number, first, last)],
+        figures=sourced(
+            view.book,
+            [*_figures(view, number, total, filled, turned, tight), *_force(view, number, first, last)],
+        ),
         hand_lb=by_hand_lb(force) if force else None,
         feed=easier_end(force) if force else None,
     )

@@ -3,6 +3,7 @@ import { ref, watch } from 'vue'
 
 import { useRules } from '../stores/rules'
 import LocalNotes from './LocalNotes.vue'
+import NotJudged from './NotJudged.vue'
 import RuleSearch from './RuleSearch.vue'
 import RuleSets from './RuleSets.vue'
 
@@ -25,10 +26,12 @@ watch(
         <v-tab value="set">Rule set</v-tab>
         <v-tab value="notes">Local notes</v-tab>
         <v-tab value="look">Look it up</v-tab>
+        <v-tab value="not">Not checked</v-tab>
       </v-tabs>
       <div class="body">
         <RuleSets v-if="tab === 'set'" />
         <LocalNotes v-else-if="tab === 'notes'" />
+        <NotJudged v-else-if="tab === 'not'" />
         <RuleSearch v-else />
       </div>
       <div class="foot"><v-btn variant="text" @click="rules.shown = false">Done</v-btn></div>

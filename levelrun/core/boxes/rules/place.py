@@ -128,7 +128,10 @@ def _to_stud(view: RoomView, box: Box, face: Face, at: float) -> list[Mend]:
     spots = sorted(
         (spot for spot, _ in on_studs(view, face, 0.0, face.wall.length_in, wide)), key=lambda s: abs(s - at)
     )
-    nearest = next((spot for spot in spots if _is_free(face, spot, wide, taken)), None)
+    tall, up = view.model(box).tall_in / 2, view.over_floor(box)
+    holes = [o for o in face.openings if o.sill_in < up + tall and o.head_in > up - tall]
+    open_ = [spot for spot in spots if any(o.at_in - wide / 2 < spot < o.to_in + wide / 2 for o in holes)]
+    nearest = next((spot for spot in spots if spot not in open_ and _is_free(face, spot, wide, taken)), None)
     if nearest is None:
         return []
     best = round(nearest * 16) / 16

@@ -19,7 +19,6 @@ from levelrun.core.ways.codes import finding
 from levelrun.core.ways.facts import WayView, joined
 from levelrun.core.ways.mends import best_methods, facts_with, protect, set_leg, size_for, use_method
 
-
 BUILT = ("under_joists", "attic")  # met by how it is built: another method is no mend for it
 
 
