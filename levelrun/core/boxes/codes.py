@@ -5,6 +5,34 @@ from __future__ import annotations
 from levelrun.core.findings import Code, finder
 
 CODES: dict[str, Code] = {
+    "alarm-near": Code(
+        "check",
+        "A smoke alarm hangs too near a stove or a bath door.",
+        "It cries for nothing and is taken down.",
+        "Hang it farther off.",
+        "boxes",
+    ),
+    "fire-wall": Code(
+        "note",
+        "A box in the wall between garage and house.",
+        "Fire comes through the hole.",
+        "A box that keeps the wall tight.",
+        "boxes",
+    ),
+    "monoxide": Code(
+        "check",
+        "Something burns, or a garage is attached, and no alarm tells carbon monoxide.",
+        "Nobody smells it.",
+        "A combined alarm outside the bedrooms.",
+        "boxes",
+    ),
+    "service-outlet": Code(
+        "check",
+        "No receptacle within 25 ft of heating or cooling gear.",
+        "A cord through a window to mend it.",
+        "Add one.",
+        "boxes",
+    ),
     "entrance-no-light": Code(
         "stop",
         "An outside door of a dwelling has no light outside.",

@@ -29,6 +29,7 @@ def room_contexts(job: Job, entering: Mapping[str, tuple[Entering, ...]]) -> lis
         if panel.room is not None:
             panels.setdefault(panel.room, []).append(panel)
     names = {room.id: room.name for room in job.rooms}
+    uses = {room.id: room.use for room in job.rooms}
     lived = dwellings(job)
     found = []
     for room in job.rooms:
@@ -50,6 +51,7 @@ def room_contexts(job: Job, entering: Mapping[str, tuple[Entering, ...]]) -> lis
                 received,
                 around,
                 lived[structure.id],
+                tuple((key, uses[key]) for key, _ in around),
             )
         )
     return found
@@ -66,6 +68,7 @@ def _context(
     entering: tuple[tuple[str, tuple[Entering, ...]], ...],
     names: tuple[tuple[str, str], ...],
     lived: bool | None,
+    uses: tuple[tuple[str, str], ...],
 ) -> RoomContext:
     """A room with what it touches: the same one while all of that is the same."""
     comes = (item for _, items in entering for item in (None, *items))
@@ -83,9 +86,10 @@ def _context(
             entering=entering,
             names=names,
             lived=lived,
+            uses=uses,
         )
 
-    return _rooms.get((room.id, names, lived), source, made)
+    return _rooms.get((room.id, names, lived, uses), source, made)
 
 
 @lru_cache(maxsize=512)

@@ -29,6 +29,7 @@ class RoomContext:
     entering: tuple[tuple[str, tuple[Entering, ...]], ...]
     names: tuple[tuple[str, str], ...]
     lived: bool | None = True
+    uses: tuple[tuple[str, str], ...] = ()
 
     __hash__ = kept_hash
 
@@ -64,6 +65,11 @@ class RoomView:
     def names(self) -> dict[str, str]:
         """Names of the rooms around, by id."""
         return dict(self.context.names)
+
+    @cached_property
+    def uses(self) -> dict[str, str]:
+        """What the rooms around are for, by id."""
+        return dict(self.context.uses)
 
     @cached_property
     def fixtures(self) -> tuple[Fixture, ...]:

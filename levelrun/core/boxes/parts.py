@@ -115,6 +115,7 @@ class Box(Stood):
     outdoors: StrictBool = Field(False, description="On the outer face of its wall")
     air_tight: StrictBool = Field(False, description="Air-tight, or in a vapour-barrier boot")
     fan_rated: StrictBool = False
+    monoxide: StrictBool = Field(False, description="Of an alarm: tells carbon monoxide too")
     serves: Serves = ""
     load_w: Watts | None = Field(None, description="Load really expected; null: as usual for what it is")
     continuous: StrictBool | None = Field(None, description="Load on for three hours or more; null: as usual for it")

@@ -10,7 +10,7 @@ from typing import Any
 from levelrun.core.boxes.catalogue import usual_model
 from levelrun.core.boxes.covering import Spot, fewest
 from levelrun.core.boxes.facts import RoomView
-from levelrun.core.boxes.spacing import SPACED, CounterSpace, Space, counter_spaces, wall_spaces
+from levelrun.core.boxes.spacing import SPACED, CounterSpace, Space, counter_spaces, wall_place, wall_spaces
 from levelrun.core.job import Box, Fixture
 from levelrun.core.site.faces import Face, Seen
 from levelrun.core.site.framing import STUD_IN, STUDDED
@@ -115,7 +115,7 @@ def for_wall_space(view: RoomView, space: Space) -> list[Placement]:
                 continue
             found = on_studs(view, face, max(low, 0.0), min(high, face.wall.length_in), wide)
             spots += [Spot(start + turn + at - space.from_in, cost) for at, cost in found]
-    standing = {box.id: view.unrolled(box) or 0.0 for box in view.boxes if box.side is not None}
+    standing = {box.id: wall_place(view, box) or 0.0 for box in view.boxes}
     for box in space.receptacles:
         spots.append(Spot((standing[box] - space.from_in) % view.around_in, 0.0, True))
     chosen = fewest(space.length_in, reach, spots) or []

@@ -12,7 +12,7 @@ from levelrun.core.boxes.entering import Entering
 from levelrun.core.boxes.facts import RoomContext, RoomView
 from levelrun.core.boxes.loose import loose_boxes
 from levelrun.core.boxes.room_plan import RoomPlanned, plan_room
-from levelrun.core.boxes.rules import dwelling
+from levelrun.core.boxes.rules import alarms, dwelling
 from levelrun.core.codebook import Codebook
 from levelrun.core.findings import Figure, Finding
 from levelrun.core.job import Job
@@ -51,7 +51,7 @@ def plan_building(job: Job, book: Codebook, entering: Mapping[str, tuple[Enterin
 
 @keeping(64)
 def _structure_findings(book: Codebook, contexts: tuple[RoomContext, ...]) -> tuple[Finding, ...]:
-    said = judged(book, dwelling.RULES, [RoomView(book, context) for context in contexts])
+    said = judged(book, (*dwelling.RULES, *alarms.OF_STRUCTURES), [RoomView(book, context) for context in contexts])
     return tuple(as_laid_out(said, contexts[0].structure, contexts[0].lived, False))
 
 

@@ -7,8 +7,8 @@ from dataclasses import dataclass
 from levelrun.core.boxes.entering import Entering
 from levelrun.core.boxes.facts import RoomContext, RoomView
 from levelrun.core.boxes.pole import pole_use
-from levelrun.core.boxes.rules import fill, kind, panel, place, spacing
-from levelrun.core.boxes.spacing import wall_spaces
+from levelrun.core.boxes.rules import alarms, fill, kind, panel, place, spacing
+from levelrun.core.boxes.spacing import wall_place, wall_spaces
 from levelrun.core.codebook import Codebook
 from levelrun.core.findings import Figure, Finding, worst
 from levelrun.core.job import Box
@@ -17,7 +17,8 @@ from levelrun.core.rulebook import judged, keeping, sourced
 from levelrun.core.site.framing import depth_of, finish_in
 from levelrun.core.site.lived import as_laid_out
 
-RULES = (*spacing.RULES, *place.RULES, *kind.RULES, *fill.RULES, *panel.RULES)
+TAMPER_IN = 66.0
+RULES = (*spacing.RULES, *place.RULES, *kind.RULES, *alarms.RULES, *fill.RULES, *panel.RULES)
 
 
 @dataclass(frozen=True)
@@ -159,9 +160,20 @@ def _lines(view: RoomView, box: Box) -> list[BoxLine]:
             BoxLine(f"Depth it needs, wall has {show_inches(depth_of(face.side))}", _needs(box, model.depth_in))
         )
     lines.append(BoxLine("Box", model.name))
+    if box.kind == "receptacle" and (kinds := _kinds(view, box)):
+        lines.append(BoxLine("Receptacle of a kind that is", kinds))
     if finish_in(face.side) != box.set_out_in:
         lines.append(BoxLine("The finish is", show_inches(finish_in(face.side))))
     return lines
+
+
+def _kinds(view: RoomView, box: Box) -> str:
+    """Tamper-resistant in a dwelling up to 5½ ft (406.12); weather-resistant outdoors and in damp places (406.9)."""
+    wet = box.outdoors or view.room.use == "porch" or view.room.moisture in ("damp", "wet")
+    tamper = (
+        view.dwelling and view.over_floor(box) <= TAMPER_IN and box.serves not in ("refrigerator", "dryer", "range")
+    )
+    return ", ".join(word for word, so in (("tamper-resistant", tamper), ("weather-resistant", wet)) if so)
 
 
 def _heights(up: float, tall: float) -> str:
@@ -210,7 +222,7 @@ def _reach(view: RoomView) -> dict[str, str]:
     found: dict[str, str] = {}
     for space in wall_spaces(view):
         counted = set(space.receptacles)
-        placed = sorted((view.unrolled(box) or 0.0, box.id) for box in view.boxes if box.id in counted)
+        placed = sorted((wall_place(view, box) or 0.0, box.id) for box in view.boxes if box.id in counted)
         places = [space.from_in, *(at for at, _ in placed), space.to_in]
         for index, (at, key) in enumerate(placed, 1):
             left, right = at - places[index - 1], places[index + 1] - at

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 
 from levelrun.core.boxes.covering import out_of_reach
@@ -12,6 +13,7 @@ from levelrun.core.site.faces import FLOOR_BREAKS, Face
 SPACED = ("common", "kitchen", "dining", "bedroom")
 FLOOR_FIXTURES = ("counter", "range", "tub", "shower", "cabinet", "fireplace", "stairs", "sink")
 HIGHEST_IN = 66.0
+FLOOR_IN, FROM_WALL_IN = 6.0, 18.0
 COUNTER_LEAST_IN = 12.0
 COUNTER_TOP_IN, OVER_COUNTER_IN = 36.0, 20.0
 COUNTERED = ("kitchen", "dining", "common")
@@ -43,7 +45,7 @@ def wall_spaces(view: RoomView) -> list[Space]:
     breaks = _breaks(view)
     around = view.around_in
     reach, least = view.book.number("receptacle_reach_in"), view.book.number("wall_counts_from_in")
-    counted = [(view.unrolled(box) or 0.0, box) for box in view.boxes if serves_wall(view, box)]
+    counted = [(wall_place(view, box) or 0.0, box) for box in view.boxes if serves_wall(view, box)]
     found: list[Space] = []
     for start, end in _between(breaks, around):
         inside = [(_after(start, at, around), box) for at, box in counted if _after(start, at, around) <= end - start]
@@ -63,11 +65,24 @@ def serves_wall(view: RoomView, box: Box) -> bool:
     """A receptacle that counts for a wall space: inside, at 66 in or lower, not one for a counter or an appliance."""
     return (
         box.kind == "receptacle"
-        and box.side is not None
+        and wall_place(view, box) is not None
         and not box.outdoors
         and box.serves == ""
         and view.over_floor(box) <= HIGHEST_IN
     )
+
+
+def wall_place(view: RoomView, box: Box) -> float | None:
+    """Where along the unrolled room a box stands: on its wall, or in the floor within 18 in of one (210.52(A)(3));
+    None where it counts for no wall."""
+    spot = view.spot(box)
+    if box.side is not None or spot is None or view.over_floor(box) > FLOOR_IN:
+        return view.unrolled(box)
+    for face, start in zip(view.faces, view.starts, strict=True):
+        at = face.wall.distance(spot)
+        if 0 <= at <= face.wall.length_in and math.dist(spot, face.wall.at(at)) <= FROM_WALL_IN + 1e-6:
+            return start + at
+    return None
 
 
 def _breaks(view: RoomView) -> list[tuple[float, float]]:

@@ -63,6 +63,8 @@ def _gfci(view: CircuitView, box: Box, place: BoxPlace) -> Asked | None:
     fast = (box.kind == "equipment" or last) and box.serves not in OUTDOOR_EXCEPTED
     if fast and amps <= GFCI_MOST_A and (box.outdoors or place.use == "porch"):
         keys.append("outdoor_hvac" if box.serves == "air_conditioner" else "outdoor_outlet")
+    if box.kind == "light" and view.circuit.volts == 120 and (place.level_kind == "crawl" or place.use == "crawl"):
+        keys.append("crawl_light")
     return _row(view.book, "gfci-places", box, "gfci", keys)
 
 

@@ -9,13 +9,13 @@ from levelrun.core.job import Panel, Structure
 from levelrun.core.measure import show, show_inches
 from levelrun.core.trade.methods.conditions import is_buried
 from levelrun.core.ways.facts import WayView
+from levelrun.core.ways.geometry import Placed
 from levelrun.core.ways.holding import Held
 from levelrun.core.ways.pulls import Pull
 from levelrun.core.ways.rules.place import needed_cover
 
 LUMBER = ("stud_wall", "ceiling_joists", "attic", "crawl_space", "basement")
 NEAR_IN = 18.0
-PANEL_IN = 20.0
 EARTH = ("trench", "driveway_trench", "under_building", "under_slab")
 
 
@@ -55,7 +55,8 @@ class StripLeg:
 @dataclass(frozen=True, kw_only=True)
 class Mark:
     """A point on the strip: kind panel, box, equipment, disconnect, lb, body, coupling, open,
-    staple, strap, hole, bend, fold, expansion. `label` may be empty; `leg` is where it belongs."""
+    staple, strap, hole, bend, fold, expansion. `label` may be empty; `leg` is where it belongs. Of a panel `y` is its
+    lower edge and `tall_in` how far it stands up from there."""
 
     x: float
     y: float
@@ -63,6 +64,7 @@ class Mark:
     label: str
     leg: int
     vertical: bool
+    tall_in: float = 0.0
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -133,8 +135,7 @@ def strip_of(view: WayView, verdicts: list[str], holds: list[Held], pulls: list[
     depths = [d for i in range(len(view.way.legs)) if (d := _depth(view, i))]
     floors = _floors(view, depths)
     path = [view.start.height_in, view.left_at_in, *(p.y1 for p in view.placed)]
-    if isinstance(view.start, Panel):
-        path.append(view.start.height_in + PANEL_IN)
+    path += [mark.y + mark.tall_in for mark in _ends(view) if mark.tall_in] + [mark.y for mark in _ends(view)]
     ys = path + [d.grade_y for d in depths] + [d.grade_y - (d.needed_in or 0) for d in depths]
     ys += [f.y for f in floors if f.kind != "ceiling" or f.y <= max(path) + NEAR_IN]
     return Strip(
@@ -231,7 +232,9 @@ def _node_kind(view: WayView, node_id: str) -> str:
 
 def _ends(view: WayView) -> list[Mark]:
     start = view.start
-    marks = [Mark(x=0.0, y=start.height_in, kind=_node_kind(view, start.id), label=start.name, leg=0, vertical=False)]
+    kind = _node_kind(view, start.id)
+    tall = start.tall_in if isinstance(start, Panel) else 0.0
+    marks = [Mark(x=0.0, y=start.height_in, kind=kind, label=start.name, leg=0, vertical=False, tall_in=tall)]
     for placed in view.placed:
         end = placed.leg.end
         last = placed.index + 1 == len(view.placed)
@@ -240,10 +243,13 @@ def _ends(view: WayView) -> list[Mark]:
             kind = "open"
         if kind != "none":
             label = view.joint_name(placed.index) or "open end"
+            node = view.nodes.get(end.node or "")
+            tall = node.tall_in if isinstance(node, Panel) else 0.0
             marks.append(
                 Mark(
                     x=placed.x1,
-                    y=placed.y1,
+                    y=_lower_edge(view, placed, node) if isinstance(node, Panel) else placed.y1,
+                    tall_in=tall,
                     kind=kind,
                     label="" if kind == "coupling" else label,
                     leg=placed.index,
@@ -262,6 +268,15 @@ def _ends(view: WayView) -> list[Mark]:
                 )
             )
     return marks
+
+
+def _lower_edge(view: WayView, placed: Placed, node: Panel) -> float:
+    """The lower edge of a panel at the end of a leg: where it stands, in the structure where the way began; in
+    another by the edge that is entered, from above by its top."""
+    if node.structure == view.start.structure:
+        return node.height_in
+    edge = placed.leg.end.edge or {"down": "top", "up": "bottom"}.get(placed.leg.go, "side")
+    return placed.y1 - {"top": node.tall_in, "bottom": 0.0}.get(edge, node.tall_in / 2)
 
 
 def _holds(view: WayView, holds: list[Held]) -> list[Mark]:

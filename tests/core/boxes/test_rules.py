@@ -46,6 +46,11 @@ CASES: dict[str, str] = {
     "entrance-no-light": "room Den 14' x 12'; door south 3'",
     "ceiling-box": DEN + "set light centre box octagon-21",
     "boxes-off-studs": DEN + "; ".join(f"set receptacle north {at}'" for at in (1, 3, 7, 9)),
+    "alarm-near": "room Kitchen 14' x 12'; mark range north 30\" at 4'; set smoke 5' x 6'",
+    "fire-wall": "room Den 12' x 12'; room Garage 20' x 12' east of Den; set receptacle in Den east 17 5/8\"",
+    "monoxide": "room Bed 12' x 12'; set smoke 3' x 3'; room Hall 6' x 12' east of Bed; door in Bed east 30\"; "
+    "set smoke in Hall 3' x 6'; mark fireplace east 4'",
+    "service-outlet": DEN + "set equipment north 5' for furnace",
     "dwelling-unsaid": "structure cabin Cabin; room Bunk 12' x 12'",
     "porch-cover": "room Porch 12' x 8'; set receptacle north 17 5/8\" as O-1; change O-1: cover flat",
     "tail-open": DEN + "set tail 3' x 3'",
@@ -61,7 +66,7 @@ ELSEWHERE = {
     "room-shape",
 }
 NO_MEND = {
-    "switch-hinge-side", "tail-open",
+    "switch-hinge-side", "tail-open", "alarm-near", "fire-wall", "service-outlet",
     "panel-place", "panel-space", "rooms-overlap", "openings-overlap", "opening-crosses",
 }  # fmt: skip
 

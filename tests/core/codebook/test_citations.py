@@ -19,7 +19,19 @@ from tests.core.ways.test_plan_way import CASES as OF_WAYS
 TITLES = {row["section"]: row for row in load("us-2023").table("section-titles").rows}
 OWN = ("common practice", "no source", "local note", "cable catalogue", "local rule", "shop habits")
 # sections of which only some items are judged
-PARTLY = {"110.26", "210.52", "210.70", "300.4", "406.4", "406.9", "IRC R314", "210.8", "IRC R502.8", "IRC R602.6"}
+PARTLY = {
+    "110.26",
+    "210.12",
+    "210.52",
+    "210.70",
+    "300.4",
+    "406.4",
+    "406.9",
+    "IRC R314",
+    "210.8",
+    "IRC R502.8",
+    "IRC R602.6",
+}
 BASE = re.compile(r"(?:table |IRC )?(?:\d{3}\.\d+|R[56]02\.\d|R\d{3})")
 
 

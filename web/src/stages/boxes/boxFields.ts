@@ -50,6 +50,7 @@ export const BOX_FIELDS: Field[] = [
   { name: 'spare_in', label: 'Left hanging', as: 'inches', when: as('tail') },
   { name: 'air_tight', label: 'Air-tight' },
   { name: 'fan_rated', label: 'Rated for a fan', when: as('light', 'fan', 'junction', 'smoke') },
+  { name: 'monoxide', label: 'Tells carbon monoxide', when: as('smoke') },
   { name: 'interlock', label: 'Interlocked main', when: (part) => part.serves === 'generator' },
   { name: 'fixed', label: 'Keeps its height' },
   { name: 'marked', label: 'Marked' },

@@ -241,6 +241,10 @@ useKeys(
 </template>
 
 <style scoped>
+.chainside .title h2 {
+  flex: none;
+  max-width: 60%;
+}
 .work {
   flex: 1;
   min-height: 0;

@@ -58,7 +58,12 @@ const points = computed(() =>
         m.kind,
       ),
     )
-    .map((m) => ({ ...m, px: props.scale.x(m.x), py: props.scale.y(m.y) })),
+    .map((m) => ({
+      ...m,
+      px: props.scale.x(m.x),
+      py: props.scale.y(m.y),
+      high: Math.max(props.scale.y(m.y) - props.scale.y(m.y + m.tall_in), 20),
+    })),
 )
 const depths = computed(() => {
   let busy = 0
@@ -133,9 +138,9 @@ const depths = computed(() => {
       <rect
         v-if="m.kind === 'panel'"
         :x="m.px - 13"
-        :y="m.py - (m.leg === 0 && i === 0 ? 42 : 22)"
+        :y="m.py - m.high"
         width="26"
-        height="44"
+        :height="m.high"
         class="panel"
       />
       <circle v-else-if="m.kind === 'equipment'" :cx="m.px" :cy="m.py" r="10" class="dark" />

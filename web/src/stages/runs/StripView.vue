@@ -64,7 +64,7 @@ const labels = computed(() => {
     if (!['bend', 'fold', 'hole', 'staple', 'strap'].includes(m.kind))
       taken.push(
         m.kind === 'panel'
-          ? { x0: x(m.x) - 14, x1: x(m.x) + 14, y0: y(m.y) - 45, y1: y(m.y) + 23 }
+          ? { x0: x(m.x) - 14, x1: x(m.x) + 14, y0: y(m.y + m.tall_in) - 2, y1: y(m.y) + 2 }
           : { x0: x(m.x) - 8, x1: x(m.x) + 8, y0: y(m.y) - 8, y1: y(m.y) + 8 },
       )
   for (const f of props.strip.floors)
@@ -79,7 +79,7 @@ const labels = computed(() => {
     const tone = m.kind === 'bend' ? 'bend' : m.kind === 'open' ? 'open' : 'node'
     const spots: Spot[] | undefined =
       m.kind === 'panel' ? ['right', 'left', 'above-right', 'above-left', 'above'] : undefined
-    const lift = m.kind === 'panel' ? (m.leg === 0 && i === 0 ? 20 : 0) : 0
+    const lift = m.kind === 'panel' ? (y(m.y) - y(m.y + m.tall_in)) / 2 : 0
     const apart = m.kind === 'panel' ? 6 : 0
     wanted.push({ id: `${i}`, x: x(m.x), y: y(m.y) - lift, apart, text: m.label, tone, spots })
   }

@@ -1,0 +1,101 @@
+"""Rules about where alarms hang, and what else a wall or a machine asks of the boxes around it."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator, Sequence
+
+from levelrun.core.boxes.codes import finding
+from levelrun.core.boxes.facts import RoomView
+from levelrun.core.boxes.mends import set_box
+from levelrun.core.boxes.rules.place import about_box, on_walls
+from levelrun.core.findings import Finding, Mend
+from levelrun.core.measure import show
+from levelrun.core.rulebook import Rule
+
+COOKING_IN, BATH_DOOR_IN = 120.0, 36.0
+SERVICE_IN = 300.0
+BURNS = ("fireplace",)
+
+
+def steam_rule(view: RoomView) -> Iterator[Finding]:
+    """A smoke alarm hangs 10 ft from a stove and 3 ft from a bath door, where there is room (IRC R314.3.3)."""
+    for box in view.boxes:
+        spot = view.spot(box) if box.kind == "smoke" else None
+        if spot is None:
+            continue
+        for face in view.faces:
+            for item in face.fixtures:
+                off = math.dist(spot, face.wall.at(item.at_in + item.width_in / 2, -item.depth_in / 2))
+                if item.kind == "range" and off < COOKING_IN - 1e-6:
+                    yield about_box(
+                        view, box, "alarm-near", f"{box.name} hangs {show(round(off))} from the range",
+                        "It will cry at every steak, and be taken down. 10 ft, or 6 with a kind made for it.",
+                        "IRC R314.3", measured=show(round(off)), limit=show(COOKING_IN),
+                    )  # fmt: skip
+            for door in face.openings:
+                wet = door.kind == "door" and view.uses.get(door.to_room) == "bath"
+                off = math.dist(spot, face.wall.at((door.at_in + door.to_in) / 2)) - door.width_in / 2
+                if wet and off < BATH_DOOR_IN - 1e-6:
+                    yield about_box(
+                        view, box, "alarm-near", f"{box.name} hangs {show(max(round(off), 0))} from the bath door",
+                        "Steam sets it off: 3 ft from a door of a bath with tub or shower.", "IRC R314.3",
+                        measured=show(max(round(off), 0)), limit=show(BATH_DOOR_IN),
+                    )  # fmt: skip
+
+
+def fire_wall_rule(view: RoomView) -> Iterator[Finding]:
+    """A box in the wall between garage and house keeps that wall tight to fire (IRC R302.6)."""
+    for box, face, _ in on_walls(view):
+        behind = {view.uses.get(mate.room, "") for mate in face.mates}
+        if behind and ("garage" in behind) != (view.room.use == "garage"):
+            yield about_box(
+                view, box, "fire-wall", f"{box.name} is in the wall to the garage",
+                "A steel box, or one listed for it; not back to back with another within 24 in.", "IRC R302.6",
+            )  # fmt: skip
+
+
+def monoxide_rule(views: Sequence[RoomView]) -> Iterator[Finding]:
+    """Where something burns, or a garage is attached, an alarm outside the bedrooms tells carbon monoxide too
+    (IRC R315)."""
+    if not views or not views[0].dwelling or not any(view.room.use == "bedroom" for view in views):
+        return
+    burns = any(item.kind in BURNS for view in views for item in view.fixtures)
+    garage = any(view.room.use == "garage" for view in views)
+    alarms = [(view, box) for view in views for box in view.boxes if box.kind == "smoke"]
+    if not (burns or garage) or not alarms or any(box.monoxide for _, box in alarms):
+        return
+    outside = [(view, box) for view, box in alarms if view.room.use != "bedroom"] or alarms
+    view, box = outside[0]
+    yield finding(
+        "monoxide", view.context.structure.id, None, f"{view.context.structure.name}: no alarm tells carbon monoxide",
+        f"{'A fireplace' if burns else 'An attached garage'}: one outside each sleeping area, on each level.",
+        "IRC R315", about="structure", room=view.room.id,
+        mends=[Mend(f"{box.name} tells both", [set_box(box, monoxide=True)])],
+    )  # fmt: skip
+
+
+def service_outlet_rule(views: Sequence[RoomView]) -> Iterator[Finding]:
+    """A receptacle within 25 ft of heating and cooling gear, on its level (210.63(A))."""
+    plugs = [
+        (view, spot)
+        for view in views
+        for box in view.boxes
+        if box.kind == "receptacle" and box.serves == "" and (spot := view.spot(box)) is not None
+    ]
+    for view in views:
+        for box in view.boxes:
+            spot = view.spot(box)
+            if box.serves not in ("air_conditioner", "furnace") or spot is None:
+                continue
+            here = [at for other, at in plugs if other.context.level.id == view.context.level.id]
+            if any(math.dist(at, spot) <= SERVICE_IN for at in here):
+                continue
+            yield about_box(
+                view, box, "service-outlet", f"No receptacle within 25 ft of {box.name}",
+                "Whoever mends it wants power beside it, on the same level.", "210.63(A)", limit=show(SERVICE_IN),
+            )  # fmt: skip
+
+
+RULES: tuple[Rule[RoomView], ...] = (steam_rule, fire_wall_rule)
+OF_STRUCTURES: tuple[Rule[Sequence[RoomView]], ...] = (monoxide_rule, service_outlet_rule)
