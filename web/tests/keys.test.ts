@@ -90,7 +90,7 @@ describe('keys in one layer', () => {
 
   it('knows what is typed', () => {
     document.body.innerHTML =
-      '<label><input id="a" /></label><div contenteditable="true"><b id="b"></b></div><p id="c"></p>'
+      '<label><input id="a" /></label><div contenteditable="true"><b id="b"></b></div><input id="c" type="checkbox" />'
     expect(['a', 'b', 'c'].map((id) => isTyping(document.getElementById(id)))).toEqual([true, true, false])
   })
 

@@ -15,10 +15,12 @@ const props = defineProps<{
   action: string
   suggest: (text: string) => Promise<{ at: number; options: string[] }>
   submit: (text: string) => Promise<Problem | null>
+  /** What its history goes by, where the verb changes under the hand. */
+  called?: string
 }>()
 
 /** One history and one unsent line a stage, whatever the line says of where it writes. */
-const name = props.verb.split(',')[0] ?? props.verb
+const name = props.called ?? props.verb.split(',')[0] ?? props.verb
 const text = ref(kept(`line-${name}`, isText, 'session') ?? '')
 watch(text, (now) => keep(`line-${name}`, now, 'session'))
 const problem = ref<Problem | null>(null)

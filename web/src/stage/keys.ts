@@ -21,7 +21,8 @@ export function setLetters(on: boolean) {
 }
 
 export const isTyping = (target: EventTarget | null) =>
-  target instanceof Element && !!target.closest('input, textarea, select, [contenteditable="true"]')
+  target instanceof Element &&
+  !!target.closest('input:not([type=checkbox], [type=radio]), textarea, select, [contenteditable="true"]')
 
 /** Something lies over the work: a dialog, a menu, a reason. */
 const isOver = () => !!document.querySelector('.v-overlay--active:not(.v-snackbar, .v-tooltip)')

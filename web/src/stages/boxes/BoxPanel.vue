@@ -9,7 +9,7 @@ import BoxFace from './BoxFace.vue'
 import BoxFields from './BoxFields.vue'
 
 /** The picked box: verdict, its face with its cables, margins, where it stands and why; else the room. */
-defineProps<{ act: (edits: Edit[], label?: string) => Promise<Problem | null> }>()
+const props = defineProps<{ act: (edits: Edit[], label?: string) => Promise<Problem | null> }>()
 const emit = defineEmits<{ remove: []; fill: [] }>()
 const store = useJob()
 
@@ -28,6 +28,16 @@ const ofRoom = computed(() => [
   ...structure.value,
 ])
 const ofBoxes = computed(() => (planned.value?.findings ?? []).filter((f) => f.about !== 'room'))
+const building = computed(() =>
+  store.job?.structures.find((item) => (item.levels ?? []).some((level) => level.id === store.room?.level)),
+)
+/** What is missing is asked until a room is laid out, and stops from then on. */
+function layOut(done: boolean) {
+  const room = store.room
+  if (!room) return
+  const name = done ? `${room.name} is laid out` : `${room.name} is not laid out`
+  void props.act([{ op: 'set', kind: 'room', id: room.id, set: { laid_out: done } }], name)
+}
 const pick = (id: string, about: string) => (store.picked = { kind: about === 'panel' ? 'panel' : 'box', id })
 </script>
 
@@ -70,6 +80,20 @@ const pick = (id: string, about: string) => (store.picked = { kind: about === 'p
       <h2>{{ planned.summary.name }}</h2>
       <span class="num mute">{{ planned.summary.boxes }} boxes</span>
     </header>
+    <div class="row no-print">
+      <v-btn size="small" variant="outlined" data-testid="fill" @click="emit('fill')"
+        >Place what is missing</v-btn
+      >
+      <v-checkbox
+        v-if="!building?.laid_out"
+        :model-value="store.room?.laid_out"
+        label="Laid out"
+        density="compact"
+        hide-details
+        data-testid="laid-out"
+        @update:model-value="layOut($event === true)"
+      />
+    </div>
     <FindingCard
       v-for="(f, i) in ofRoom"
       :key="f.code + i"
@@ -78,9 +102,6 @@ const pick = (id: string, about: string) => (store.picked = { kind: about === 'p
       @mend="store.mend($event)"
     />
     <p v-if="!planned.findings.length" class="fine num">Nothing is missing here.</p>
-    <v-btn size="small" variant="outlined" class="no-print" data-testid="fill" @click="emit('fill')"
-      >Place what is missing</v-btn
-    >
     <button
       v-for="(f, i) in ofBoxes"
       :key="`b${i}`"

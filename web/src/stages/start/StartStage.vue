@@ -282,7 +282,7 @@ useKeys({ '/': () => entry.value?.focus() })
       <EntryLine
         v-if="store.view"
         ref="entry"
-        :key="verb"
+        called="start"
         :verb="verb"
         :placeholder="hint"
         :buttons="[]"
