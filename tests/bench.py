@@ -16,7 +16,7 @@ from levelrun.core.boxes.volume import Counted, box_volume
 from levelrun.core.circuits.proposer import propose
 from levelrun.core.codebook import load
 from levelrun.core.job import Job
-from levelrun.core.plan import job_book, plan, plan_way, plan_whole
+from levelrun.core.plan import job_book, plan, plan_whole
 from levelrun.core.trade.conductors.sizing import Demand, choose
 from levelrun.core.trade.cover import cover
 from levelrun.core.trade.drop import drop
@@ -25,6 +25,7 @@ from levelrun.core.trade.methods.verdicts import judge
 from levelrun.core.trade.pipe.fill import Wires, fill
 from levelrun.core.trade.pipe.pull import PullWires, Section, pull
 from levelrun.core.ways.walk import parse_walk
+from tests.core.test_kept_plans import forget
 from tests.e2e.conftest import CHROMIUM, FLAGS, Server
 from tests.e2e.hands import settled
 from tests.large import large_house
@@ -46,7 +47,7 @@ def main() -> None:
     job, book = large_house(), load()
 
     def cold() -> None:
-        plan_way.cache_clear()
+        forget()
         plan(job)
 
     cold()

@@ -16,6 +16,7 @@ Facts = TypeVar("Facts")
 Rule = Callable[[Facts], Iterable[Finding]]
 P = ParamSpec("P")
 Answer = TypeVar("Answer")
+Sourced = TypeVar("Sourced", bound=Any)
 
 
 def judged(book: Codebook, rules: Iterable[Rule[Facts]], facts: Facts) -> list[Finding]:
@@ -41,9 +42,13 @@ def cited(book: Codebook, said: Iterable[Finding]) -> Iterator[Finding]:
 
 def sourced(book: Codebook, figures: Iterable[Figure]) -> list[Figure]:
     """Figures with their sections as the rule set numbers them; where it has no word of its own that is said."""
-    if not book.own:
-        return [replace(item, rule=book.cite(item.rule)) for item in figures]
-    return [replace(item, rule=book.told(item.rule)) for item in figures]
+    return [with_source(book, item) for item in figures]
+
+
+def with_source(book: Codebook, item: Sourced) -> Sourced:
+    """Whatever has a section as its `rule`, with it as the rule set numbers it; itself where that is the same."""
+    told = book.told(item.rule)
+    return item if told == item.rule else replace(item, rule=told)
 
 
 def keeping(size: int) -> Callable[[Callable[P, Answer]], Callable[P, Answer]]:

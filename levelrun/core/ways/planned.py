@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 from levelrun.core.codebook import Codebook
 from levelrun.core.findings import Figure, Finding, worst
 from levelrun.core.measure import show, show_inches, shown_in
-from levelrun.core.rulebook import judged, keeping, sourced
+from levelrun.core.rulebook import judged, keeping, sourced, with_source
 from levelrun.core.ways.alternatives import Alternative, alternatives
 from levelrun.core.ways.drawn import Strip, strip_of
 from levelrun.core.ways.facts import WayContext, WayView
@@ -75,7 +75,7 @@ def plan_way(book: Codebook, context: WayContext) -> WayPlan:
     view = WayView(book, context)
     found = judged(book, RULES, view)
     pulls = pulls_of(view)
-    holds = [replace(h, rule=book.told(h.rule)) for h in (held(view, i) for i in range(len(view.way.legs)))]
+    holds = [with_source(book, held(view, i)) for i in range(len(view.way.legs))]
     by_leg = [worst([f for f in found if f.covers(i)]) for i in range(len(view.way.legs))]
     legs = [_leg(view, i, by_leg[i], holds[i], found, pulls) for i in range(len(view.way.legs))]
     return WayPlan(
