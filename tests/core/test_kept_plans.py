@@ -75,6 +75,17 @@ def edits() -> st.SearchStrategy[dict[str, Any]]:
     )  # fmt: skip
 
 
+def changed_demo(changes: list[dict[str, Any]]) -> Job:
+    """The demo after changes; those that it refuses are passed over."""
+    job = DEMO
+    for change in changes:
+        try:
+            job = edited(job, change)
+        except (LevelRunError, ValueError):
+            continue
+    return job
+
+
 @settings(max_examples=14, suppress_health_check=list(HealthCheck))
 @given(st.lists(edits(), min_size=1, max_size=7))
 def test_kept_plans_are_fresh_ones(changes: list[dict[str, Any]]) -> None:

@@ -8,7 +8,6 @@ import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from levelrun.core.errors import LevelRunError
 from levelrun.core.findings import Finding, Mend
 from levelrun.core.job import Job
 from levelrun.core.plan import plan
@@ -16,7 +15,7 @@ from levelrun.samples import SAMPLES, sample
 from tests.conftest import built, edited, one_way
 from tests.core.boxes.test_rules import CASES as OF_BOXES
 from tests.core.circuits.test_circuit_rules import CASES as OF_CIRCUITS
-from tests.core.test_kept_plans import DEMO, edits
+from tests.core.test_kept_plans import changed_demo, edits
 from tests.core.ways.test_plan_way import CASES as OF_RUNS
 
 JOBS: dict[str, Job] = (
@@ -53,12 +52,7 @@ def test_no_mend_makes_a_new_stop(name: str) -> None:
 @settings(max_examples=25, suppress_health_check=list(HealthCheck))
 @given(changes=st.lists(edits(), min_size=1, max_size=4), pick=st.randoms(use_true_random=False))
 def test_no_mend_of_any_job_makes_a_new_stop_or_leaves_its_finding(changes: list[dict[str, Any]], pick: Any) -> None:
-    job = DEMO
-    for change in changes:
-        try:
-            job = edited(job, change)
-        except (LevelRunError, ValueError):
-            continue
+    job = changed_demo(changes)
     offered = [(f, m) for f in plan(job).findings for m in f.mends if f.code not in QUESTIONS]
     for item, mend in pick.sample(offered, min(len(offered), 10)):
         assert not made_by(job, mend), (item.code, mend.label)

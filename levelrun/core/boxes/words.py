@@ -1,4 +1,4 @@
-"""Sentences that set boxes: receptacles, switches, lights, panels, by wall and tape."""
+"""Sentences about boxes and panels: rooms filled, panels on a wall or in words."""
 
 from __future__ import annotations
 
@@ -6,130 +6,18 @@ import re
 from collections.abc import Callable
 from typing import Any
 
-from levelrun.core.boxes.catalogue import box_models, usual_model
-from levelrun.core.boxes.pole import centre_of
+from levelrun.core.boxes.setting import set_box
 from levelrun.core.editing import next_id
-from levelrun.core.job import PoleMark, Room
-from levelrun.core.measure import show
-from levelrun.core.site.geometry import is_inside, walls_of
+from levelrun.core.site.edits import main_floor
+from levelrun.core.site.geometry import walls_of
 from levelrun.core.site.scene import SHORT, Said, SceneReader
 
-KINDS: dict[str, dict[str, Any]] = {
-    "receptacle": {"kind": "receptacle"}, "outlet": {"kind": "receptacle"},
-    "switch": {"kind": "switch"}, "three-way": {"kind": "switch", "ways": 3},
-    "four-way": {"kind": "switch", "ways": 4},
-    "light": {"kind": "light"}, "fan": {"kind": "fan"}, "smoke": {"kind": "smoke"}, "alarm": {"kind": "smoke"},
-    "junction": {"kind": "junction"}, "disconnect": {"kind": "disconnect"}, "equipment": {"kind": "equipment"},
-    "tail": {"kind": "tail"},
-}  # fmt: skip
-SERVES = {
-    "counter": "counter", "range": "range", "cooktop": "cooktop", "oven": "oven", "dryer": "dryer",
-    "washer": "washer", "refrigerator": "refrigerator", "dishwasher": "dishwasher", "disposer": "disposer",
-    "microwave": "microwave", "bath heater": "bath_heater", "water heater": "water_heater",
-    "space heater": "space_heater", "air conditioner": "air_conditioner", "opener": "opener", "vehicle": "vehicle",
-    "pump": "pump", "generator": "generator", "kiln": "kiln", "welder": "welder", "furnace": "furnace",
-    "heat cable": "heat_cable",
-}  # fmt: skip
 _SPACES = re.compile(r"(\d+)(?:\s*-\s*(\d+))?(?!\s*(?:a|amps?|spaces?|free)\b)(?![\w'\"])")
 _COUNT = re.compile(
     r"(?P<n>\d+(?:\.\d+)?|one|two|three|four|six|eight)\s*(?P<unit>a|amps?|spaces?|free)\b", re.IGNORECASE
 )
 COUNTS = {"one": "1", "two": "2", "three": "3", "four": "4", "six": "6", "eight": "8"}
 PANEL_WORDS = ("at", "spaces", "main", "lugs", "bonded", "sub", "as")
-WORDS = ("at", "on", "as", "for", "gangs", "outside", "blocked", "box", "out")
-
-
-def set_box(reader: SceneReader) -> Said:
-    """set KIND WALL PLACE [at HEIGHT] [for USE] [N gangs] [outside] [blocked] [box MODEL] [on CIRCUIT] [as NAME]
-
-    On the ceiling: set light centre, or set light 6' x 5' (from the west and the south wall).
-    """
-    kind = reader.need(KINDS, "receptacle, switch, light or another box")
-    about = reader.room()
-    item: dict[str, Any] = {**KINDS[kind], "room": about.id}
-    _where(reader, about, item)
-    level = next(lv for s in reader.scene.job.structures for lv in s.levels if lv.id == about.level)
-    circuit: str | None = None
-    while not reader.over():
-        word = reader.phrase(WORDS)
-        if word is None:
-            item["gangs"] = int(reader.number("gangs", 0, 6))
-            reader.need(("gangs", "gang"), "gangs")
-        elif word == "gangs":
-            item["gangs"] = int(reader.number("a count of gangs", 0, 6))
-        elif word == "at":
-            item["height_in"] = level.floor_in + _height(reader, item, reader.length())
-        elif word == "for":
-            item["serves"] = SERVES[reader.need(SERVES, "what it serves")]
-        elif word == "out":
-            item["set_out_in"] = reader.length()
-        elif word == "outside":
-            item["outdoors"] = True
-        elif word == "blocked":
-            item["blocking"] = True
-        elif word == "box":
-            item["model"] = reader.need(box_models(reader.scene.book), "a box of the catalogue")
-        elif word == "as":
-            item["name"] = reader.name(WORDS)
-        elif word == "on":
-            circuit = _circuit(reader)
-    if circuit is None:
-        return Said([{"op": "add", "kind": "box", "item": item}], room=about.id)
-    ident = next_id(reader.scene.job, "b")
-    last = _last(reader, circuit)
-    return Said(
-        [
-            {"op": "add", "kind": "box", "item": {"id": ident, **item}},
-            {"op": "chain", "circuit": circuit, "boxes": [ident], "after": last},
-        ],
-        room=about.id,
-    )
-
-
-def _height(reader: SceneReader, item: dict[str, Any], typed: float) -> float:
-    """A height as typed to the middle of the box: it means what the story pole's mark for such a box means."""
-    pole = reader.scene.job.habits.pole
-    mark = pole.switch.mark if item["kind"] == "switch" else pole.receptacle.mark
-    if item["kind"] not in ("switch", "receptacle") or "side" not in item:
-        return typed
-    tall = usual_model(reader.scene.book, item["kind"], 1).tall_in
-    return centre_of(PoleMark(mark=mark, at_in=min(typed, 144)), tall)
-
-
-def _circuit(reader: SceneReader) -> str:
-    labels = {reader.circuit_label(circuit): circuit.id for circuit in reader.scene.job.circuits}
-    return labels[reader.need(labels, "a circuit by its space, or its name")]
-
-
-def _last(reader: SceneReader, circuit_id: str) -> str | None:
-    circuit = next(item for item in reader.scene.job.circuits if item.id == circuit_id)
-    return circuit.chain[-1].box if circuit.chain else None
-
-
-def _where(reader: SceneReader, about: Room, item: dict[str, Any]) -> None:
-    if reader.phrase(["centre", "center", "middle"]):
-        xs, ys = [x for x, _ in about.corners], [y for _, y in about.corners]
-        item["x_in"], item["y_in"] = (min(xs) + max(xs)) / 2, (min(ys) + max(ys)) / 2
-        return
-    start = reader.pos
-    try:
-        across = reader.length()
-        reader.need(("x", "by"), "x")
-    except ValueError:
-        reader.pos = start
-        face = reader.wall(about)
-        at = reader.length()
-        if at > face.length_in:
-            raise reader.refuse(
-                f"{at:g} in is past the {face.name} wall of {about.name}, {face.length_in:g} in long"
-            ) from None
-        item["side"], item["at_in"] = face.index, at
-        return
-    up = reader.length()
-    item["x_in"] = min(x for x, _ in about.corners) + across
-    item["y_in"] = min(y for _, y in about.corners) + up
-    if not is_inside(about.corners, (item["x_in"], item["y_in"])):
-        raise reader.refuse(f"{show(across)} x {show(up)} is not inside {about.name}")
 
 
 def fill(reader: SceneReader) -> Said:
@@ -284,7 +172,7 @@ def structure_in_words(reader: SceneReader) -> tuple[str, list[dict[str, Any]]]:
 
 def _house(reader: SceneReader, kind: str, name: str) -> tuple[str, list[dict[str, Any]]]:
     ident = next_id(reader.scene.job, "s")
-    floor = {"id": f"{ident}-floor", "name": "Main floor", "kind": "floor", "height_in": 96.0}
+    floor = main_floor(ident)
     return ident, [
         {"op": "add", "kind": "structure", "item": {"id": ident, "kind": kind, "name": name, "levels": [floor]}}
     ]

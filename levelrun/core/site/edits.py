@@ -58,6 +58,11 @@ def _with_sides(job: Job, book: Codebook, values: dict[str, Any]) -> dict[str, A
     return values
 
 
+def main_floor(structure: str) -> dict[str, Any]:
+    """The main floor that every new building has, as plain data."""
+    return {"id": f"{structure}-floor", "name": "Main floor", "kind": "floor", "height_in": 96.0}
+
+
 STRUCTURE = PartKind(name="structure", field="structures", model=Structure, letter="s")
 ROOM = PartKind(name="room", field="rooms", model=Room, letter="r", stand=_with_sides)
 OPENING = PartKind(name="opening", field="openings", model=Opening, letter="o")

@@ -8,6 +8,7 @@ from typing import Any
 
 from levelrun.core.editing import next_id
 from levelrun.core.job import Room, Side
+from levelrun.core.site.edits import main_floor
 from levelrun.core.site.framing import FINISHES, depth_of
 from levelrun.core.site.geometry import STEPS, Point, close_chain, rectangle, walls_of
 from levelrun.core.site.scene import Said, SceneReader
@@ -77,9 +78,9 @@ def structure(reader: SceneReader) -> Said:
     name = name or next(n for n in (kind.capitalize(), *(f"{kind.capitalize()} {i}" for i in range(2, 99)))
                         if n.casefold() not in taken)  # fmt: skip
     ident = next_id(reader.scene.job, "s")
-    floor = {"id": f"{ident}-floor", "name": "Main floor", "kind": "floor", "height_in": 96.0}
+    floor = main_floor(ident)
     edit = {"op": "add", "kind": "structure", "item": {"id": ident, "name": name, **item, "levels": [floor]}}
-    return Said([edit], level=floor["id"])  # type: ignore[arg-type]
+    return Said([edit], level=floor["id"])
 
 
 def _ahead(reader: SceneReader, words: tuple[str, ...]) -> bool:

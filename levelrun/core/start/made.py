@@ -21,6 +21,7 @@ from levelrun.core.codebook.lookups import ground_size, method, wire_sizes
 from levelrun.core.editing import next_id, next_name
 from levelrun.core.errors import EditError, LevelRunError
 from levelrun.core.job import Circuit, Job, Panel
+from levelrun.core.site.edits import main_floor
 from levelrun.core.start.kinds import NEMA, Kind
 from levelrun.core.trade.conductors.sizing import Demand, choose, rating_under, standard_breaker
 from levelrun.core.trade.methods.facts import facts_of
@@ -119,7 +120,7 @@ def _panel(job: Job, said: Asked) -> tuple[list[str], list[dict[str, Any]]]:
     name = said.fed if said.fed.casefold() not in taken else next_name(job, "P")
     if said.building:
         structure = next_id(job, "s")
-        floor = {"id": f"{structure}-floor", "name": "Main floor", "kind": "floor", "height_in": 96.0}
+        floor = main_floor(structure)
         made = {"id": structure, "kind": said.building, "name": said.fed, "levels": [floor]}
         edits.append({"op": "add", "kind": "structure", "item": made})
         name = f"Panel {said.fed}" if name == said.fed else name

@@ -12,7 +12,7 @@ from functools import lru_cache
 
 from levelrun.core.circuits.loads import CircuitLoads, HopWires, Laid
 from levelrun.core.codebook import Codebook
-from levelrun.core.codebook.lookups import ground_size, method, wire_sizes
+from levelrun.core.codebook.lookups import ground_size, wire_sizes
 from levelrun.core.errors import LevelRunError
 from levelrun.core.job import Box, Circuit, Job, Leg, Panel, Way
 from levelrun.core.kept import Standing
@@ -20,7 +20,7 @@ from levelrun.core.rulebook import keeping
 from levelrun.core.site.geometry import Point
 from levelrun.core.site.spots import spots
 from levelrun.core.trade.conductors.sizing import Demand, choose, upsized_ground
-from levelrun.core.ways.facts import Carried, WayContext, WayView
+from levelrun.core.ways.facts import Carried, WayContext, WayView, in_pipe
 from levelrun.core.ways.stretch import Stretch, stretches
 
 
@@ -139,7 +139,7 @@ def _one_piece(book: Codebook, ways: Mapping[str, Way], before: Stretch, after: 
     if not all(legs):
         return False
     a, b = legs[0][0], legs[1][0]
-    piped = [method(book, leg.method).kind == "raceway" and not leg.sleeve for leg in (a, b)]
+    piped = [in_pipe(book, leg) for leg in (a, b)]
     return all(piped) or (not any(piped) and (a.method, a.size) == (b.method, b.size))
 
 

@@ -11,6 +11,7 @@ from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import Cable, cable, cable_sizes, method
 from levelrun.core.job import Job, Leg, Way
 from levelrun.core.ways.contexts import Lying, Woven
+from levelrun.core.ways.facts import in_pipe
 from levelrun.core.ways.stretch import Stretch
 
 
@@ -76,7 +77,7 @@ def _passed(ways: Mapping[str, Way], path: tuple[Stretch, ...], wires: HopWires)
 
 def _entering(book: Codebook, wires: HopWires, leg: Leg | None, side: str, other: str) -> Entering:
     made = None
-    cabled = wires.method != "raceway" if leg is None else method(book, leg.method).kind != "raceway" or leg.sleeve
+    cabled = wires.method != "raceway" if leg is None else not in_pipe(book, leg)
     if side != "through" and cabled:
         size = f"{wires.wire_size}-{wires.conductors}"
         made = _made(book, leg.method, leg.size) if leg is not None else _made(book, wires.method, size)

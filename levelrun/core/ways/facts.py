@@ -10,7 +10,7 @@ from levelrun.core.circuits.loads import HopWires
 from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import Method, PlaceFacts, method, wire_sizes
 from levelrun.core.errors import LevelRunError
-from levelrun.core.job import Box, Habits, Panel, Structure, Way
+from levelrun.core.job import Box, Habits, Leg, Panel, Structure, Way
 from levelrun.core.kept import kept_hash
 from levelrun.core.trade.conductors.sizing import Demand, choose
 from levelrun.core.trade.methods.facts import CHANGEABLE, facts_of
@@ -22,6 +22,11 @@ OPEN = ("trench", "driveway_trench", "under_building", "under_slab", "overhead")
 WALLS, OUTSIDE, THROUGH_IN = ("stud_wall", "outside_wall", "masonry_inside"), ("outside_wall", "trench", "roof"), 14.0
 HOTS = ("black", "red", "blue", "brown")
 BUNDLED_IN = 24.0  # cables side by side for longer than this carry less (310.15(C)(1))
+
+
+def in_pipe(book: Codebook, leg: Leg) -> bool:
+    """Whether single wires lie in a leg: a raceway that is not the sleeve of a cable."""
+    return method(book, leg.method).kind == "raceway" and not leg.sleeve
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -179,7 +184,7 @@ class WayView:
 
     def piped(self, index: int) -> bool:
         """Single wires in a pipe here: a raceway that is not the sleeve of a cable."""
-        return self.methods[index].kind == "raceway" and not self.way.legs[index].sleeve
+        return in_pipe(self.book, self.way.legs[index])
 
     def guarded(self, index: int) -> tuple[str, str]:
         """Method and size of the cable that a sleeve guards: that of the nearest cable leg before, else after."""

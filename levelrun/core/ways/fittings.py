@@ -32,7 +32,7 @@ def _at(view: WayView, index: int, joint: str, start: bool = False) -> str:
         return f"{rain}LB, lid out where it can be reached"
     if joint == "body":
         return f"{rain}conduit body"
-    if joint == "coupling" or (method.kind == "raceway" and not leg.sleeve and index + 1 < len(view.way.legs)):
+    if joint == "coupling" or (view.piped(index) and index + 1 < len(view.way.legs)):
         after = view.methods[index + 1] if index + 1 < len(view.way.legs) else method
         bend = view.placed[index + 1].bend_deg if index + 1 < len(view.placed) else 0.0
         if after.key != method.key and after.kind == "raceway":

@@ -25,6 +25,12 @@ MADE: dict[str, tuple[str, dict[str, Any]]] = {
     "mark tub east 5' at 1'": ("fixtures", {"kind": "tub", "at_in": 12, "width_in": 60}),
     "set receptacle north 5'": ("boxes", {"kind": "receptacle", "side": 0, "at_in": 60}),
     "set receptacle north 5' for range as RG": ("boxes", {"serves": "range", "name": "RG"}),
+    "set receptacle north 5' 3 gangs": ("boxes", {"at_in": 60, "gangs": 3}),
+    "set receptacle north 5'3 2 gangs": ("boxes", {"at_in": 63, "gangs": 2}),
+    'set receptacle at 16" as "R-9" north 7\'6': ("boxes", {"at_in": 90, "name": "R-9"}),
+    "set receptacle outside for pump north 3'": ("boxes", {"outdoors": True, "serves": "pump", "at_in": 36}),
+    "set receptacle north 5' on the next stud": ("boxes", {"at_in": 62.125}),
+    "set receptacle every 4' along north south": ("boxes", {"side": 2, "at_in": 144}),
     "set light centre": ("boxes", {"kind": "light", "side": None}),
     "set three-way west 2'": ("boxes", {"kind": "switch", "ways": 3}),
     "set receptacle south 3' outside": ("boxes", {"outdoors": True}),
@@ -55,6 +61,10 @@ def test_a_sentence_makes_what_it_says(text: str) -> None:
 
 
 REFUSED = {
+    'set receptacle every 4" along north': 21,
+    "set receptacle every 4' along northh": 30,
+    "set receptacle every 4' along north as R-1": None,
+    "set receptacle north 5' colour red": 24,
     "door sooth 3' at 34\"": 5,
     "door south 3' at 34": 19,
     "set receptacle north 50'": None,
@@ -136,3 +146,15 @@ def test_a_way_is_walked_taken_and_left_in_sentences() -> None:
     with pytest.raises(TextError) as refused:
         edited(job, {"op": "say", "text": "way W from H: over 3' atic"})
     assert refused.value.at == 22
+
+
+def test_several_at_once_stand_at_each_step_clear_of_doors_and_hang_on_one_circuit() -> None:
+    """A wall of 14 ft with a door from 7' 4" to 10' 4": at 4 and 12 ft, not at 8. Then the south wall whole."""
+    text = (
+        START
+        + "door in Den south 3' at 7'4; circuit in P 1 20a as Den; set receptacle in Den every 4' along south on Den"
+    )
+    job = built(text)
+    assert [box.at_in for box in job.boxes] == [48, 144]
+    assert [hop.box for hop in job.circuits[0].chain] == [box.id for box in job.boxes]
+    assert job.circuits[0].chain[1].after == job.boxes[0].id

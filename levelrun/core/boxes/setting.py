@@ -1,0 +1,207 @@
+"""The sentence that sets boxes, its parts in any order: what, where along which wall, how high, on which circuit."""
+
+from __future__ import annotations
+
+import re
+from typing import Any
+
+from levelrun.core.boxes.catalogue import box_models, usual_model
+from levelrun.core.boxes.contexts import room_view
+from levelrun.core.boxes.placing import on_studs
+from levelrun.core.boxes.pole import centre_of
+from levelrun.core.job import PoleMark, Room
+from levelrun.core.measure import show
+from levelrun.core.site.geometry import Wall, is_inside, walls_of
+from levelrun.core.site.scene import SHORT, Said, SceneReader
+
+KINDS: dict[str, dict[str, Any]] = {
+    "receptacle": {"kind": "receptacle"}, "outlet": {"kind": "receptacle"},
+    "switch": {"kind": "switch"}, "three-way": {"kind": "switch", "ways": 3},
+    "four-way": {"kind": "switch", "ways": 4},
+    "light": {"kind": "light"}, "fan": {"kind": "fan"}, "smoke": {"kind": "smoke"}, "alarm": {"kind": "smoke"},
+    "junction": {"kind": "junction"}, "disconnect": {"kind": "disconnect"}, "equipment": {"kind": "equipment"},
+    "tail": {"kind": "tail"},
+}  # fmt: skip
+SERVES = {
+    "counter": "counter", "range": "range", "cooktop": "cooktop", "oven": "oven", "dryer": "dryer",
+    "washer": "washer", "refrigerator": "refrigerator", "dishwasher": "dishwasher", "disposer": "disposer",
+    "microwave": "microwave", "bath heater": "bath_heater", "water heater": "water_heater",
+    "space heater": "space_heater", "air conditioner": "air_conditioner", "opener": "opener", "vehicle": "vehicle",
+    "pump": "pump", "generator": "generator", "kiln": "kiln", "welder": "welder", "furnace": "furnace",
+    "heat cable": "heat_cable",
+}  # fmt: skip
+WORDS = ("at", "on", "as", "for", "gangs", "outside", "blocked", "box", "out")
+STUD = ("on the next stud", "on a stud", "next stud")
+MORE = (*WORDS, *STUD, "every")
+_GANGS = re.compile(r"(?P<n>[1-6])\s*gangs?\b", re.IGNORECASE)
+_FEET = re.compile(r"(?P<ft>\d+(?:\.\d+)?)\s*(?:'|ft\b)(?=\s+[1-6]\s*gangs?\b)", re.IGNORECASE)
+Spot = dict[str, Any]
+
+
+def set_box(reader: SceneReader) -> Said:
+    """set KIND WALL PLACE [at HEIGHT] [for USE] [N gangs] [outside] [blocked] [box MODEL] [on CIRCUIT] [as NAME]
+
+    Parts stand in any order. Several at once: every 6 ft along north south. To a stud: on the next stud. On the
+    ceiling: set light centre, or set light 6' x 5' (from the west and the south wall).
+    """
+    kind = reader.need(KINDS, "receptacle, switch, light or another box")
+    about = reader.room()
+    item: dict[str, Any] = {**KINDS[kind], "room": about.id}
+    spots: list[Spot] = []
+    said: dict[str, Any] = {}
+    while not reader.over() or not spots:
+        reader.expect(MORE)
+        if (gangs := _GANGS.match(reader.text, reader.pos)) is not None:
+            reader.pos = gangs.end()
+            item["gangs"] = int(gangs["n"])
+            continue
+        word = reader.phrase(MORE)
+        if word is None and spots:
+            raise reader.fail(", ".join(MORE))
+        if word is None:
+            spots = [_where(reader, about)]
+        elif word == "every":
+            spots = _every(reader, about)
+        elif word in STUD:
+            said["stud"] = True
+        else:
+            _said(reader, item, said, word)
+    if "name" in item and len(spots) > 1:
+        raise reader.refuse(f"{len(spots)} boxes cannot all be called {item['name']}")
+    return _made(reader, about, item, spots, said)
+
+
+def _said(reader: SceneReader, item: dict[str, Any], said: dict[str, Any], word: str) -> None:
+    """One part of the sentence that is no place."""
+    if word == "gangs":
+        item["gangs"] = int(reader.number("a count of gangs", 0, 6))
+    elif word == "at":
+        said["height"] = reader.length()
+    elif word == "for":
+        item["serves"] = SERVES[reader.need(SERVES, "what it serves")]
+    elif word == "out":
+        item["set_out_in"] = reader.length()
+    elif word == "outside":
+        item["outdoors"] = True
+    elif word == "blocked":
+        item["blocking"] = True
+    elif word == "box":
+        item["model"] = reader.need(box_models(reader.scene.book), "a box of the catalogue")
+    elif word == "as":
+        item["name"] = reader.name(WORDS)
+    elif word == "on":
+        said["circuit"] = _circuit(reader)
+
+
+def _made(reader: SceneReader, about: Room, item: dict[str, Any], spots: list[Spot], said: dict[str, Any]) -> Said:
+    """The edits: each box at its place, one after another onto the circuit that was named."""
+    job = reader.scene.job
+    level = next(lv for s in job.structures for lv in s.levels if lv.id == about.level)
+    circuit: str | None = said.get("circuit")
+    edits: list[dict[str, Any]] = []
+    last = _last(reader, circuit) if circuit else None
+    free = (f"b{n}" for n in range(1, 9999) if f"b{n}" not in set(job.ids()))
+    for spot in spots:
+        own = {**item, **(_on_stud(reader, about, item, spot) if said.get("stud") else spot)}
+        if "height" in said:
+            own["height_in"] = level.floor_in + _height(reader, own, said["height"])
+        if circuit is None:
+            edits.append({"op": "add", "kind": "box", "item": own})
+            continue
+        ident = next(free)
+        edits.append({"op": "add", "kind": "box", "item": {"id": ident, **own}})
+        edits.append({"op": "chain", "circuit": circuit, "boxes": [ident], "after": last})
+        last = ident
+    return Said(edits, room=about.id)
+
+
+def _height(reader: SceneReader, item: dict[str, Any], typed: float) -> float:
+    """A height as typed to the middle of the box: it means what the story pole's mark for such a box means."""
+    pole = reader.scene.job.habits.pole
+    mark = pole.switch.mark if item["kind"] == "switch" else pole.receptacle.mark
+    if item["kind"] not in ("switch", "receptacle") or "side" not in item:
+        return typed
+    tall = usual_model(reader.scene.book, item["kind"], 1).tall_in
+    return centre_of(PoleMark(mark=mark, at_in=min(typed, 144)), tall)
+
+
+def _circuit(reader: SceneReader) -> str:
+    labels = {reader.circuit_label(circuit): circuit.id for circuit in reader.scene.job.circuits}
+    labels |= {circuit.name: circuit.id for circuit in reader.scene.job.circuits}
+    return labels[reader.need(labels, "a circuit by its space, or its name")]
+
+
+def _last(reader: SceneReader, circuit_id: str) -> str | None:
+    circuit = next(item for item in reader.scene.job.circuits if item.id == circuit_id)
+    return circuit.chain[-1].box if circuit.chain else None
+
+
+def _where(reader: SceneReader, about: Room) -> Spot:
+    """A place on a wall, in the middle, or by two readings."""
+    if reader.phrase(["centre", "center", "middle"]):
+        xs, ys = [x for x, _ in about.corners], [y for _, y in about.corners]
+        return {"x_in": (min(xs) + max(xs)) / 2, "y_in": (min(ys) + max(ys)) / 2}
+    start = reader.pos
+    try:
+        across = reader.length()
+        reader.need(("x", "by"), "x")
+    except ValueError:
+        reader.pos = start
+        face = reader.wall(about)
+        at = _along(reader)
+        if at > face.length_in:
+            raise reader.refuse(
+                f"{at:g} in is past the {face.name} wall of {about.name}, {face.length_in:g} in long"
+            ) from None
+        return {"side": face.index, "at_in": at}
+    up = reader.length()
+    spot = {"x_in": min(x for x, _ in about.corners) + across, "y_in": min(y for _, y in about.corners) + up}
+    if not is_inside(about.corners, (spot["x_in"], spot["y_in"])):
+        raise reader.refuse(f"{show(across)} x {show(up)} is not inside {about.name}")
+    return spot
+
+
+def _along(reader: SceneReader) -> float:
+    """A place along a wall; feet before a count of gangs take no inches from it."""
+    reader.skip()
+    if (feet := _FEET.match(reader.text, reader.pos)) is not None:
+        reader.pos = feet.end()
+        return 12 * float(feet["ft"])
+    return reader.length()
+
+
+def _every(reader: SceneReader, about: Room) -> list[Spot]:
+    """A box at each so many feet along walls, counted from the left corner of each, none in a door."""
+    step = reader.length()
+    if step < 6:
+        raise reader.refuse(f"every {step:g} in: 6 in at least")
+    reader.need(("along",), "along and walls")
+    walls = {wall.name: wall for wall in walls_of(about)}
+    named = {**walls, **{key: walls[full] for key, full in SHORT.items() if full in walls}}
+    chosen: list[Wall] = [named[reader.need(named, f"a wall of {about.name}")]]
+    while not reader.over() and (word := reader.phrase(named)) is not None:
+        chosen.append(named[word])
+    view = room_view(reader.scene.job, reader.scene.book, about.id)
+    spots: list[Spot] = []
+    for wall in dict.fromkeys(chosen):
+        doors = [(o.at_in, o.to_in) for o in view.faces[wall.index].openings if o.sill_in < 12]
+        count = int((wall.length_in - 1) // step)
+        places = [step * n for n in range(1, count + 1)]
+        spots += [
+            {"side": wall.index, "at_in": at} for at in places if not any(low <= at <= high for low, high in doors)
+        ]
+    if not spots:
+        raise reader.refuse(f"no place every {show(step)} along {', '.join(wall.name for wall in chosen)}")
+    return spots
+
+
+def _on_stud(reader: SceneReader, about: Room, item: dict[str, Any], spot: Spot) -> Spot:
+    """The place beside the stud that is nearest to the one said."""
+    if "side" not in spot:
+        return spot
+    view = room_view(reader.scene.job, reader.scene.book, about.id)
+    face = view.faces[spot["side"]]
+    wide = usual_model(reader.scene.book, item["kind"], item.get("gangs", 1)).wide_in
+    found = [at for at, _ in on_studs(view, face, 0.0, face.wall.length_in, wide)]
+    nearest = min(found, key=lambda at: abs(at - spot["at_in"]), default=spot["at_in"])
+    return {**spot, "at_in": round(nearest * 16) / 16}
