@@ -3,7 +3,7 @@ PY := .venv/bin/python
 PORT ?= $(or $(LEVELRUN_PORT),8765)
 DATA ?= demo-data
 STAMPS := .make
-WORKERS ?= 3
+WORKERS ?= 2
 PYSRC := $(shell find levelrun -name '*.py' -o -name '*.csv' -o -name '*.toml' -o -name '*.json' | grep -v web_dist)
 WEBSRC := $(shell find web/src web/public -type f -not -name schema.d.ts) web/index.html web/vite.config.ts
 
@@ -15,7 +15,7 @@ demo: $(STAMPS)/python $(STAMPS)/web
 
 test: $(STAMPS)/python-dev $(STAMPS)/web $(STAMPS)/chromium
 	cd web && npx vitest run --reporter dot
-	$(PY) -m pytest -n $(WORKERS) --dist loadfile
+	$(PY) -m pytest -n $(WORKERS) --dist worksteal
 
 lint: $(STAMPS)/python-dev $(STAMPS)/web
 	.venv/bin/ruff check levelrun tests

@@ -66,7 +66,7 @@ function put(word: string, at = from.value) {
   void nextTick(() => input.value?.focus())
 }
 
-async function enter() {
+async function enterNow() {
   const picked = shown.value[marked.value]
   if (picked) return put(picked)
   const line = text.value.trim()
@@ -82,9 +82,16 @@ async function enter() {
   history.value = [line, ...history.value.filter((old) => old !== line)].slice(0, 50)
   keep(`said-${name}`, history.value)
   back = -1
-  if (text.value === whole) text.value = ''
+  // What was typed behind it while it was on its way is the next sentence.
+  if (text.value.startsWith(whole)) text.value = text.value.slice(whole.length)
   options.value = []
   problem.value = null
+}
+/** One sentence after another: what is entered while one is on its way waits for its answer. */
+let going: Promise<void> = Promise.resolve()
+function enter() {
+  going = going.then(enterNow, enterNow)
+  return going
 }
 
 /** A way pasted as text has a leg a line; the line here parts them with semicolons. */
