@@ -46,11 +46,16 @@ _kept: OrderedDict[int, Planned] = OrderedDict()
 _lock = Lock()
 
 
+def book_today(job: Job) -> Codebook:
+    """The job's codebook as it stands today: some exceptions end on a day."""
+    return job_book(job, date.today().isoformat())
+
+
 def planned_of(job: Job) -> Planned:
     """The job planned. The last few are kept by identity, for the answer and for the one after it."""
     with _lock:
         found = _kept.get(id(job))
-    book = job_book(job, date.today().isoformat())
+    book = book_today(job)
     if found is not None and found.job is job and found.book is book:
         return found
     plan, building = plan_whole(job, book)

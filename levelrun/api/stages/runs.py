@@ -4,18 +4,17 @@ leg."""
 from __future__ import annotations
 
 from collections.abc import Iterator
-from datetime import date
 from functools import lru_cache
 
 from fastapi import APIRouter, Request
 from pydantic import BaseModel
 
 from levelrun.api.common import JobId, jobs_of
-from levelrun.api.looking import ORDER, Look, Planned
+from levelrun.api.looking import ORDER, Look, Planned, book_today
 from levelrun.core.circuits.circuit_plan import CircuitPlan, CircuitSummary
 from levelrun.core.errors import EditError
 from levelrun.core.findings import Figure, Finding
-from levelrun.core.job import Circuit, job_book
+from levelrun.core.job import Circuit
 from levelrun.core.plan import WayPlan, WaySummary, leg_alternatives, way_contexts
 from levelrun.core.ways.alternatives import Alternative
 
@@ -134,7 +133,7 @@ def _row(
 def alternatives(request: Request, job_id: JobId, way_id: str, leg: int) -> list[Alternative]:
     """What may go on one leg, best first."""
     job = jobs_of(request).get(job_id).job
-    book = job_book(job, date.today().isoformat())
+    book = book_today(job)
     for context in way_contexts(job, book):
         if context.way.id == way_id and 0 <= leg < len(context.way.legs):
             return leg_alternatives(book, context, leg)

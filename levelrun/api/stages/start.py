@@ -2,20 +2,18 @@
 
 from __future__ import annotations
 
-from datetime import date
 from typing import Annotated
 
 from fastapi import APIRouter, Request
 from pydantic import BaseModel, ConfigDict, Field
 
 from levelrun.api.common import JobId, jobs_of
-from levelrun.api.looking import planned_of
+from levelrun.api.looking import book_today, planned_of
 from levelrun.core.circuits.circuit_plan import CircuitPlan
 from levelrun.core.circuits.planned import PanelPlan
 from levelrun.core.codebook import load
 from levelrun.core.edits import Say, apply
 from levelrun.core.findings import Figure, Finding
-from levelrun.core.job import job_book
 from levelrun.core.plan import Plan, WayPlan, plan_whole
 from levelrun.core.start.kinds import KINDS, USES
 from levelrun.core.subjects import SENTENCES
@@ -76,7 +74,7 @@ def try_line(request: Request, job_id: JobId, line: Line) -> Tried:
     job = jobs_of(request).get(job_id).job
     after = apply(job, [Say(op="say", text=line.text, panel=line.panel)])
     before = planned_of(job).plan
-    planned, building = plan_whole(after, job_book(after, date.today().isoformat()))
+    planned, building = plan_whole(after, book_today(after))
     old = set(job.ids())
     way = next((item for item in planned.ways if item.summary.id not in old), None)
     circuit = next((item for item in planned.circuits if item.summary.id not in old), None)

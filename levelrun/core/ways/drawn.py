@@ -135,7 +135,8 @@ def strip_of(view: WayView, verdicts: list[str], holds: list[Held], pulls: list[
     depths = [d for i in range(len(view.way.legs)) if (d := _depth(view, i))]
     floors = _floors(view, depths)
     path = [view.start.height_in, view.left_at_in, *(p.y1 for p in view.placed)]
-    path += [mark.y + mark.tall_in for mark in _ends(view) if mark.tall_in] + [mark.y for mark in _ends(view)]
+    ends = _ends(view)
+    path += [mark.y + mark.tall_in for mark in ends if mark.tall_in] + [mark.y for mark in ends]
     ys = path + [d.grade_y for d in depths] + [d.grade_y - (d.needed_in or 0) for d in depths]
     ys += [f.y for f in floors if f.kind != "ceiling" or f.y <= max(path) + NEAR_IN]
     return Strip(
@@ -144,7 +145,7 @@ def strip_of(view: WayView, verdicts: list[str], holds: list[Held], pulls: list[
         high_in=max(ys) + 8,
         bands=_bands(view),
         legs=[_leg(view, i, verdicts[i]) for i in range(len(view.way.legs))],
-        marks=_ends(view) + _holds(view, holds) + _bends(view, pulls),
+        marks=ends + _holds(view, holds) + _bends(view, pulls),
         depths=depths,
         floors=floors,
         pulls=[_span(view, pull) for pull in pulls],
