@@ -60,6 +60,7 @@ def test_a_wall_is_dragged_with_its_lengths_shown_and_undone(open_page: Open) ->
     stage(page, 1)
     page.locator("[data-room-row='Kitchen']").click()
     expect(page.get_by_test_id("panel")).to_contain_text("168 ft²")
+    settled(page)
     wall = page.locator(".hit.wall[data-mark='north']")
     box = wall.bounding_box()
     assert box
@@ -84,6 +85,7 @@ def test_a_receptacle_is_added_by_its_mend_dragged_and_marked(open_page: Open) -
     card.get_by_role("button").filter(has_text="Add a receptacle south").click()
     stops(page, PLANTED - 1)
     expect(card).to_have_count(0)
+    settled(page)
     box = page.locator("[data-round-box='R-3']").bounding_box()
     assert box
     page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
@@ -93,7 +95,9 @@ def test_a_receptacle_is_added_by_its_mend_dragged_and_marked(open_page: Open) -
     expect(page.get_by_test_id("round-note")).to_contain_text("north")
     page.mouse.up()
     expect(page.get_by_test_id("undo")).to_have_attribute("title", "Undo: move box")
+    settled(page)
     page.locator("[data-box-row='R-1']").get_by_role("checkbox").check()
+    settled(page)
     page.reload()
     stage(page, 2)
     page.locator("[data-room-row='Common room']").click()

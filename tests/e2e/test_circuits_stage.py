@@ -5,7 +5,7 @@ from collections.abc import Callable
 from playwright.sync_api import Page, expect
 
 from tests.conftest import PLANTED
-from tests.e2e.hands import new_job, say, stage, stops
+from tests.e2e.hands import new_job, say, settled, stage, stops
 from tests.e2e.test_building import CABIN
 
 Open = Callable[..., Page]
@@ -30,7 +30,10 @@ def test_cabin_with_boxes_is_wired_by_proposal_moved_split_and_printed(open_page
     expect(drawing.locator("[data-breaker]")).to_have_count(taken)
     page.locator("[data-fold]").click()
     expect(page.locator("[data-circuit]")).to_have_count(taken)
-    page.locator("[data-circuit^='Outlets']").first.click()
+    row = page.locator("[data-circuit^='Outlets']").first
+    row.click()
+    expect(row).to_have_attribute("aria-current", "true")
+    settled(page)
     moved = drawing.locator(".breaker.here")
     label = moved.get_attribute("data-breaker")
     source, panel = moved.bounding_box(), drawing.bounding_box()
@@ -41,6 +44,7 @@ def test_cabin_with_boxes_is_wired_by_proposal_moved_split_and_printed(open_page
     page.mouse.move(panel["x"] + panel["width"] - 60, source["y"] + 83)
     page.mouse.up()
     expect(drawing.locator(".breaker.here")).not_to_have_attribute("data-breaker", label or "")
+    settled(page)
     last = page.locator("[data-chain]").last.get_attribute("data-chain")
     space = drawing.locator(".breaker.here").get_attribute("data-breaker")
     say(page, f"split {space} at {last} as Spare wall")
@@ -76,6 +80,7 @@ def test_protection_is_read_mended_and_loose_boxes_lassoed(open_page: Open) -> N
     expect(card).to_have_count(0)
     expect(page.get_by_text("Not yet on a circuit")).to_be_visible()
     page.get_by_test_id("lasso").click()
+    settled(page)
     net = page.get_by_test_id("net").bounding_box()
     assert net
     page.mouse.move(net["x"] + 2, net["y"] + 2)

@@ -143,6 +143,7 @@ def test_a_new_job_way_and_file(open_page: Open, tmp_path: Path) -> None:
 def test_on_a_phone_the_verdict_stands_under_the_strip(open_page: Open) -> None:
     page = open_page(390, 844)
     look(page, "ch14")
+    settled(page)
     strip = page.get_by_test_id("strip").bounding_box()
     card = page.locator("[data-code=cover-short]").bounding_box()
     assert strip and card and card["y"] > strip["y"] and card["y"] < 844

@@ -3,14 +3,15 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from dataclasses import dataclass
 from functools import lru_cache
 
 from levelrun.core.boxes.entering import Entering
-from levelrun.core.boxes.facts import RoomContext, RoomView
+from levelrun.core.boxes.facts import RoomContext, RoomView, viewed
 from levelrun.core.codebook import Codebook
 from levelrun.core.job import Box, Habits, Job, Level, Panel, Room, Structure
 from levelrun.core.kept import Standing
-from levelrun.core.site.faces import Face, faces, level_parts
+from levelrun.core.site.faces import Face, LevelParts, faces, level_parts
 from levelrun.core.site.lived import dwellings
 
 _rooms = Standing[RoomContext](1024)
@@ -19,7 +20,8 @@ _rooms = Standing[RoomContext](1024)
 def room_contexts(job: Job, entering: Mapping[str, tuple[Entering, ...]]) -> list[RoomContext]:
     """Every room of a job, in its order, with what it touches."""
     parts = level_parts(job)
-    structures = {level.id: item for item in job.structures for level in item.levels}
+    structures = {level.id: _with_level(item, level) for item in job.structures for level in item.levels}
+    around = {level: _around(item) for level, item in parts.items()}
     boxes: dict[str, list[Box]] = {}
     panels: dict[str, list[Panel]] = {}
     for box in job.boxes:
@@ -28,32 +30,38 @@ def room_contexts(job: Job, entering: Mapping[str, tuple[Entering, ...]]) -> lis
     for panel in job.panels:
         if panel.room is not None:
             panels.setdefault(panel.room, []).append(panel)
-    names = {room.id: room.name for room in job.rooms}
-    uses = {room.id: room.use for room in job.rooms}
     lived = dwellings(job)
     found = []
     for room in job.rooms:
-        level = parts[room.level]
-        structure = _with_level(structures[room.level], level.level)
+        structure, here = structures[room.level], around[room.level][room.id]
         standing, cabinets = tuple(boxes.get(room.id, ())), tuple(panels.get(room.id, ()))
-        received = tuple((box.id, entering[box.id]) for box in standing if box.id in entering)
-        own = faces(level)[room.id]
-        around = tuple((key, names[key]) for key in _around(own) if key in names)
+        received = tuple([(box.id, entering[box.id]) for box in standing if box.id in entering])
+        level = parts[room.level].level
         found.append(
-            _context(
-                job.habits,
-                room,
-                level.level,
-                structure,
-                own,
-                standing,
-                cabinets,
-                received,
-                around,
-                lived[structure.id],
-                tuple((key, uses[key]) for key, _ in around),
-            )
+            _context(job.habits, room, level, structure, here, standing, cabinets, received, lived[structure.id])
         )
+    return found
+
+
+@dataclass(frozen=True, eq=False)
+class _Around:
+    """A room's walls, and the rooms behind them and behind its doors, by id: what they are called and are for."""
+
+    faces: tuple[Face, ...]
+    names: tuple[tuple[str, str], ...]
+    uses: tuple[tuple[str, str], ...]
+
+
+@lru_cache(maxsize=128)
+def _around(parts: LevelParts) -> dict[str, _Around]:
+    """What is round every room of a level. Kept while the level stands."""
+    rooms = {room.id: room for room in parts.rooms}
+    found: dict[str, _Around] = {}
+    for ident, own in faces(parts).items():
+        behind = {mate.room for face in own for mate in face.mates}
+        keys = sorted(behind | {opening.to_room for face in own for opening in face.openings})
+        near = [rooms[key] for key in keys if key in rooms]
+        found[ident] = _Around(own, tuple((r.id, r.name) for r in near), tuple((r.id, r.use) for r in near))
     return found
 
 
@@ -62,17 +70,13 @@ def _context(
     room: Room,
     level: Level,
     structure: Structure,
-    own: tuple[Face, ...],
+    here: _Around,
     boxes: tuple[Box, ...],
     panels: tuple[Panel, ...],
     entering: tuple[tuple[str, tuple[Entering, ...]], ...],
-    names: tuple[tuple[str, str], ...],
     lived: bool | None,
-    uses: tuple[tuple[str, str], ...],
 ) -> RoomContext:
     """A room with what it touches: the same one while all of that is the same."""
-    comes = (item for _, items in entering for item in (None, *items))
-    source = (room, structure, habits, own, *boxes, None, *panels, *comes)
 
     def made() -> RoomContext:
         return RoomContext(
@@ -80,23 +84,18 @@ def _context(
             level=level,
             structure=structure,
             habits=habits,
-            faces=own,
+            faces=here.faces,
             boxes=boxes,
             panels=panels,
             entering=entering,
-            names=names,
+            names=here.names,
             lived=lived,
-            uses=uses,
+            uses=here.uses,
         )
 
-    return _rooms.get((room.id, names, lived, uses), source, made)
-
-
-@lru_cache(maxsize=512)
-def _around(own: tuple[Face, ...]) -> tuple[str, ...]:
-    """The rooms behind the walls and doors of a room, by id."""
-    behind = {mate.room for face in own for mate in face.mates}
-    return tuple(sorted(behind | {opening.to_room for face in own for opening in face.openings}))
+    comes = [item for _, items in entering for item in (None, *items)]
+    source = (room, structure, habits, *here.faces, None, *boxes, None, *panels, *comes)
+    return _rooms.get((room.id, here.names, lived, here.uses), source, made)
 
 
 @lru_cache(maxsize=256)
@@ -110,4 +109,4 @@ def room_view(job: Job, book: Codebook, room_id: str) -> RoomView:
     context = next((item for item in room_contexts(job, {}) if item.room.id == room_id), None)
     if context is None:
         raise KeyError(room_id)
-    return RoomView(book, context)
+    return viewed(book, context)

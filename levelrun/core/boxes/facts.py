@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import cached_property
+from functools import cached_property, lru_cache
 
 from levelrun.core.boxes.catalogue import BoxModel, model_of
 from levelrun.core.boxes.entering import Entering
@@ -140,3 +140,10 @@ def modelled(book: Codebook, box: Box) -> BoxModel:
         return model_of(book, box)
     except UnknownKeyError:
         return model_of(book, box.model_copy(update={"model": ""}))
+
+
+@lru_cache(maxsize=1024)
+def viewed(book: Codebook, context: RoomContext) -> RoomView:
+    """A room under a rule set: one view for its plan, its drawings, its building and its circuits, so that what one
+    of them worked out is there for the next."""
+    return RoomView(book, context)

@@ -9,7 +9,7 @@ from levelrun.core.boxes.contexts import room_contexts
 from levelrun.core.boxes.drawn.floor import DrawnRoom, drawn_room
 from levelrun.core.boxes.drawn.round import WalkRound, walk_round
 from levelrun.core.boxes.entering import Entering
-from levelrun.core.boxes.facts import RoomContext, RoomView
+from levelrun.core.boxes.facts import RoomContext, viewed
 from levelrun.core.boxes.loose import loose_boxes
 from levelrun.core.boxes.room_plan import RoomPlanned, plan_room
 from levelrun.core.boxes.rules import alarms, dwelling
@@ -51,18 +51,18 @@ def plan_building(job: Job, book: Codebook, entering: Mapping[str, tuple[Enterin
 
 @keeping(64)
 def _structure_findings(book: Codebook, contexts: tuple[RoomContext, ...]) -> tuple[Finding, ...]:
-    said = judged(book, (*dwelling.RULES, *alarms.OF_STRUCTURES), [RoomView(book, context) for context in contexts])
+    said = judged(book, (*dwelling.RULES, *alarms.OF_STRUCTURES), [viewed(book, context) for context in contexts])
     return tuple(as_laid_out(said, contexts[0].structure, contexts[0].lived, False))
 
 
 @keeping(1024)
 def draw_room(book: Codebook, context: RoomContext) -> DrawnRoom:
     """A room for the plan of its level."""
-    return drawn_room(RoomView(book, context), plan_room(book, context).summary.verdict)
+    return drawn_room(viewed(book, context), plan_room(book, context).summary.verdict)
 
 
 @keeping(256)
 def draw_round(book: Codebook, context: RoomContext) -> WalkRound:
     """A room's walls unrolled."""
     planned = plan_room(book, context)
-    return walk_round(RoomView(book, context), {box.id: box.verdict for box in planned.boxes})
+    return walk_round(viewed(book, context), {box.id: box.verdict for box in planned.boxes})

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from levelrun.core.boxes.entering import Entering
-from levelrun.core.boxes.facts import RoomContext, RoomView
+from levelrun.core.boxes.facts import RoomContext, RoomView, viewed
 from levelrun.core.boxes.pole import pole_use
 from levelrun.core.boxes.rules import alarms, fill, kind, panel, place, spacing
 from levelrun.core.boxes.spacing import wall_place, wall_spaces
@@ -74,7 +74,7 @@ class RoomPlanned:
 @keeping(1024)
 def plan_room(book: Codebook, context: RoomContext) -> RoomPlanned:
     """Plans one room. Kept for as long as nothing that it touches changes."""
-    view = RoomView(book, context)
+    view = viewed(book, context)
     said = judged(book, RULES, view)
     found = list(as_laid_out(said, context.structure, context.lived, context.room.laid_out))
     about: dict[str, list[Finding]] = {}

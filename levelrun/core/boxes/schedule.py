@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from levelrun.core.boxes.facts import RoomContext, RoomView
+from levelrun.core.boxes.facts import RoomContext, RoomView, viewed
 from levelrun.core.boxes.room_plan import stud_text
 from levelrun.core.codebook import Codebook
 from levelrun.core.job import Box
@@ -40,7 +40,7 @@ def box_schedule(book: Codebook, contexts: Sequence[RoomContext], circuits: Mapp
     """All boxes that stand in rooms, room by room, clockwise; `circuits` names each box's circuit."""
     with shown_in(book.units):
         return [
-            _row(RoomView(book, context), box, circuits)
+            _row(viewed(book, context), box, circuits)
             for context in contexts
             for box in sorted(context.boxes, key=lambda item: (item.side is None, item.side, item.at_in))
         ]

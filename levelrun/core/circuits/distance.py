@@ -7,7 +7,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
-from levelrun.core.boxes.facts import RoomContext, RoomView
+from levelrun.core.boxes.facts import RoomContext, viewed
 from levelrun.core.circuits.loads import Laid
 from levelrun.core.codebook import Codebook
 from levelrun.core.job import Box, Circuit, Job, Panel
@@ -48,7 +48,7 @@ def stands(job: Job, book: Codebook, contexts: Sequence[RoomContext]) -> dict[st
 
 @lru_cache(maxsize=1024)
 def _of_room(book: Codebook, context: RoomContext, origin: Point) -> dict[str, Stand]:
-    view = RoomView(book, context)
+    view = viewed(book, context)
     nodes: list[Box | Panel] = [*context.boxes, *context.panels]
     doors = tuple(
         (start + o.at_in, start + o.to_in, o.head_in)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from functools import lru_cache
 
-from levelrun.core.boxes.facts import RoomContext, RoomView
+from levelrun.core.boxes.facts import RoomContext, viewed
 from levelrun.core.boxes.placing import near_water
 from levelrun.core.circuits.facts import BoxPlace
 from levelrun.core.codebook import Codebook
@@ -52,7 +52,7 @@ def place_in_words(box: Box, structure_kind: str, dwelling: bool) -> BoxPlace:
 @lru_cache(maxsize=1024)
 def _of_room(book: Codebook, context: RoomContext) -> dict[str, BoxPlace]:
     found: dict[str, BoxPlace] = {}
-    view = RoomView(book, context)
+    view = viewed(book, context)
     sinks = [(f, i) for f in view.faces for i in f.fixtures if i.kind in ("sink", "basin")]
     wet = any(i.kind in ("tub", "shower") for f in view.faces for i in f.fixtures)
     for box in context.boxes:

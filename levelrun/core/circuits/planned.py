@@ -102,15 +102,15 @@ def plan_wiring(job: Job, book: Codebook, rooms: Sequence[RoomContext], known: K
     return Wiring(circuits, panels, loose, findings)
 
 
-def _of_buildings(book: Codebook, whole: house.House) -> Iterator[Finding]:
+@keeping(8)
+def _of_buildings(book: Codebook, whole: house.House) -> tuple[Finding, ...]:
     """What is said of all circuits together, as it is told of the building that it is about."""
-    structures = {item.id: item for item in whole.job.structures}
+    structures = {item.id: item for item in whole.structures}
+    told: list[Finding] = []
     for item in judged(book, (*house.RULES, *supply.RULES), whole):
         structure = structures.get(item.subject)
-        if structure is None:
-            yield item
-        else:
-            yield from as_laid_out([item], structure, whole.lived[structure.id], False)
+        told += [item] if structure is None else as_laid_out([item], structure, whole.lived[structure.id], False)
+    return tuple(told)
 
 
 _contexts = Standing[CircuitContext](2048)

@@ -79,7 +79,8 @@ def proposing(job: Job, book: Codebook, rooms: Sequence[RoomContext]) -> Iterato
     """The same one by one as each is settled, with the count of all, so that long work shows how far it is."""
     house = house_of(job, book)
     where = stands(job, book, rooms)
-    loose = [box for box in house.loose if box.kind != "junction"]
+    unwired = {box.id for box in house.loose if box.kind != "junction"}
+    loose = [box for box in job.boxes if box.id in unwired]
     by_panel: dict[str, list[Box]] = {}
     for box in loose:
         panel = _panel_for(job, box)

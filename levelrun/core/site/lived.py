@@ -8,6 +8,7 @@ from functools import lru_cache
 
 from levelrun.core.findings import Finding
 from levelrun.core.job import Job, Structure
+from levelrun.core.kept import Standing
 
 COOKING = ("range",)
 WASHING = ("tub", "shower", "toilet")
@@ -19,9 +20,17 @@ WANTED = frozenset({
 })  # fmt: skip
 
 
+_lived = Standing[dict[str, bool | None]](1)
+
+
 def dwellings(job: Job) -> dict[str, bool | None]:
     """Of each structure, by id, whether it is lived in: as said; else a house is; a cabin, or any other building, is
-    where people sleep, cook and wash. None: a cabin of which this is not known, or another building that has all."""
+    where people sleep, cook and wash. None: a cabin of which this is not known, or another building that has all.
+    Asked of one job by rooms, boxes, panels and feeders: found once."""
+    return _lived.get(None, (job.structures, job.rooms, job.fixtures), lambda: _dwellings(job))
+
+
+def _dwellings(job: Job) -> dict[str, bool | None]:
     levels = {level.id: item.id for item in job.structures for level in item.levels}
     uses: dict[str, set[str]] = {}
     at: dict[str, str] = {}

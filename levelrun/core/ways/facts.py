@@ -184,7 +184,11 @@ class WayView:
 
     def piped(self, index: int) -> bool:
         """Single wires in a pipe here: a raceway that is not the sleeve of a cable."""
-        return in_pipe(self.book, self.way.legs[index])
+        return self._piped[index]
+
+    @cached_property
+    def _piped(self) -> list[bool]:
+        return [in_pipe(self.book, leg) for leg in self.way.legs]
 
     def guarded(self, index: int) -> tuple[str, str]:
         """Method and size of the cable that a sleeve guards: that of the nearest cable leg before, else after."""
@@ -249,7 +253,11 @@ class WayView:
 
     def strands(self, index: int) -> list[Strands]:
         """Single wires of a leg when in pipe, kind by kind: every circuit with a ground of its own."""
-        return self.strands_of(self.lying(index))
+        return self._strands[index]
+
+    @cached_property
+    def _strands(self) -> list[list[Strands]]:
+        return [self.strands_of(self.lying(index)) for index in self.indexes]
 
     @staticmethod
     def strands_of(lying: Sequence[Lying]) -> list[Strands]:

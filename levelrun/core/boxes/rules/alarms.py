@@ -77,24 +77,18 @@ def monoxide_rule(views: Sequence[RoomView]) -> Iterator[Finding]:
 
 def service_outlet_rule(views: Sequence[RoomView]) -> Iterator[Finding]:
     """A receptacle within 25 ft of heating and cooling gear, on its level (210.63(A))."""
-    plugs = [
-        (view, spot)
-        for view in views
-        for box in view.boxes
-        if box.kind == "receptacle" and box.serves == "" and (spot := view.spot(box)) is not None
-    ]
-    for view in views:
-        for box in view.boxes:
-            spot = view.spot(box)
-            if box.serves not in ("air_conditioner", "furnace") or spot is None:
-                continue
-            here = [at for other, at in plugs if other.context.level.id == view.context.level.id]
-            if any(math.dist(at, spot) <= SERVICE_IN for at in here):
-                continue
-            yield about_box(
-                view, box, "service-outlet", f"No receptacle within 25 ft of {box.name}",
-                "Whoever mends it wants power beside it, on the same level.", "210.63(A)", limit=show(SERVICE_IN),
-            )  # fmt: skip
+    machines = [(v, box) for v in views for box in v.boxes if box.serves in ("air_conditioner", "furnace")]
+    for view, machine in machines:
+        spot = view.spot(machine)
+        level = [other for other in views if other.context.level.id == view.context.level.id]
+        plugs = ((v, box) for v in level for box in v.boxes if box.kind == "receptacle" and box.serves == "")
+        stands = (at for v, box in plugs if (at := v.spot(box)) is not None)
+        if spot is None or any(math.dist(at, spot) <= SERVICE_IN for at in stands):
+            continue
+        yield about_box(
+            view, machine, "service-outlet", f"No receptacle within 25 ft of {machine.name}",
+            "Whoever mends it wants power beside it, on the same level.", "210.63(A)", limit=show(SERVICE_IN),
+        )  # fmt: skip
 
 
 RULES: tuple[Rule[RoomView], ...] = (steam_rule, fire_wall_rule)

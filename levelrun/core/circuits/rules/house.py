@@ -4,51 +4,96 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from functools import cached_property
+from functools import cached_property, lru_cache
 
 from levelrun.core.boxes.parts import LAMPS, PLUGS
 from levelrun.core.circuits.codes import finding
 from levelrun.core.circuits.spaces import label
 from levelrun.core.codebook import Codebook
 from levelrun.core.findings import Finding, Mend
-from levelrun.core.job import Box, Circuit, Job, Room
+from levelrun.core.job import Circuit, Job, Panel, Room, Structure
+from levelrun.core.kept import Standing
 from levelrun.core.rulebook import Rule
 from levelrun.core.site.lived import dwellings
 
 WIRED = ("receptacle", "switch", "light", "fan", "smoke", "equipment", "device", "tail")
 
 
-@dataclass(frozen=True)
-class House:
-    """A job's circuits and boxes, looked up both ways."""
+@dataclass(frozen=True, eq=False, slots=True)
+class Wired:
+    """A box as the rules over all circuits know it: what it is, and in which room, not where it stands there."""
 
-    job: Job
+    id: str
+    name: str
+    kind: str
+    serves: str
+    room: str | None
+    structure: str
+
+
+@lru_cache(maxsize=4096)
+def _wired(id_: str, name: str, kind: str, serves: str, room: str | None, structure: str) -> Wired:
+    """The same one for the same words."""
+    return Wired(id_, name, kind, serves, room, structure)
+
+
+@dataclass(frozen=True, kw_only=True, eq=False)
+class House:
+    """A job's circuits and boxes, looked up both ways. The same one until a circuit, a room, a panel or what a box is
+    changes: a box that moves along its wall changes nothing here."""
+
     book: Codebook
+    structures: tuple[Structure, ...]
     rooms: dict[str, Room]
-    boxes: dict[str, Box]
+    panels: dict[str, Panel]
+    circuits: tuple[Circuit, ...]
+    boxes: dict[str, Wired]
     on: dict[str, list[Circuit]]
     lived: dict[str, bool | None]
 
     @cached_property
-    def wired(self) -> list[tuple[Box, Room | None, list[Circuit]]]:
+    def wired(self) -> list[tuple[Wired, Room | None, list[Circuit]]]:
         """Every box that is on a circuit, with its room."""
         boxes, rooms = self.boxes, self.rooms
         return [(boxes[at], rooms.get(boxes[at].room or ""), own) for at, own in self.on.items() if at in boxes]
 
     @cached_property
-    def loose(self) -> list[Box]:
+    def loose(self) -> list[Wired]:
         """Boxes in rooms that want wire and are on no circuit."""
-        return [box for box in self.job.boxes if box.room is not None and box.kind in WIRED and box.id not in self.on]
+        boxes = self.boxes.values()
+        return [box for box in boxes if box.room is not None and box.kind in WIRED and box.id not in self.on]
+
+    @cached_property
+    def levels(self) -> dict[str, Structure]:
+        """The structure that each level belongs to."""
+        return {level.id: item for item in self.structures for level in item.levels}
+
+
+_houses = Standing[House](1)
 
 
 def house_of(job: Job, book: Codebook) -> House:
     """The look-ups of a job."""
-    on: dict[str, list[Circuit]] = {}
-    for circuit in job.circuits:
-        for box in {hop.box for hop in circuit.chain}:
-            on.setdefault(box, []).append(circuit)
-    rooms, boxes = {room.id: room for room in job.rooms}, {box.id: box for box in job.boxes}
-    return House(job, book, rooms, boxes, on, dwellings(job))
+    boxes = [_wired(box.id, box.name, box.kind, box.serves, box.room, box.structure) for box in job.boxes]
+    lived = dwellings(job)
+
+    def made() -> House:
+        on: dict[str, list[Circuit]] = {}
+        for circuit in job.circuits:
+            for box in {hop.box for hop in circuit.chain}:
+                on.setdefault(box, []).append(circuit)
+        return House(
+            book=book,
+            structures=job.structures,
+            rooms={room.id: room for room in job.rooms},
+            panels={panel.id: panel for panel in job.panels},
+            circuits=job.circuits,
+            boxes={box.id: box for box in boxes},
+            on=on,
+            lived=lived,
+        )
+
+    return _houses.get(None, (book, job.structures, job.rooms, job.panels, job.circuits, lived, *boxes), made)
 
 
 def twice_rule(house: House) -> Iterator[Finding]:
@@ -71,10 +116,10 @@ def twice_rule(house: House) -> Iterator[Finding]:
 
 
 def loose_rule(house: House) -> Iterator[Finding]:
-    by_structure: dict[str, list[Box]] = {}
+    by_structure: dict[str, list[Wired]] = {}
     for box in house.loose:
         by_structure.setdefault(box.structure, []).append(box)
-    names = {item.id: item.name for item in house.job.structures}
+    names = {item.id: item.name for item in house.structures}
     for structure, boxes in by_structure.items():
         yield finding(
             "box-loose", structure, None,
@@ -87,10 +132,11 @@ def loose_rule(house: House) -> Iterator[Finding]:
 
 def wanted_rule(house: House) -> Iterator[Finding]:
     """Two small-appliance circuits for a kitchen, one 20 A each for laundry, bath and garage (210.11(C))."""
-    lived = {level.id for item in house.job.structures if house.lived[item.id] is not False for level in item.levels}
+    lived = {level.id for item in house.structures if house.lived[item.id] is not False for level in item.levels}
     powered = {box.structure for box, _, _ in house.wired}
-    fed = {level.id for item in house.job.structures if item.id in powered for level in item.levels}
-    rooms = [room for room in house.job.rooms if room.level in lived or (room.use == "garage" and room.level in fed)]
+    fed = {level.id for item in house.structures if item.id in powered for level in item.levels}
+    every = house.rooms.values()
+    rooms = [room for room in every if room.level in lived or (room.use == "garage" and room.level in fed)]
     wanted = (("kitchen", int(house.book.number("kitchen_circuits")), "210.11(C)(1)"), ("laundry", 1, "210.11(C)(2)"),
               ("bath", 1, "210.11(C)(3)"), ("garage", 1, "210.11(C)(4)"))  # fmt: skip
     serving_use: dict[str, set[str]] = {}
@@ -109,7 +155,7 @@ def wanted_rule(house: House) -> Iterator[Finding]:
         if len(serving) < least:
             room = next(iter(here.values()))
             yield finding(
-                "circuits-wanted", house.job.structure_of(room.level).id, None,
+                "circuits-wanted", house.levels[room.level].id, None,
                 f"The {use} has {len(serving)} of {least} 20 A circuit{'s' * (least > 1)}",
                 "Propose circuits, or split its receptacles.", section, about="circuits", room=room.id,
                 measured=str(len(serving)), limit=str(least),
@@ -118,11 +164,11 @@ def wanted_rule(house: House) -> Iterator[Finding]:
 
 def switch_rule(house: House) -> Iterator[Finding]:
     """A lamp whose room has switches, on a circuit that has none."""
-    switches: dict[str, list[Box]] = {}
-    for box in house.job.boxes:
+    switches: dict[str, list[Wired]] = {}
+    for box in house.boxes.values():
         if box.kind == "switch" and box.room is not None and box.id in house.on:
             switches.setdefault(box.room, []).append(box)
-    for circuit in house.job.circuits:
+    for circuit in house.circuits:
         own = [house.boxes[hop.box] for hop in circuit.chain if hop.box in house.boxes]
         apart = [box for box in own if box.kind in LAMPS and box.room in switches]
         if not apart or any(box.kind == "switch" for box in own):
@@ -151,12 +197,12 @@ def dark_rule(house: House) -> Iterator[Finding]:
     for level, circuits in by_level.items():
         if len(circuits) != 1:
             continue
-        circuit = next(c for c in house.job.circuits if c.id in circuits)
+        circuit = next(c for c in house.circuits if c.id in circuits)
         plugs = any(house.boxes[hop.box].kind in PLUGS for hop in circuit.chain if hop.box in house.boxes)
         if len(circuits[circuit.id]) >= (2 if plugs else 3):
             yield finding(
                 "all-dark", circuit.id, None, f"One trip of {circuit.name} darkens the whole floor",
-                f"{len(circuits[circuit.id])} rooms of {house.job.structure_of(level).name} have no other light.",
+                f"{len(circuits[circuit.id])} rooms of {house.levels[level].name} have no other light.",
                 "common practice, no source", about="circuit",
             )  # fmt: skip
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from levelrun.core.circuits.codes import finding
-from levelrun.core.circuits.rules.house import House
+from levelrun.core.circuits.rules.house import House, Wired
 from levelrun.core.circuits.spaces import label
 from levelrun.core.findings import Finding, Mend
 from levelrun.core.job import Circuit, Panel
@@ -17,9 +17,9 @@ ONE_A, TWO_A, MORE_A = 15.0, 30.0, 60.0
 
 def _into(house: House) -> dict[str, list[Circuit]]:
     """The circuits that come into each building from a panel outside of it, by structure id."""
-    panels = {panel.id: panel for panel in house.job.panels}
+    panels = house.panels
     found: dict[str, list[Circuit]] = {}
-    for circuit in house.job.circuits:
+    for circuit in house.circuits:
         home = panels[circuit.panel].structure
         ends = {house.boxes[hop.box].structure for hop in circuit.chain if hop.box in house.boxes}
         if circuit.feeds is not None:
@@ -32,7 +32,7 @@ def _into(house: House) -> dict[str, list[Circuit]]:
 def one_supply_rule(house: House) -> Iterator[Finding]:
     """A building is fed by one feeder or branch circuit; two that share a neutral are one, and a circuit of another
     voltage or for control may come beside it (225.30)."""
-    structures = {item.id: item for item in house.job.structures}
+    structures = {item.id: item for item in house.structures}
     for ident, circuits in _into(house).items():
         structure = structures[ident]
         mates = {circuit.partner for circuit in circuits}
@@ -54,7 +54,7 @@ def _moved(house: House, circuit: Circuit, feeder: Circuit) -> list[Mend]:
     """The circuit comes from the panel that the feeder feeds, where it is not walked from the other."""
     if circuit.feeds or any(hop.path for hop in circuit.chain):
         return []
-    panel = next(item for item in house.job.panels if item.id == feeder.feeds)
+    panel = house.panels[feeder.feeds or ""]
     edit = {"op": "set", "kind": "circuit", "id": circuit.id, "set": {"panel": panel.id, "space": None}}
     return [Mend(f"Feed {circuit.name} from {panel.name}", [edit])]
 
@@ -62,12 +62,12 @@ def _moved(house: House, circuit: Circuit, feeder: Circuit) -> list[Mend]:
 def disconnect_rule(house: House) -> Iterator[Finding]:
     """How big the disconnect of another building is at least: 15 A for one circuit, 30 A for two, 60 A for more
     (225.39)."""
-    panels = {panel.id: panel for panel in house.job.panels}
-    for circuit in house.job.circuits:
+    panels = house.panels
+    for circuit in house.circuits:
         fed = panels.get(circuit.feeds or "")
         if fed is None or panels[circuit.panel].structure == fed.structure:
             continue
-        own = [c for c in house.job.circuits if c.panel == fed.id]
+        own = [c for c in house.circuits if c.panel == fed.id]
         least = ONE_A if len(own) <= 1 else TWO_A if len(own) == 2 else MORE_A
         rating = min(circuit.breaker_a, fed.main_a or circuit.breaker_a)
         if rating >= least - 1e-9 or not own:
@@ -90,8 +90,8 @@ def _bigger(circuit: Circuit, fed: Panel, least: float) -> list[Mend]:
 
 def across_rule(house: House) -> Iterator[Finding]:
     """Building cable does not cross to another building: a hop that nobody walked is asked for its way."""
-    nodes = {node.id: node for node in house.job.nodes}
-    for circuit in house.job.circuits:
+    nodes: dict[str, Panel | Wired] = {**house.panels, **house.boxes}
+    for circuit in house.circuits:
         if circuit.method not in INDOORS:
             continue
         for hop in circuit.chain:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from functools import lru_cache
 
 from levelrun.core.codebook.lookups import cable, cable_sizes, raceway_sizes, wire_sizes
 from levelrun.core.errors import NotBuriableError, UnknownKeyError
@@ -130,9 +131,10 @@ def size_rule(view: WayView) -> Iterator[Finding]:
         )
 
 
+@lru_cache(maxsize=512)
 def needed_cover(view: WayView, index: int, method: str | None = None, gfci: bool | None = None) -> Cover | None:
     """Cover that a leg needs: the most that any circuit in it asks; an empty pipe as for 240 V. None where it is not
-    buried or may not be."""
+    buried or may not be. Kept for the view at hand."""
     if not is_buried(view.facts[index]):
         return None
     key, above = method or view.way.legs[index].method, view.facts[index].above
