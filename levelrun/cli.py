@@ -26,6 +26,7 @@ if TYPE_CHECKING:
 
 DEFAULT_DATA = Path("~/.local/share/levelrun").expanduser()
 DEFAULT_PORT = 8765
+GARBAGE = (100_000, 50, 100)  # plans are kept; searching them for garbage at every edit costs more
 LOOPBACK = ("127.0.0.1", "localhost", "::1")
 
 
@@ -126,7 +127,7 @@ def _serve(args: argparse.Namespace) -> int:
         print(f"Level Run at http://{shown}:{port}  (data in {args.data})", flush=True)
         if app.state.jobs.db.read_only:
             print("The data file cannot be written: jobs can be read and exported, not changed.", flush=True)
-        gc.set_threshold(100_000, 50, 100)  # plans are kept; searching them for garbage at every edit costs more
+        gc.set_threshold(*GARBAGE)
         server = uvicorn.Server(uvicorn.Config(app, log_level="warning", timeout_graceful_shutdown=3))
         server.run(sockets=[listening])
     return 0

@@ -158,14 +158,15 @@ def parse_length(text: str, bare: str | None = None) -> float:
     return inches
 
 
+REDUCED = tuple(str(Fraction(part, 16)) for part in range(16))
+
+
 def format_fraction(sixteenths: int) -> str:
     """Whole inches and a reduced fraction from sixteenths: 73 -> '4 9/16'."""
     whole, part = divmod(sixteenths, 16)
     if not part:
         return f"{whole}"
-    fraction = Fraction(part, 16)
-    shown = f"{fraction.numerator}/{fraction.denominator}"
-    return f"{whole} {shown}" if whole else shown
+    return f"{whole} {REDUCED[part]}" if whole else REDUCED[part]
 
 
 def format_length(inches: float) -> str:

@@ -28,9 +28,10 @@ def fewest(length_in: float, reach_in: float, spots: Sequence[Spot]) -> list[Spo
         choices: list[tuple[tuple[int, float], int]] = []
         blocked = False
         for before in range(index - 1, -1, -1):
-            found = best[before]
-            if found is not None and spot.at_in - ordered[before].at_in <= 2 * reach_in + 1e-9:
-                gap = spot.at_in - ordered[before].at_in
+            found, gap = best[before], spot.at_in - ordered[before].at_in
+            if gap > 2 * reach_in + 1e-9:
+                break  # farther still from those before, and from the start of the line
+            if found is not None:
                 choices.append(((found[0][0] + own[0], found[0][1] + own[1] + _uneven(gap, reach_in)), before))
             if ordered[before].fixed:
                 blocked = True

@@ -18,7 +18,7 @@ from levelrun.core.site.faces import Face
 HOLLOW = ("receptacle", "switch", "device", "junction", "light", "fan", "smoke")
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class LooseView:
     """One box with what enters it, and no walls."""
 

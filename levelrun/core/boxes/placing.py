@@ -5,6 +5,7 @@ from __future__ import annotations
 from bisect import bisect_right
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Any
 
 from levelrun.core.boxes.catalogue import usual_model
@@ -70,14 +71,24 @@ def on_studs(view: RoomView, face: Face, low: float, high: float, wide: float) -
             yield at, _cost(view, face, at)
             at += STEP_IN
         return
+    yield from (spot for spot in _by_studs(view, face, wide) if low + half - 1e-6 <= spot[0] <= high - half + 1e-6)
+
+
+@lru_cache(maxsize=1024)
+def _by_studs(view: RoomView, face: Face, wide: float) -> list[tuple[float, float]]:
+    """All the places beside the studs of a wall. Kept for the view at hand: every space and switch asks."""
+    half, found = wide / 2, []
     middles = [stud.at_in for stud in face.full_studs]
     openings = _low(face)
     for stud in face.full_studs:
         for at in (stud.left_in - half, stud.right_in + half):
-            if not low + half - 1e-6 <= at <= high - half + 1e-6 or _meets(middles, at, half + STUD_IN / 2 - 1e-6):
+            if not -1e-6 <= at - half <= face.wall.length_in - wide + 1e-6:
+                continue
+            if _meets(middles, at, half + STUD_IN / 2 - 1e-6):
                 continue
             if not any(o.at_in - TRIM_IN < at + half and at - half < o.to_in + TRIM_IN for o in openings):
-                yield at, _cost(view, face, at)
+                found.append((at, _cost(view, face, at)))
+    return found
 
 
 def _meets(middles: list[float], at: float, within: float) -> bool:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
 from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import wire_sizes
@@ -56,6 +57,19 @@ def box_volume(
 ) -> BoxVolume:
     """Volume needed: one allowance a wire, two a device strap at its wire, one for all clamps, one a fitting,
     one for up to four grounds and a quarter for each more. Source: 314.16(B)(1) to (5)."""
+    return _volume(book, tuple(wires), tuple(devices), grounds, clamps, fittings)
+
+
+@lru_cache(maxsize=1024)
+def _volume(
+    book: Codebook,
+    wires: tuple[Counted, ...],
+    devices: tuple[Counted, ...],
+    grounds: Counted | None,
+    clamps: bool,
+    fittings: int,
+) -> BoxVolume:
+    """The same wires ask for the same room in every box of a house."""
     order = ["18", "16", *wire_sizes(book)]
     parts = [_part(f"{w.count} × {w.size}", w.count, allowance(book, w.size)) for w in wires if w.count]
     present = [w.size for w in wires if w.count] or [d.size for d in devices if d.count]

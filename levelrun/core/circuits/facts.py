@@ -162,6 +162,13 @@ class CircuitView:
 
     def makeup(self, link: Link) -> tuple[float, float]:
         """Inches left free at both ends of a hop: current goes through them too; loop and waste it does not."""
+        return self._makeup[link.box]
+
+    @cached_property
+    def _makeup(self) -> dict[str, tuple[float, float]]:
+        return {link.box: self._made_up(link) for link in self.tree.links}
+
+    def _made_up(self, link: Link) -> tuple[float, float]:
         ends = self.node(link.after or self.circuit.panel), self.node(link.box)
         start, end = (makeup_in(self.book, self.context.habits, n, getattr(n, "outdoors", False)) for n in ends)
         return start, end

@@ -161,6 +161,7 @@ def cable(book: Codebook, key: str, size: str) -> Cable:
     )
 
 
+@lru_cache(maxsize=256)
 def cable_sizes(book: Codebook, key: str) -> list[str]:
     """Sizes of one cable method in the catalogue."""
     return [row["size"] for row in book.table("cables").rows if row["method"] == key]

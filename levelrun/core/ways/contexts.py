@@ -20,7 +20,7 @@ from levelrun.core.rulebook import keeping
 from levelrun.core.site.geometry import Point
 from levelrun.core.site.spots import spots
 from levelrun.core.trade.conductors.sizing import Demand, choose, upsized_ground
-from levelrun.core.ways.facts import Carried, WayContext, WayView, in_pipe
+from levelrun.core.ways.facts import Carried, WayContext, in_pipe, rewired, viewed
 from levelrun.core.ways.stretch import Stretch, stretches
 
 
@@ -59,10 +59,7 @@ def weave(job: Job, book: Codebook, loads: Mapping[str, CircuitLoads]) -> Woven:
     least = _least_by_circuit(book, bare)
     grounded = {name: _grounded(item, tuple(sorted(least.get(name, ())))) for name, item in loads.items()}
     lying = {name: _lying(threads[name], grounded[name]) for name in loads}
-    contexts = [
-        _with_grounds(c, tuple(lying[i.wires.circuit].laid[i.wires.box].wires for i in c.carried)) if c.carried else c
-        for c in bare
-    ]
+    contexts = [_with_grounds(book, item, _laid_in(item, lying)) if item.carried else item for item in bare]
     return Woven(contexts, lying)
 
 
@@ -100,11 +97,15 @@ def _laid(ways: Mapping[str, Way], path: tuple[Stretch, ...], wires: HopWires) -
     return Laid(wires=wires, length_in=length, methods=tuple(leg.method for leg in legs))
 
 
+def _laid_in(context: WayContext, lying: Mapping[str, Lying]) -> tuple[HopWires, ...]:
+    return tuple([lying[item.wires.circuit].laid[item.wires.box].wires for item in context.carried])
+
+
 @lru_cache(maxsize=2048)
-def _with_grounds(context: WayContext, wires: tuple[HopWires, ...]) -> WayContext:
+def _with_grounds(book: Codebook, context: WayContext, wires: tuple[HopWires, ...]) -> WayContext:
     """A way with the grounds of what lies in it."""
     carried = (replace(item, wires=own) for item, own in zip(context.carried, wires, strict=True))
-    return replace(context, carried=tuple(carried))
+    return rewired(book, context, tuple(carried))
 
 
 def legs_of(ways: Mapping[str, Way], path: Sequence[Stretch]) -> list[Leg]:
@@ -183,7 +184,7 @@ def _touched(way: Way, carried: tuple[Carried, ...]) -> tuple[str, ...]:
 @keeping(4096)
 def least_wires(book: Codebook, context: WayContext) -> tuple[str, ...]:
     """For each hop in a way the smallest wire that all but drop would take. Kept while nothing changes."""
-    view = WayView(book, context)
+    view = viewed(book, context)
     return tuple(view.least_wire(item) for item in context.carried)
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
-from functools import cached_property
+from functools import cached_property, lru_cache
 
 from levelrun.core.circuits.loads import HopWires
 from levelrun.core.codebook import Codebook
@@ -339,6 +339,24 @@ class WayView:
     def called(self, wires: HopWires) -> str:
         """A circuit before what is said of it, where several lie in the way; else nothing."""
         return f"{wires.title}: " if len(self.circuits()) > 1 else ""
+
+
+@lru_cache(maxsize=1024)
+def viewed(book: Codebook, context: WayContext) -> WayView:
+    """A way under a rule set: one view for all that ask."""
+    return WayView(book, context)
+
+
+# What hangs on the legs of a way and where it stands, not on the wires in it.
+OF_LEGS = ("nodes", "structures", "left_at_in", "placed", "facts", "methods", "_piped")
+
+
+def rewired(book: Codebook, context: WayContext, carried: tuple[Carried, ...]) -> WayContext:
+    """A way with other wires in it. What its view has found of the legs is handed on."""
+    found = replace(context, carried=carried)
+    known = vars(viewed(book, context))
+    vars(viewed(book, found)).update({name: known[name] for name in OF_LEGS if name in known})
+    return found
 
 
 def _same(a: HopWires, b: HopWires) -> bool:

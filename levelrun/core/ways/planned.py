@@ -10,7 +10,7 @@ from levelrun.core.measure import show, show_inches, shown_in
 from levelrun.core.rulebook import judged, keeping, sourced, with_source
 from levelrun.core.ways.alternatives import Alternative, alternatives
 from levelrun.core.ways.drawn import Strip, strip_of
-from levelrun.core.ways.facts import WayContext, WayView
+from levelrun.core.ways.facts import WayContext, WayView, viewed
 from levelrun.core.ways.fittings import fittings
 from levelrun.core.ways.holding import Held, held
 from levelrun.core.ways.lengths import Cut, cuts_of
@@ -72,7 +72,7 @@ class WayPlan:
 @keeping(2048)
 def plan_way(book: Codebook, context: WayContext) -> WayPlan:
     """Plans one way. Kept for as long as nothing that it touches changes."""
-    view = WayView(book, context)
+    view = viewed(book, context)
     found = judged(book, RULES, view)
     pulls = pulls_of(view)
     holds = [with_source(book, held(view, i)) for i in range(len(view.way.legs))]
@@ -92,7 +92,7 @@ def plan_way(book: Codebook, context: WayContext) -> WayPlan:
 def leg_alternatives(book: Codebook, context: WayContext, index: int) -> list[Alternative]:
     """What may go on one leg of a way."""
     with shown_in(book.units):
-        return alternatives(WayView(book, context), index)
+        return alternatives(viewed(book, context), index)
 
 
 def _summary(view: WayView, found: list[Finding]) -> WaySummary:

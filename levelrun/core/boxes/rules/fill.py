@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Hashable, Iterator, Mapping
+from functools import lru_cache
 from typing import Protocol
 
 from levelrun.core.boxes.catalogue import BoxModel, next_volume
@@ -23,7 +24,7 @@ STRAPPED = ("receptacle", "switch", "device")
 BIGGEST = "6"
 
 
-class Filling(Protocol):
+class Filling(Hashable, Protocol):
     """Boxes with what enters them: those of a room, or one that stands in none."""
 
     @property
@@ -53,8 +54,9 @@ def needed_volume(view: Filling, box: Box) -> BoxVolume | None:
     return box_volume(view.book, wires, devices, ground, clamps)
 
 
+@lru_cache(maxsize=2048)
 def fill_figure(view: Filling, box: Box) -> Figure | None:
-    """Box fill with its reason, for the vial."""
+    """Box fill with its reason, for the vial. Kept for the view at hand."""
     needed = needed_volume(view, box)
     if needed is None:
         return None

@@ -228,12 +228,17 @@ def _drop(book: Codebook, demand: Demand, size: str) -> float:
     return drop(book, demand.volts, demand.load_a, demand.length_ft, size, demand.material).drop_percent
 
 
+@lru_cache(maxsize=16)
+def _areas(book: Codebook) -> dict[str, float]:
+    return {row["size"]: float(row["area_cmil"]) for row in book.table("ch9-table8").rows}
+
+
 def upsized_ground(book: Codebook, breaker: float, material: str, base: str, size: str) -> str:
     """Ground by table 250.122, grown in proportion where wires grew for drop (250.122(B)), never over the hots.
 
     base: the wire without the growth; size: the wire taken. Next size up by circular mils.
     """
-    area = {row["size"]: float(row["area_cmil"]) for row in book.table("ch9-table8").rows}
+    area = _areas(book)
     tabled = ground_size(book, breaker, material)
     wanted = area[tabled] * area[size] / area[base]
     grown = next((name for name, mils in area.items() if mils >= wanted * (1 - 1e-9)), size)

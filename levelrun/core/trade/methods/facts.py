@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import fields, replace
+from functools import lru_cache
 from typing import Any
 
 from levelrun.core.codebook import Codebook
@@ -17,8 +18,11 @@ def facts_of(book: Codebook, place_key: str, changes: dict[str, Any]) -> PlaceFa
     A caller's `above` wins over the place's own. Raises UnknownKeyError for an unknown place.
     """
     usual = place(book, place_key)
-    said = {name: value for name, value in changes.items() if value is not None}
-    if "above" in said and not usual.above:
-        del said["above"]
-    assert set(said) <= {item.name for item in fields(usual)}
-    return replace(usual, **said)
+    said = tuple((name, value) for name, value in changes.items() if value is not None)
+    return _changed(usual, tuple(item for item in said if item[0] != "above" or usual.above))
+
+
+@lru_cache(maxsize=4096)
+def _changed(usual: PlaceFacts, said: tuple[tuple[str, Any], ...]) -> PlaceFacts:
+    assert {name for name, _ in said} <= {item.name for item in fields(usual)}
+    return replace(usual, **dict(said))
