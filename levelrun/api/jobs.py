@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import logging
+from collections.abc import Sequence
 from typing import Annotated, Any, Literal
 
 from fastapi import APIRouter, Query, Request
@@ -15,7 +16,7 @@ from levelrun.api.looking import Look, planned_of
 from levelrun.api.patch import PatchOp, changed
 from levelrun.api.plans import SuggestAnswer, as_job
 from levelrun.api.stages import StageName, view_of
-from levelrun.core.edits import Edit, apply, describe
+from levelrun.core.edits import Edit, apply_told, describe
 from levelrun.core.errors import EditError, LevelRunError
 from levelrun.core.job import Job, job_book
 from levelrun.core.part import Name
@@ -83,13 +84,14 @@ class Whole(BaseModel):
 
 class Answer(BaseModel):
     """What a step made of a job: its head, and of the rest the JSON Patch that leads there from the revision before;
-    or all of it, where that revision is not what the step was made on."""
+    or all of it, where that revision is not what the step was made on. `told`: where it went otherwise than typed."""
 
     head: Head
     refs: list[PatchOp]
     job: list[PatchOp]
     view: list[PatchOp]
     whole: Whole | None
+    told: list[str]
 
 
 @router.get("")
@@ -153,13 +155,15 @@ def edit_job(request: Request, job_id: JobId, change: Edits) -> Response:
     before anything is kept."""
     label = change.label or describe(change.edits)
 
+    told: list[str] = []
+
     def made(job: Job) -> Job:
-        after = apply(job, change.edits)
+        after, told[:] = apply_told(job, change.edits)
         _plannable(after)
         return after
 
     record = jobs_of(request).change(job_id, change.revision, label, made, change.id)
-    return _answer(request, record, change)
+    return _answer(request, record, change, told)
 
 
 @router.post("/{job_id}/undo", response_model=Answer)
@@ -185,14 +189,15 @@ def _plannable(job: Job) -> None:
         raise EditError("this cannot be planned, so nothing was changed; try other values", key="edits") from None
 
 
-def _answer(request: Request, record: JobRecord, step: Step) -> Response:
+def _answer(request: Request, record: JobRecord, step: Step, told: Sequence[str] = ()) -> Response:
     """What the step made. Where the caller had the state before, only what differs."""
     after = planned_of(record.job)
     view = view_of(after, step.stage, step.look)
     head, refs = head_of(record, after), refs_of(after)
     if record.before is None or record.revision != step.revision + 1:
         whole = Whole(refs=refs, job=record.job, view=view.model_dump(mode="json"))
-        return json_answer(request, Answer(head=head, refs=[], job=[], view=[], whole=whole), record.revision)
+        told_of = Answer(head=head, refs=[], job=[], view=[], whole=whole, told=list(told))
+        return json_answer(request, told_of, record.revision)
     before = planned_of(record.before)
     body = Answer(
         head=head,
@@ -200,6 +205,7 @@ def _answer(request: Request, record: JobRecord, step: Step) -> Response:
         job=list(changed(record.before, record.job)),
         view=list(changed(view_of(before, step.stage, step.look), view)),
         whole=None,
+        told=list(told),
     )
     return json_answer(request, body, record.revision)
 

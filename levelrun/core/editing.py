@@ -30,6 +30,10 @@ class EditBase(Frozen):
         """The job after the edit. `book` is the job's own. Raises EditError or TextError that names the field."""
         raise NotImplementedError
 
+    def apply_told(self, job: Job, book: Codebook) -> tuple[Job, tuple[str, ...]]:
+        """The job after the edit, and what is told of it where it went otherwise than typed."""
+        return self.apply(job, book), ()
+
 
 @dataclass(frozen=True, kw_only=True)
 class PartKind:

@@ -109,17 +109,23 @@ class Say(EditBase):
 
     def apply(self, job: Job, book: Codebook) -> Job:
         """Sentence by sentence, each on the job as the ones before left it."""
+        return self.apply_told(job, book)[0]
+
+    def apply_told(self, job: Job, book: Codebook) -> tuple[Job, tuple[str, ...]]:
+        """The same, with what is told of it: where a typed place went."""
         looked = Looked(room=self.room, level=self.level, panel=self.panel)
-        return said_on(job, self.text, looked, self.verb)[0]
+        after, seen = said_on(job, self.text, looked, self.verb)
+        return after, seen.told
 
 
 @dataclass(frozen=True, kw_only=True)
 class Looked:
-    """What sentences are about where they name nothing, by id."""
+    """What sentences are about where they name nothing, by id; `told`: what was told of those before."""
 
     room: str | None = None
     level: str | None = None
     panel: str | None = None
+    told: tuple[str, ...] = ()
 
 
 def said_on(job: Job, text: str, looked: Looked, verb: str = "") -> tuple[Job, Looked]:
@@ -131,7 +137,12 @@ def said_on(job: Job, text: str, looked: Looked, verb: str = "") -> tuple[Job, L
         said = read(scene)
         job = apply_raw(job, said.edits)
         room = said.room or (None if said.level else looked.room)
-        looked = Looked(room=room, level=said.level or looked.level, panel=said.panel or looked.panel)
+        looked = Looked(
+            room=room,
+            level=said.level or looked.level,
+            panel=said.panel or looked.panel,
+            told=(*looked.told, *said.told),
+        )
     return job, looked
 
 
@@ -149,9 +160,16 @@ EDITS: TypeAdapter[list[Edit]] = TypeAdapter(list[Edit])
 def apply(job: Job, edits: Sequence[EditBase]) -> Job:
     """The job after the edits, all or none, each by the job's own rule set and notes as the one before left them.
     Raises EditError or TextError that names the field."""
+    return apply_told(job, edits)[0]
+
+
+def apply_told(job: Job, edits: Sequence[EditBase]) -> tuple[Job, list[str]]:
+    """The same, with what is told of the edits: where it differs from what was typed."""
+    told: list[str] = []
     for edit in edits:
-        job = edit.apply(job, job_book(job))
-    return job
+        job, more = edit.apply_told(job, job_book(job))
+        told += more
+    return job, told
 
 
 def apply_raw(job: Job, edits: Sequence[dict[str, Any]]) -> Job:

@@ -345,6 +345,14 @@ ALTER TABLE way ADD COLUMN start_edge TEXT NOT NULL DEFAULT '';
 ALTER TABLE leg ADD COLUMN end_edge TEXT NOT NULL DEFAULT ''
 """
 
+SET_OUT = """
+ALTER TABLE structure ADD COLUMN siding_in REAL;
+ALTER TABLE room ADD COLUMN ceiling_out_in REAL;
+ALTER TABLE panel ADD COLUMN set_out_in REAL;
+ALTER TABLE fixture ADD COLUMN off_in REAL NOT NULL DEFAULT 0;
+UPDATE panel SET lug_max = '' WHERE lug_max = '1/0'
+"""
+
 Step = Callable[[sqlite3.Connection], None]
 Migration = tuple[str, str] | tuple[str, str, Step]
 MIGRATIONS: tuple[Migration, ...] = (
@@ -356,4 +364,5 @@ MIGRATIONS: tuple[Migration, ...] = (
     ("0006-ways", WAYS, circuits_take_runs),
     ("0007-places-in-words", PLACES_IN_WORDS),
     ("0008-said-of-parts", SAID_OF_PARTS),
+    ("0009-set-out", SET_OUT),
 )

@@ -96,7 +96,7 @@ def test_openings_and_fixtures_have_their_width(
 def test_any_room_and_box(wide: int, deep: int, wall: str, data: st.DataObject) -> None:
     long = wide if wall in ("north", "south") else deep
     at = data.draw(st.integers(6, long - 6))
-    job = built(f'room R {wide}" x {deep}"; set receptacle {wall} {at}" as A')
+    job = built(f'room R {wide}" x {deep}"; set receptacle {wall} {at}" exactly as A')
     (_, room, round_), *_ = drawn(job)
     box = job.boxes[0]
     spot = next(item for item in room.boxes if item.id == box.id)

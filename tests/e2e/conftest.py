@@ -53,7 +53,7 @@ class Server:
         command = [sys.executable, "-m", "levelrun.cli", "serve", "--data", str(self.data)]
         environment = {**os.environ, "LEVELRUN_PORT": str(self.port)}
         self.process = subprocess.Popen(command + ["--demo"] * self.demo, env=environment, stdout=subprocess.DEVNULL)
-        for _ in range(200):
+        for _ in range(900):  # a minute and a half: others may keep the machine busy
             try:
                 urllib.request.urlopen(f"{self.url}/api/health", timeout=1).close()
                 return

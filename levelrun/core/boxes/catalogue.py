@@ -10,6 +10,7 @@ from levelrun.core.errors import unknown
 from levelrun.core.job import Box
 
 WEATHERPROOF = "weather-18"
+UNNAILED = ("equipment", "disconnect", "tail")
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -163,6 +163,27 @@ CODES: dict[str, Code] = {
         "Set it out.",
         "boxes",
     ),
+    "panel-set-out": Code(
+        "stop",
+        "A panel in the wall is set for another finish than the wall gets.",
+        "Its door is behind the board, a gap for sparks.",
+        "Set it out.",
+        "boxes",
+    ),
+    "island-no-receptacle": Code(
+        "stop",
+        "An island or a peninsula has too few receptacles.",
+        "A cord hangs across the walkway.",
+        "Add them in its top.",
+        "boxes",
+    ),
+    "island-provision": Code(
+        "check",
+        "An island or a peninsula has no outlet and nothing is left for one.",
+        "Nobody gets a cable there under the tiles.",
+        "An outlet in its top, or a cable left for one.",
+        "boxes",
+    ),
     "box-proud": Code(
         "check",
         "The box stands farther out than the finish.",

@@ -84,7 +84,10 @@ def stand_box(job: Job, book: Codebook, values: dict[str, Any]) -> dict[str, Any
     _refuse_outside(room, values.get("x_in"), values.get("y_in"))
     side = values.get("side")
     if isinstance(side, int) and 0 <= side < len(room.sides):
-        values.setdefault("set_out_in", 0.0 if values.get("outdoors") else finish_in(room.sides[side]))
+        siding = job.structure_of(room.level).siding_in or 0.0
+        values.setdefault("set_out_in", siding if values.get("outdoors") else finish_in(room.sides[side]))
+    elif room.ceiling_out_in is not None:
+        values.setdefault("set_out_in", room.ceiling_out_in)
     if "height_in" in values:
         return {"fixed": True, **values}
     level = next(item for item in job.structure_of(room.level).levels if item.id == room.level)

@@ -11,7 +11,7 @@ from levelrun.core.codebook import Codebook
 from levelrun.core.errors import UnknownKeyError
 from levelrun.core.job import Box, Fixture, Habits, Level, Panel, Room, Structure
 from levelrun.core.kept import kept_hash
-from levelrun.core.site.faces import Face, Seen
+from levelrun.core.site.faces import FLOOR_BREAKS, Face, Seen
 from levelrun.core.site.geometry import Point
 
 
@@ -127,7 +127,7 @@ class RoomView:
     @cached_property
     def doors(self) -> tuple[tuple[Face, Seen], ...]:
         """Ways in and out at floor level."""
-        return tuple((f, o) for f in self.faces for o in f.openings if o.kind in ("door", "opening", "garage_door"))
+        return tuple((f, o) for f in self.faces for o in f.openings if o.kind in FLOOR_BREAKS)
 
     def beside(self, item: Seen) -> str:
         """The room an opening leads to, or outdoors."""

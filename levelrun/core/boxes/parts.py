@@ -87,7 +87,10 @@ class Panel(Stood):
     make: Annotated[str, StringConstraints(strip_whitespace=True, max_length=60), AfterValidator(plain)] = Field(
         "", description="Make and series, as its label says"
     )
-    lug_max: Size = Field("1/0", description="Biggest wire that its main lugs take")
+    lug_max: Size = Field("", description="Biggest wire that its main lugs take; empty: as usual for its main")
+    set_out_in: Annotated[float, Field(strict=True, ge=0, le=6)] | None = Field(
+        None, description="Of a panel in the wall: how far its edge stands proud of the stud; null: on the surface"
+    )
     calculation: Literal["standard", "optional"] = "standard"
     floor_area_ft2: Annotated[float, Field(strict=True, ge=0, le=20_000)] | None = Field(
         None, description="Of the dwelling it serves; null: as drawn"

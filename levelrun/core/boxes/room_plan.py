@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from levelrun.core.boxes.entering import Entering
 from levelrun.core.boxes.facts import RoomContext, RoomView, viewed
 from levelrun.core.boxes.pole import pole_use
-from levelrun.core.boxes.rules import alarms, fill, kind, panel, place, spacing
+from levelrun.core.boxes.rules import alarms, fill, islands, kind, panel, place, setout, spacing
 from levelrun.core.boxes.spacing import wall_place, wall_spaces
 from levelrun.core.codebook import Codebook
 from levelrun.core.findings import Figure, Finding, worst
@@ -18,7 +18,16 @@ from levelrun.core.site.framing import depth_of, finish_in
 from levelrun.core.site.lived import as_laid_out
 
 TAMPER_IN = 66.0
-RULES = (*spacing.RULES, *place.RULES, *kind.RULES, *alarms.RULES, *fill.RULES, *panel.RULES)
+RULES = (
+    *spacing.RULES,
+    *islands.RULES,
+    *place.RULES,
+    *setout.RULES,
+    *kind.RULES,
+    *alarms.RULES,
+    *fill.RULES,
+    *panel.RULES,
+)
 
 
 @dataclass(frozen=True)

@@ -2,15 +2,17 @@
 
 from __future__ import annotations
 
+import math
 import re
 from typing import Any
 
-from levelrun.core.boxes.catalogue import box_models, usual_model
+from levelrun.core.boxes.catalogue import UNNAILED, box_models, usual_model
 from levelrun.core.boxes.contexts import room_view
 from levelrun.core.boxes.placing import on_studs
 from levelrun.core.boxes.pole import centre_of
 from levelrun.core.job import PoleMark, Room
 from levelrun.core.measure import show
+from levelrun.core.site.framing import NAIL_IN, STUDDED
 from levelrun.core.site.geometry import Wall, is_inside, walls_of
 from levelrun.core.site.scene import SHORT, Said, SceneReader
 
@@ -30,7 +32,7 @@ SERVES = {
     "pump": "pump", "generator": "generator", "kiln": "kiln", "welder": "welder", "furnace": "furnace",
     "heat cable": "heat_cable",
 }  # fmt: skip
-WORDS = ("at", "on", "as", "for", "gangs", "outside", "blocked", "box", "out")
+WORDS = ("at", "on", "as", "for", "gangs", "outside", "blocked", "box", "out", "exactly")
 STUD = ("on the next stud", "on a stud", "next stud")
 MORE = (*WORDS, *STUD, "every")
 _GANGS = re.compile(r"(?P<n>[1-6])\s*gangs?\b", re.IGNORECASE)
@@ -41,8 +43,9 @@ Spot = dict[str, Any]
 def set_box(reader: SceneReader) -> Said:
     """set KIND WALL PLACE [at HEIGHT] [for USE] [N gangs] [outside] [blocked] [box MODEL] [on CIRCUIT] [as NAME]
 
-    Parts stand in any order. Several at once: every 6 ft along north south. To a stud: on the next stud. On the
-    ceiling: set light centre, or set light 6' x 5' (from the west and the south wall).
+    Parts stand in any order. Several at once: every 6 ft along north south. To a stud: on the next stud; a place
+    within 2 in of one goes there by habit, unless it is said exactly. On the ceiling: set light centre, or set light
+    6' x 5' (from the west and the south wall).
     """
     kind = reader.need(KINDS, "receptacle, switch, light or another box")
     about = reader.room()
@@ -85,6 +88,8 @@ def _said(reader: SceneReader, item: dict[str, Any], said: dict[str, Any], word:
         item["outdoors"] = True
     elif word == "blocked":
         item["blocking"] = True
+    elif word == "exactly":
+        said["exactly"] = True
     elif word == "box":
         item["model"] = reader.need(box_models(reader.scene.book), "a box of the catalogue")
     elif word == "as":
@@ -99,10 +104,14 @@ def _made(reader: SceneReader, about: Room, item: dict[str, Any], spots: list[Sp
     level = next(lv for s in job.structures for lv in s.levels if lv.id == about.level)
     circuit: str | None = said.get("circuit")
     edits: list[dict[str, Any]] = []
+    told: list[str] = []
     last = _last(reader, circuit) if circuit else None
     free = (f"b{n}" for n in range(1, 9999) if f"b{n}" not in set(job.ids()))
     for spot in spots:
-        own = {**item, **(_on_stud(reader, about, item, spot) if said.get("stud") else spot)}
+        place = _on_stud(reader, about, item, spot, said)
+        if place != spot and "stud" not in said:
+            told.append(_moved(about, spot, place))
+        own = {**item, **place}
         if "height" in said:
             own["height_in"] = level.floor_in + _height(reader, own, said["height"])
         if circuit is None:
@@ -112,7 +121,13 @@ def _made(reader: SceneReader, about: Room, item: dict[str, Any], spots: list[Sp
         edits.append({"op": "add", "kind": "box", "item": {"id": ident, **own}})
         edits.append({"op": "chain", "circuit": circuit, "boxes": [ident], "after": last})
         last = ident
-    return Said(edits, room=about.id)
+    return Said(edits, room=about.id, told=told)
+
+
+def _moved(about: Room, typed: Spot, place: Spot) -> str:
+    """Where a box went that was typed beside a stud."""
+    wall = walls_of(about)[place["side"]].name
+    return f"{wall} {show(typed['at_in'])} typed, set beside the stud at {show(place['at_in'])}"
 
 
 def _height(reader: SceneReader, item: dict[str, Any], typed: float) -> float:
@@ -195,13 +210,21 @@ def _every(reader: SceneReader, about: Room) -> list[Spot]:
     return spots
 
 
-def _on_stud(reader: SceneReader, about: Room, item: dict[str, Any], spot: Spot) -> Spot:
-    """The place beside the stud that is nearest to the one said."""
-    if "side" not in spot:
+def _on_stud(reader: SceneReader, about: Room, item: dict[str, Any], spot: Spot, said: dict[str, Any]) -> Spot:
+    """The place beside the stud that is nearest to the one typed: any where a stud is asked for, else one within the
+    shop's habit. What is nailed to no stud, or said exactly, stays."""
+    within = math.inf if said.get("stud") else reader.scene.job.habits.stud_within_in
+    nailed = not any(item.get(key) for key in ("outdoors", "blocking")) and item["kind"] not in UNNAILED
+    if "side" not in spot or said.get("exactly") or not (nailed or said.get("stud")):
         return spot
     view = room_view(reader.scene.job, reader.scene.book, about.id)
     face = view.faces[spot["side"]]
+    if face.side.stud not in STUDDED and not said.get("stud"):
+        return spot
     wide = usual_model(reader.scene.book, item["kind"], item.get("gangs", 1)).wide_in
     found = [at for at, _ in on_studs(view, face, 0.0, face.wall.length_in, wide)]
     nearest = min(found, key=lambda at: abs(at - spot["at_in"]), default=spot["at_in"])
-    return {**spot, "at_in": round(nearest * 16) / 16}
+    at = round(nearest * 16) / 16
+    off = abs(at - spot["at_in"])
+    stands = off <= NAIL_IN and not said.get("stud")  # near enough to be nailed as it is
+    return spot if stands or off > within + 1e-6 else {**spot, "at_in": at}

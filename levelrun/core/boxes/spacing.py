@@ -92,10 +92,14 @@ def _breaks(view: RoomView) -> list[tuple[float, float]]:
     for face, start in zip(view.faces, view.starts, strict=True):
         if face.side.stud == "open":
             found.append((start, start + face.wall.length_in))
-        found += [(start + o.at_in, start + o.to_in) for o in face.openings if o.kind in FLOOR_BREAKS]
+        found += [(start + low, start + high) for low, high in _passages(face)]
         fixed = [f for f in face.fixtures if f.kind in FLOOR_FIXTURES or (f.kind == "refrigerator" and served)]
         found += [(start + f.at_in, start + f.at_in + f.width_in) for f in fixed]
     return _joined(found)
+
+
+def _passages(face: Face) -> list[tuple[float, float]]:
+    return [item.passage for item in face.openings if item.kind in FLOOR_BREAKS]
 
 
 def _joined(spans: list[tuple[float, float]]) -> list[tuple[float, float]]:

@@ -151,7 +151,6 @@ def _counted(reader: SceneReader, item: dict[str, Any], count: re.Match[str]) ->
         if not 0 < amount <= 1200:
             raise reader.refuse(f"{number} A: 1 to 1200", start)
         item["main_a"] = item["bus_a"] = amount
-        item["lug_max"] = "250" if amount > 150 else "1/0"
     elif unit.startswith("space"):
         if not 2 <= amount <= 84:
             raise reader.refuse(f"{number} spaces: 2 to 84", start)

@@ -266,6 +266,13 @@ CODES: dict[str, Code] = {
         "Splice down with listed connectors, or other lugs.",
         "circuits",
     ),
+    "lug-asked": Code(
+        "check",
+        "The wire is bigger than such terminals usually take.",
+        "Strands get cut off to fit.",
+        "Read the label; say what the lugs take, or splice down with listed connectors.",
+        "circuits",
+    ),
     "multiwire-leg": Code(
         "stop",
         "Two circuits share a neutral on one leg.",

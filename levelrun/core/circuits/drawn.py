@@ -66,9 +66,15 @@ class DrawnPanel:
 
 
 def drawn_panel(
-    panel: Panel, sub: bool, rows: Sequence[CircuitSummary], legs: Sequence[LegLoad], neutrals: int, words: str
+    panel: Panel,
+    sub: bool,
+    rows: Sequence[CircuitSummary],
+    legs: Sequence[LegLoad],
+    neutrals: int,
+    words: str,
+    lugs: str,
 ) -> DrawnPanel:
-    """The drawing of a panel from the summaries of its circuits."""
+    """The drawing of a panel from the summaries of its circuits; `lugs`: what its main lugs take."""
     others = set(panel.taken)
     taken = {s for c in rows if c.space for s in ((c.space, c.space + 2) if c.poles == 2 else (c.space,))}
     spaces = tuple(
@@ -116,7 +122,7 @@ def drawn_panel(
         neutrals=neutrals,
         neutral_holes=panel.neutral_holes,
         ground_bar=panel.ground_bar,
-        lug_max=panel.lug_max,
+        lug_max=lugs,
         free=len(free),
         free_pairs=sum(space + 2 in free for space in free),
         words=words,

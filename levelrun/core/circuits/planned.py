@@ -11,6 +11,7 @@ from levelrun.core.circuits.distance import Stand, apart, hop_lengths, stands
 from levelrun.core.circuits.drawn import DrawnPanel, drawn_panel
 from levelrun.core.circuits.facts import BoxPlace, CircuitContext
 from levelrun.core.circuits.loads import CircuitLoads, Laid
+from levelrun.core.circuits.lugs import lugs_of
 from levelrun.core.circuits.makeup import makeup_in
 from levelrun.core.circuits.panel_load import Served, calculated, leg_loads, served
 from levelrun.core.circuits.places import box_places
@@ -269,7 +270,7 @@ def _planned_panel(
     if feeder is not None:
         words = f"Calculated load {load.amps:.0f} A on a {feeder.breaker_a:g} A feeder, {label(feeder)}"
     neutrals = sum(circuit.neutral for circuit in own)
-    drawing = drawn_panel(panel, fed, rows, legs, neutrals, words)
+    drawing = drawn_panel(panel, fed, rows, legs, neutrals, words, lugs_of(book, panel))
     return PanelPlan(id=panel.id, name=panel.name, verdict=worst(found), findings=found, drawing=drawing, load=load)
 
 

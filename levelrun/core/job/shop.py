@@ -44,6 +44,9 @@ class Habits(Frozen):
     pole: Pole = Pole()
     air_tight_outside: StrictBool = Field(False, description="Cold climate: every box in an outside wall air-tight")
     opener_from_door_in: Inches = Field(132, description="Least distance of a door opener's outlet from the door")
+    stud_within_in: Annotated[float, Field(strict=True, ge=0, le=12)] = Field(
+        2, description="A place typed in a sentence goes to the nearest stud within so much; 0: stays as typed"
+    )
     boxes_per_circuit: Annotated[int, Field(strict=True, ge=2, le=40)] = 10
     light_wire: Literal["14", "12"] = Field("14", description="Lights on 14 at 15 A, or 12 everywhere")
 

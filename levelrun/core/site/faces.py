@@ -13,7 +13,7 @@ from levelrun.core.site.framing import Gap, Stud, depth_of, studs
 from levelrun.core.site.geometry import Wall, walls_of
 from levelrun.core.site.sharing import Mate, mates
 
-FLOOR_BREAKS = ("door", "opening", "garage_door")
+FLOOR_BREAKS = ("door", "opening", "garage_door", "glass_door")
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -35,6 +35,14 @@ class Seen:
     def to_in(self) -> float:
         """Right edge."""
         return self.at_in + self.width_in
+
+    @property
+    def passage(self) -> tuple[float, float]:
+        """From where to where one walks through at floor level: of a sliding glass door the half that moves."""
+        half = (self.at_in + self.to_in) / 2
+        if self.kind != "glass_door":
+            return self.at_in, self.to_in
+        return (self.at_in, half) if self.hinge == "left" else (half, self.to_in)
 
     @property
     def latch(self) -> str:

@@ -9,6 +9,7 @@ from dataclasses import dataclass
 from levelrun.core.job import Side
 
 STUD_IN = 1.5
+NAIL_IN = 0.5  # how far beside a stud a box may be and still be nailed to it
 DEPTHS: dict[str, float] = {
     "2x3": 2.5, "2x4": 3.5, "2x6": 5.5, "2x8": 7.25, "furring": 1.5, "metal": 3.625, "log": 8.0, "block": 8.0,
     "open": 0.0,

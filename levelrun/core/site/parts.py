@@ -23,10 +23,10 @@ RoomUse = Literal[
 ]  # fmt: skip
 StudKey = Literal["2x3", "2x4", "2x6", "2x8", "furring", "metal", "log", "block", "open"]
 FinishKey = Literal["none", "drywall", "drywall 5/8", "boards", "tile", "stone"]
-OpeningKind = Literal["door", "window", "opening", "garage_door"]
+OpeningKind = Literal["door", "window", "opening", "garage_door", "glass_door"]
 FixtureKind = Literal[
     "counter", "sink", "basin", "tub", "shower", "shower_valve", "toilet", "range", "refrigerator", "dishwasher",
-    "cabinet", "fireplace", "furniture", "water_heater", "heater", "stairs",
+    "cabinet", "fireplace", "furniture", "water_heater", "heater", "stairs", "island",
 ]  # fmt: skip
 Coordinate = Annotated[float, Field(strict=True, ge=-24_000, le=24_000, allow_inf_nan=False)]
 Length = Annotated[float, Field(strict=True, ge=0.0625, le=6000, allow_inf_nan=False)]
@@ -61,6 +61,9 @@ class Structure(Frozen):
     dwelling: StrictBool | None = Field(None, description="Lived in; null: by its kind and what stands in it")
     existing: StrictBool = Field(False, description="Existing, not my work: judged only where this job touches it")
     laid_out: StrictBool = Field(False, description="Its boxes are laid out: what is missing is missing")
+    siding_in: Inches | None = Field(
+        None, description="How far the finished outside stands proud of the studs: sheathing, siding; null: not said"
+    )
     levels: tuple[Level, ...] = Field((), max_length=8)
 
     @property
@@ -100,6 +103,9 @@ class Room(Frozen):
     damage: StrictBool | None = Field(None, description="Wiring on the surface can be hit here")
     ambient_c: Annotated[float, Field(strict=True, ge=-40, le=90)] | None = None
     laid_out: StrictBool = Field(False, description="Its boxes are laid out: what is missing is missing")
+    ceiling_out_in: Inches | None = Field(
+        None, description="How far the finished ceiling hangs under its joists: strapping, board; null: not said"
+    )
     bays: Annotated[int, Field(strict=True, ge=1, le=6)] = Field(1, description="Vehicle bays of a garage")
 
     @model_validator(mode="after")
@@ -113,7 +119,10 @@ class Room(Frozen):
 
 
 class Opening(Frozen):
-    """A door, window or cased opening. `at_in`: its left edge from the left corner of the wall, as faced."""
+    """A door, window or cased opening. `at_in`: its left edge from the left corner of the wall, as faced.
+
+    Of a sliding glass door `hinge` is the half that moves; the fixed half is wall space (210.52(A)(2)).
+    """
 
     id: Id
     room: Id
@@ -134,7 +143,10 @@ class Opening(Frozen):
 
 
 class Fixture(Frozen):
-    """What stands or will stand along a wall: a counter, a basin, a shower valve. `depth_in` into the room."""
+    """What stands or will stand along a wall: a counter, a basin, a shower valve. `depth_in` into the room.
+
+    An island stands `off_in` off its wall; a peninsula is an island that stands at it.
+    """
 
     id: Id
     room: Id
@@ -143,4 +155,5 @@ class Fixture(Frozen):
     at_in: Inches
     width_in: Length
     depth_in: Inches = 24
+    off_in: Inches = Field(0, description="How far off its wall an island stands")
     height_in: Inches = Field(36, description="Its top; for a shower valve its centre")

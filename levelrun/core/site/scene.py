@@ -58,12 +58,14 @@ class Scene:
 
 @dataclass(frozen=True)
 class Said:
-    """The edits of one sentence, and what it makes the next sentence be about."""
+    """The edits of one sentence, what it makes the next sentence be about, and what is told of it beside its edits:
+    where a typed place went."""
 
     edits: list[dict[str, Any]] = field(default_factory=list)
     room: str | None = None
     level: str | None = None
     panel: str | None = None
+    told: list[str] = field(default_factory=list)
 
 
 class SceneReader(Reader):

@@ -40,7 +40,10 @@ FIXTURES: dict[str, tuple[float, float, float]] = {
     "shower": (36, 36, 80), "shower valve": (10, 4, 48), "toilet": (20, 28, 30), "range": (30, 26, 36),
     "refrigerator": (36, 30, 70), "dishwasher": (24, 24, 34), "cabinet": (36, 24, 84), "fireplace": (48, 20, 48),
     "furniture": (72, 24, 36), "water heater": (24, 24, 60), "heater": (36, 4, 10), "stairs": (36, 120, 60),
+    "island": (60, 36, 36), "peninsula": (36, 60, 36),
 }  # fmt: skip
+ISLANDS = ("island", "peninsula")
+ISLAND_OFF_IN = 67.0  # a counter 25 deep and 42 to walk between
 STUDS = ("2x3", "2x4", "2x6", "2x8", "furring", "metal", "log", "block", "open")
 ABOUT_STRUCTURE = ("grade", "at", "existing", "dwelling", "not dwelling")
 BESIDE = ("east of", "west of", "north of", "south of")
@@ -279,18 +282,21 @@ def _opening(kind: str) -> Callable[[SceneReader], Said]:
 
 
 def mark(reader: SceneReader) -> Said:
-    """mark KIND WALL [LENGTH] at PLACE [deep LENGTH]: a counter, a basin, a shower valve along a wall."""
+    """mark KIND WALL [LENGTH] at PLACE [deep LENGTH] [high LENGTH] [off LENGTH]: a counter, a basin, a shower valve
+    along a wall; an island so far off it, a peninsula at it."""
     kind = reader.need(FIXTURES, "what stands there")
     about = reader.room()
     face = reader.wall(about)
     width, depth, height = FIXTURES[kind]
-    at = 0.0
-    if not reader.over() and not _ahead(reader, ("at", "deep", "high", "all")):
+    at, off = 0.0, ISLAND_OFF_IN if kind == "island" else 0.0
+    if not reader.over() and not _ahead(reader, ("at", "deep", "high", "off", "all")):
         width = reader.length()
     while not reader.over():
-        word = reader.need(("at", "deep", "high", "all"), "at, deep, high or all")
+        word = reader.need(("at", "deep", "high", "off", "all"), "at, deep, high, off or all")
         if word == "at":
             at = reader.length()
+        elif word == "off":
+            off = reader.length()
         elif word == "deep":
             depth = reader.length()
         elif word == "high":
@@ -299,8 +305,10 @@ def mark(reader: SceneReader) -> Said:
             at, width = 0.0, face.length_in
     if at + width > face.length_in + 1e-6:
         raise reader.refuse(f"it would end at {at + width:g} in; the {face.name} wall is {face.length_in:g} in")
-    item = {"kind": kind.replace(" ", "_"), "room": about.id, "side": face.index, "at_in": at, "width_in": width,
-            "depth_in": depth, "height_in": height}  # fmt: skip
+    if off and kind not in ISLANDS:
+        raise reader.refuse(f"a {kind} stands at its wall; off it stand {' and '.join(ISLANDS)}")
+    item = {"kind": "island" if kind in ISLANDS else kind.replace(" ", "_"), "room": about.id, "side": face.index,
+            "at_in": at, "width_in": width, "depth_in": depth, "height_in": height, "off_in": off}  # fmt: skip
     return Said([{"op": "add", "kind": "fixture", "item": item}], room=about.id)
 
 
@@ -382,6 +390,7 @@ VERBS: dict[str, Callable[[SceneReader], Said]] = {
     "window": _opening("window"),
     "opening": _opening("opening"),
     "garage door": _opening("garage_door"),
+    "glass door": _opening("glass_door"),
     "mark": mark,
     "frame": frame,
     "place": place,

@@ -31,6 +31,8 @@ CASES: dict[str, str] = {
     "box-off-wall": DEN + "set receptacle north 12'",
     "boxes-overlap": DEN + 'set receptacle north 17 5/8"; set receptacle north 18"',
     "box-set-out": DEN + 'set receptacle north 17 5/8"; frame north boards',
+    "panel-set-out": DEN + "panel north 4' as P; change P: set out 0; frame north boards",
+    "island-provision": "room Kitchen 16' x 16'; mark island north 5' at 3'",
     "box-proud": DEN + 'set receptacle north 17 5/8" out 1 1/2"',
     "box-too-deep": DEN + 'frame north furring; set receptacle north 17 5/8"',
     "fan-box": DEN + "set fan centre box round-20",
@@ -57,6 +59,7 @@ CASES: dict[str, str] = {
     "box-hidden": DEN + 'mark cabinet north 4\' at 0"; set receptacle north 17 5/8"',
 }
 ELSEWHERE = {
+    "island-no-receptacle",
     "box-full",
     "box-off-room",
     "box-unknown",

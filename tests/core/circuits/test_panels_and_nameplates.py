@@ -127,3 +127,32 @@ def test_a_range_over_12_kw_counts_whole_kilowatts_and_major_fractions(book: Cod
     home_ = Dwelling(0, 0, 0, (Appliance("range", watts, "Range"),))
     step = next(step for step in standard(book, home_).steps if step.section == "table 220.55")
     assert step.counted_va == pytest.approx(RANGES[watts])
+
+
+@pytest.mark.parametrize(
+    ("main", "bus", "wire", "code"),
+    [
+        (200.0, 200.0, "4/0", ""),  # a 200 A panel takes 250 as usual: no stop at 1/0
+        (200.0, 200.0, "300", "lug-asked"),
+        (100.0, 125.0, "1/0", ""),
+        (100.0, 125.0, "2/0", "lug-asked"),
+        (None, 125.0, "2/0", ""),  # lugs only: by its bus
+        (None, 400.0, "500", ""),  # over what is known: nothing is guessed
+    ],
+)
+def test_lugs_follow_the_main_unless_they_are_said(main: float | None, bus: float, wire: str, code: str) -> None:
+    """Typical lugs; common practice, no source. What is said is a stop, what is usual is asked."""
+    job = case(f"feed Q from 1 200a wire {wire}", ("panel", "Q", {"main_a": main, "bus_a": bus}))
+    fed = [f.code for f in (*found(job, "lug-asked"), *found(job, "lug-small")) if "lugs of Q" in f.title]
+    assert fed == ([code] if code else [])
+    panel = next(item.id for item in job.panels if item.name == "Q")
+    said = edited(job, {"op": "set", "kind": "panel", "id": panel, "set": {"lug_max": "1"}})
+    assert found(said, "lug-small")
+
+
+@pytest.mark.parametrize(
+    ("breaker", "wire", "asked"), [(20, "8", False), (20, "6", True), (60, "4", False), (60, "2", True)]
+)
+def test_a_wire_grown_for_drop_still_goes_under_its_breaker(breaker: int, wire: str, asked: bool) -> None:
+    job = case(f"1/3 {breaker}a wire {wire} Heater: GE")
+    assert bool(found(job, "lug-asked")) is asked

@@ -6,7 +6,8 @@ from itertools import pairwise
 import pytest
 
 from levelrun.core.codebook import Codebook, Table, load, rule_sets
-from levelrun.core.codebook.lookups import methods, places, support_rule
+from levelrun.core.codebook.lookups import methods, places, support_rule, wire_sizes
+from levelrun.core.trade.conductors.ampacity import ampacity
 from levelrun.core.trade.methods.conditions import CONDITIONS
 from levelrun.core.ways.parts import AboveKey, MethodKey, PlaceKey
 
@@ -102,6 +103,19 @@ def test_boxes_hold_no_more_than_their_outside_and_metal_ones_what_the_code_prin
         assert float(row["volume_in3"]) <= outside * 1.02, row["box"]
         if row["material"] == "steel":
             assert f"{float(row['volume_in3']):.1f}" in {f"{float(p):.1f}" for p in printed}, row["box"]
+
+
+def test_lugs_grow_with_the_rating_and_take_a_wire_that_carries_it() -> None:
+    """No main and no breaker is made whose terminals do not take the copper that it protects (240.4, 75 °C)."""
+    book = load("us-2023")
+    order = wire_sizes(book)
+    for of in ("main", "breaker"):
+        rows = [row for row in book.table("lugs").rows if row["of"] == of]
+        amps = [float(row["up_to_a"]) for row in rows]
+        sizes = [order.index(row["takes"]) for row in rows]
+        assert amps == sorted(amps) and sizes == sorted(sizes)
+        for row in rows:
+            assert ampacity(book, row["takes"], "cu", 75, 30.0, 3).base_a >= float(row["up_to_a"]), row
 
 
 def test_heights_lie_between_floor_and_ceiling_and_each_use_has_a_default() -> None:

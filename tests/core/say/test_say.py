@@ -3,11 +3,14 @@
 from __future__ import annotations
 
 import pytest
+from pydantic import TypeAdapter
 
 from levelrun.core.codebook import Codebook
+from levelrun.core.edits import Edit, apply_told
 from levelrun.core.errors import LevelRunError, TextError
+from levelrun.core.job import Job
 from levelrun.core.say import Scene, suggest_words
-from tests.conftest import built
+from tests.conftest import built, edited
 
 TWO = "room Common 20' x 12'; "
 
@@ -23,6 +26,33 @@ def test_the_sentences_of_the_guide_build_what_they_say() -> None:
     assert (window.at_in, window.sill_in, window.head_in) == (48, 32, 80)
     placed = built("set receptacle south 7'6 at 16\"", job, room=kitchen.id).boxes[0]
     assert (placed.side, placed.at_in, placed.height_in) == (2, 90, 16 - 3.75 / 2)
+
+
+@pytest.mark.parametrize(
+    ("typed", "at", "told"),
+    [
+        ('north 17 5/8"', 17.625, False),  # beside the stud at 16, nailed as it is
+        ('north 19"', 17.875, True),
+        ('north 19 7/8"', 17.875, True),
+        ('north 20"', 20.0, False),  # farther than the habit reaches
+        ('north 19" exactly', 19.0, False),
+        ('north 19" blocked', 19.0, False),
+        ('north 19" outside', 19.0, False),
+        ('north 20" on the next stud', 17.875, False),  # asked for, so not told
+    ],
+)
+def test_a_typed_place_goes_to_the_stud_beside_it_and_says_so(typed: str, at: float, told: bool) -> None:
+    job = built("structure house House; room Den 12' x 12'", Job(name="Built"))
+    line = {"op": "say", "text": f"set receptacle {typed}", "room": job.rooms[0].id}
+    said = TypeAdapter(list[Edit]).validate_python([line])
+    after, words = apply_told(job, said)
+    assert after.boxes[0].at_in == at
+    if typed == 'north 19"':
+        assert words == ["north 1′ 7″ typed, set beside the stud at 1′ 5 7/8″"]
+    assert bool(words) is told
+    free = edited(job, {"op": "set_job", "set": {"habits": job.habits.model_dump() | {"stud_within_in": 0}}})
+    if told:
+        assert apply_told(free, said)[0].boxes[0].at_in != at
 
 
 def test_a_stage_s_own_verb_may_be_left_out() -> None:

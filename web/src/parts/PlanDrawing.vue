@@ -59,6 +59,22 @@ const swing = (leaf: readonly (readonly number[])[]) => {
   const cross = (tip[0] - h[0]) * (latch[1] - h[1]) - (tip[1] - h[1]) * (latch[0] - h[0])
   return `M${h[0]} ${h[1]}L${tip[0]} ${tip[1]}A${r} ${r} 0 0 ${cross > 0 ? 1 : 0} ${latch[0]} ${latch[1]}`
 }
+/** The two panels of a sliding door, one behind the other. */
+const sliding = (quad: readonly (readonly number[])[]) => {
+  const [a, b, c, d] = quad.map((p) => [props.scale.x(p[0] ?? 0), props.scale.y(p[1] ?? 0)] as XY)
+  if (!a || !b || !c || !d) return ''
+  const at = (along: number, deep: number) =>
+    [0, 1].map((i) => {
+      const [near, far] = [
+        (a[i] ?? 0) + along * ((b[i] ?? 0) - (a[i] ?? 0)),
+        (d[i] ?? 0) + along * ((c[i] ?? 0) - (d[i] ?? 0)),
+      ]
+      return (near + deep * (far - near)).toFixed(1)
+    })
+  const line = (from: number, to: number, deep: number) =>
+    `M${at(from, deep).join(' ')}L${at(to, deep).join(' ')}`
+  return line(0, 0.54, 0.35) + line(0.46, 1, 0.65)
+}
 </script>
 
 <template>
@@ -95,6 +111,7 @@ const swing = (leaf: readonly (readonly number[])[]) => {
       >
         <polygon :points="path(o.quad)" />
         <path v-if="o.leaf.length && !compact" :d="swing(o.leaf)" />
+        <path v-if="o.kind === 'glass_door' && !compact" :d="sliding(o.quad)" class="glass" />
       </g>
     </g>
     <g v-for="p in paths ?? []" :key="p.id" class="path">
@@ -201,6 +218,10 @@ const swing = (leaf: readonly (readonly number[])[]) => {
   fill: none;
   stroke: var(--mute);
   stroke-width: 1;
+}
+.opening path.glass {
+  stroke: var(--chalk);
+  stroke-width: 2;
 }
 .opening.picked polygon {
   stroke: var(--chalk);

@@ -19,6 +19,7 @@ const FIELDS: Field[] = [
   { name: 'staple_spacing_in', label: 'Then a staple every, in (54 is the most)' },
   { name: 'temperature_swing_f', label: 'Outdoor swing, °F' },
   { name: 'dollars_per_hour', label: 'An hour of work, $' },
+  { name: 'stud_within_in', label: 'A typed place goes to a stud within, in (0: never)' },
   { name: 'boxes_per_circuit', label: 'Boxes on a circuit, at most' },
   { name: 'light_wire', label: 'Wire to lights' },
 ]

@@ -119,6 +119,7 @@ export const useJob = defineStore('job', () => {
       stageView.value = patched(stageView.value, answer.view)
     }
     head.value = answer.head
+    if (answer.told.length) notice.tell(answer.told.join('; '), 'note')
   }
 
   async function loadJob(id: string): Promise<boolean> {

@@ -107,7 +107,7 @@ def drawn_room(view: RoomView, verdict: str) -> DrawnRoom:
                 item.id,
                 item.kind,
                 face.wall.index,
-                _quad(face, item.at_in, item.at_in + item.width_in, 0.0, -item.depth_in),
+                _quad(face, item.at_in, item.at_in + item.width_in, -item.off_in, -item.off_in - item.depth_in),
             )
             for face in view.faces
             for item in face.fixtures

@@ -188,6 +188,8 @@ def _fixtures(view: RoomView) -> list[RoundRect]:
     found = []
     for face, start in zip(view.faces, view.starts, strict=True):
         for item in face.fixtures:
+            if item.off_in:
+                continue  # an island stands before no wall
             foot = item.height_in - 5 if item.kind == "shower_valve" else 0.0
             top = item.height_in + 5 if item.kind == "shower_valve" else item.height_in
             found.append(

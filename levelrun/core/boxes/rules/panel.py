@@ -94,9 +94,9 @@ def _space(view: RoomView, panel: Panel) -> Iterator[Finding]:
     for other in view.faces:
         for item in other.fixtures:
             xs = [face.wall.distance(other.wall.at(at, -deep)) for at in (item.at_in, item.at_in + item.width_in)
-                  for deep in (0.0, item.depth_in)]  # fmt: skip
+                  for deep in (item.off_in, item.off_in + item.depth_in)]  # fmt: skip
             deep = [_away(face, other.wall.at(at, -d)) for at in (item.at_in, item.at_in + item.width_in)
-                    for d in (0.0, item.depth_in)]  # fmt: skip
+                    for d in (item.off_in, item.off_in + item.depth_in)]  # fmt: skip
             if max(xs) > low + 0.1 and min(xs) < high - 0.1 and min(deep) < DEEP_IN - 0.1:
                 yield _about(
                     view, panel, "panel-space", f"{panel.name}: the {item.kind.replace('_', ' ')} is in its space",

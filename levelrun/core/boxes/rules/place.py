@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from levelrun.core.boxes.catalogue import box_models, next_volume
+from levelrun.core.boxes.catalogue import UNNAILED, box_models, next_volume
 from levelrun.core.boxes.codes import finding
 from levelrun.core.boxes.facts import RoomView
 from levelrun.core.boxes.mends import set_box, set_side
@@ -14,14 +14,11 @@ from levelrun.core.job import Box
 from levelrun.core.measure import show, show_inches
 from levelrun.core.rulebook import Rule
 from levelrun.core.site.faces import Face
-from levelrun.core.site.framing import BURNS, STUD_IN, STUDDED, depth_of, finish_in
+from levelrun.core.site.framing import NAIL_IN, STUD_IN, STUDDED, depth_of
 from levelrun.core.site.geometry import is_inside, middle_of
 
-NAIL_IN = 0.5
-SETBACK_IN = 0.25
 REACH_IN = 79.0
 SEVERAL = 4
-UNNAILED = ("equipment", "disconnect", "tail")
 HIDES = ("cabinet", "fireplace", "water_heater", "tub", "shower")
 
 
@@ -187,50 +184,6 @@ def _off_studs(view: RoomView) -> Iterator[Finding]:
         )
 
 
-def _set_out(view: RoomView, box: Box, face: Face) -> list[Mend]:
-    """Mends that bring a box out to the finish: it alone, or all of its wall."""
-    wanted = finish_in(face.side)
-    mends = [Mend(f"Set it out {show_inches(wanted)}", [set_box(box, set_out_in=wanted)])]
-    same = [b for b, f, _ in on_walls(view) if f is face]
-    if len(same) > 1:
-        every = [set_box(b, set_out_in=wanted) for b in same if not b.outdoors]
-        mends.append(Mend("Set out all of this wall", every))
-    return mends
-
-
-def finish_rule(view: RoomView) -> Iterator[Finding]:
-    """The face of the box against the finish: flush where it burns, else ¼ in back at most (314.20)."""
-    for box, face, _ in on_walls(view):
-        if box.outdoors or box.kind in UNNAILED:
-            continue
-        wanted = finish_in(face.side)
-        back = wanted - box.set_out_in
-        most = 0.0 if face.side.finish in BURNS else SETBACK_IN
-        if back > most + 1e-6:
-            yield about_box(
-                view,
-                box,
-                "box-set-out",
-                f"{box.name} will be {show_inches(back)} behind the {face.side.finish}",
-                f"It is set out {show_inches(box.set_out_in)}, the wall gets {show_inches(wanted)}. "
-                f"{'Flush with what burns' if most == 0 else 'A quarter inch back at most'}.",
-                "314.20",
-                measured=show_inches(back),
-                limit=show_inches(most),
-                mends=_set_out(view, box, face),
-            )
-        elif back < -SETBACK_IN - 1e-6 and face.side.stud in STUDDED:
-            yield about_box(
-                view,
-                box,
-                "box-proud",
-                f"{box.name} stands {show_inches(-back)} out of the finish",
-                f"It is set out {show_inches(box.set_out_in)}, the wall gets {show_inches(wanted)}.",
-                "common practice, no source",
-                mends=_set_out(view, box, face),
-            )
-
-
 def depth_rule(view: RoomView) -> Iterator[Finding]:
     """The box goes into what is clear behind it: the framing, less what was taped there, plus its set-out."""
     for box, face, _ in on_walls(view):
@@ -353,7 +306,6 @@ def opener_rule(view: RoomView) -> Iterator[Finding]:
 
 RULES: tuple[Rule[RoomView], ...] = (
     fit_rule,
-    finish_rule,
     depth_rule,
     model_rule,
     reach_rule,

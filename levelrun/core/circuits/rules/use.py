@@ -7,6 +7,7 @@ from dataclasses import replace
 from typing import Any
 
 from levelrun.core.circuits.facts import CircuitView
+from levelrun.core.circuits.lugs import lugs_of, too_big, usual_lugs
 from levelrun.core.circuits.rules import wire
 from levelrun.core.circuits.rules.splitting import split
 from levelrun.core.circuits.rules.wire import about, change
@@ -223,6 +224,18 @@ def multiwire_rule(view: CircuitView) -> Iterator[Finding]:
     )  # fmt: skip
 
 
+def breaker_lug_rule(view: CircuitView) -> Iterator[Finding]:
+    """A wire grown for drop or heat still has to go under the screws of its breaker."""
+    c = view.circuit
+    takes = usual_lugs(view.book, "breaker", c.breaker_a)
+    if too_big(view.book, c.wire_size, takes):
+        yield about(
+            view, "lug-asked", f"{c.wire_size} may not go into a {c.breaker_a:g} A breaker",
+            f"It usually takes {takes} at most: read its label. Else splice down with listed connectors.",
+            "110.14(A)", measured=c.wire_size, limit=takes,
+        )  # fmt: skip
+
+
 def feeder_rule(view: CircuitView) -> Iterator[Finding]:
     """A feeder: four wires, lugs that take its wire, electrode at another building (250.32, 225.30)."""
     c, fed = view.circuit, view.context.fed
@@ -240,12 +253,13 @@ def feeder_rule(view: CircuitView) -> Iterator[Finding]:
             view, "feeder-small", f"{c.breaker_a:g} A feeds a bus of {fed.bus_a:g} A", "The bus burns first.",
             "408.36", measured=f"{c.breaker_a:g} A", limit=f"{fed.bus_a:g} A",
         )  # fmt: skip
-    order = [row["size"] for row in view.book.table("ch9-table8").rows]
-    if c.wire_size in order and fed.lug_max in order and order.index(c.wire_size) > order.index(fed.lug_max):
+    takes = lugs_of(view.book, fed)
+    if too_big(view.book, c.wire_size, takes):
         yield about(
-            view, "lug-small", f"{c.wire_size} does not go into the lugs of {fed.name}",
-            f"They take {fed.lug_max} at most. Splice down with listed connectors where there is room to bend.",
-            "110.14(A), 312.6", measured=c.wire_size, limit=fed.lug_max,
+            view, "lug-small" if fed.lug_max else "lug-asked",
+            f"{c.wire_size} {'does' if fed.lug_max else 'may'} not go into the lugs of {fed.name}",
+            f"They {'' if fed.lug_max else 'usually '}take {takes} at most. Splice down with listed connectors where "
+            "there is room to bend.", "110.14(A), 312.6", measured=c.wire_size, limit=takes,
         )  # fmt: skip
     if view.context.other_building:
         yield about(
@@ -257,6 +271,7 @@ def feeder_rule(view: CircuitView) -> Iterator[Finding]:
 
 RULES: tuple[Rule[CircuitView], ...] = (
     plug_rule,
+    breaker_lug_rule,
     frame_rule,
     disconnect_rule,
     white_rule,

@@ -21,7 +21,8 @@ const lists = computed(() => ({
     ...words.models.map((m) => ({ value: m.key, title: m.name })),
   ],
   gangs: [1, 2, 3, 4].map((value) => ({ value, title: String(value) })),
-  sizes: store.sizes,
+  lugs: [{ value: '', title: 'as usual for its main' }, ...store.sizes],
+  holes: [{ value: '', title: 'not said' }, ...store.sizes],
 }))
 const set = (values: Part, field: Field) =>
   store.edit(

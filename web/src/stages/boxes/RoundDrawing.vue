@@ -180,7 +180,8 @@ text {
   stroke: var(--ink);
   stroke-width: 1;
 }
-.hole.window {
+.hole.window,
+.hole.glass_door {
   fill: color-mix(in srgb, var(--chalk) 14%, var(--card));
 }
 .fixture {

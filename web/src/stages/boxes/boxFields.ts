@@ -65,12 +65,13 @@ export const PANEL_FIELDS: Field[] = [
   { name: 'spaces', label: 'Spaces' },
   { name: 'free_said', label: 'Free, where only that is known', usual: 'by what stands there', wide: true },
   { name: 'main_at', label: 'Main at the' },
-  { name: 'lug_max', label: 'Lugs take up to', list: 'sizes' },
+  { name: 'lug_max', label: 'Lugs take up to', list: 'lugs' },
   { name: 'neutral_holes', label: 'Neutral holes' },
   { name: 'at_in', label: 'From the left corner', as: 'tape', when: onWall },
   { name: 'height_in', label: 'Lower edge up', as: 'inches' },
   { name: 'width_in', label: 'Wide', as: 'inches' },
   { name: 'tall_in', label: 'Tall', as: 'inches' },
+  { name: 'set_out_in', label: 'Out of the stud', as: 'inches', usual: 'on the surface', when: onWall },
   {
     name: 'disconnect_elsewhere',
     label: 'Service disconnect',
@@ -81,6 +82,6 @@ export const PANEL_FIELDS: Field[] = [
   { name: 'bonded', label: 'Bonding screw in' },
   { name: 'ground_bar', label: 'Ground bar' },
   { name: 'ground_holes', label: 'Ground holes', usual: 'not counted' },
-  { name: 'hole_max', label: 'Bar holes take up to', list: 'sizes' },
+  { name: 'hole_max', label: 'Bar holes take up to', list: 'holes' },
   { name: 'make', label: 'Make and series', wide: true },
 ]

@@ -1,19 +1,22 @@
 import type { Field } from '../../parts/fields/field'
 
 const door = (part: Record<string, unknown>) => part.kind === 'door'
+const leaved = (part: Record<string, unknown>) => part.kind === 'door' || part.kind === 'glass_door'
+const island = (part: Record<string, unknown>) => part.kind === 'island'
 
 export const OPENING_FIELDS: Field[] = [
   { name: 'at_in', label: 'From the left corner', as: 'tape' },
   { name: 'width_in', label: 'Width', as: 'tape' },
   { name: 'sill_in', label: 'Sill over the floor', as: 'tape' },
   { name: 'head_in', label: 'Head over the floor', as: 'tape' },
-  { name: 'hinge', label: 'Hung on the', when: door },
+  { name: 'hinge', label: 'Hung on the, or slides at the', when: leaved },
   { name: 'swings_in', label: 'Opens into this room', when: door },
 ]
 export const FIXTURE_FIELDS: Field[] = [
   { name: 'at_in', label: 'From the left corner', as: 'tape' },
   { name: 'width_in', label: 'Width', as: 'tape' },
   { name: 'depth_in', label: 'Into the room', as: 'tape' },
+  { name: 'off_in', label: 'Off its wall', as: 'tape', when: island },
   { name: 'height_in', label: 'Height', as: 'tape' },
 ]
 export const SIDE_FIELDS: Field[] = [
@@ -35,6 +38,7 @@ export const ROOM_FIELDS: Field[] = [
     titles: { true: 'can be hit', false: 'guarded' },
   },
   { name: 'ambient_c', label: 'Hottest, °C', usual: 'as usual for its use' },
+  { name: 'ceiling_out_in', label: 'Finished ceiling under the joists', as: 'inches', usual: 'not said' },
   { name: 'laid_out', label: 'Boxes laid out' },
   { name: 'bays', label: 'Vehicle bays', when: (part) => part.use === 'garage' },
 ]
@@ -48,6 +52,7 @@ export const STRUCTURE_FIELDS: Field[] = [
     usual: 'by what stands in it',
     titles: { true: 'yes, a dwelling', false: 'no' },
   },
+  { name: 'siding_in', label: 'Finished outside over the studs', as: 'inches', usual: 'not said' },
   { name: 'existing', label: 'Existing, not my work' },
   { name: 'laid_out', label: 'Boxes laid out' },
 ]
