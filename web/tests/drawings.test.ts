@@ -1,6 +1,9 @@
 import { describe, expect, it } from 'vitest'
 
-import type { WalkRound } from '../src/api/client'
+import type { DrawnRoom, WalkRound } from '../src/api/client'
+import { roomName } from '../src/parts/planNames'
+import { planScale } from '../src/parts/planScale'
+import { missingLabels } from '../src/stages/boxes/roundLabels'
 import { LEAST, POLE, roundScale, snapped, wallAt } from '../src/stages/boxes/roundScale'
 import { wrapped } from '../src/stages/circuits/breakerText'
 
@@ -61,5 +64,66 @@ describe('the name on a breaker', () => {
 
   it('of a tandem stands on one line', () => {
     expect(wrapped('1a Lights of the whole hall', 100, 1)).toEqual(['1a Lights of th…'])
+  })
+})
+
+describe('what no cord reaches', () => {
+  const reach = (x0: number, x1: number, text: string) => ({ x0, x1, y: 0, kind: 'missing', text })
+  const labels = (...spans: ReturnType<typeof reach>[]) =>
+    missingLabels({ reach: spans } as unknown as WalkRound, (inches) => inches, 0, 900)
+
+  it('is written in full in two rows, then in short, and never in a third row', () => {
+    const text = '6′ of wall, no receptacle'
+    const found = labels(...[100, 160, 220, 280, 340].map((at) => reach(at, at + 40, text)))
+    expect(found.map((one) => one.line).every((line) => line < 2)).toBe(true)
+    expect(found[0]?.text).toBe(text)
+    expect(found.some((one) => one.text === '6′')).toBe(true)
+    for (const line of [0, 1]) {
+      const row = found.filter((one) => one.line === line)
+      row.slice(1).forEach((one, i) => {
+        const before = row[i] as (typeof row)[number]
+        const ends = before.at + (before.text.length * 6.8) / 2
+        expect(one.at - (one.text.length * 6.8) / 2).toBeGreaterThan(ends)
+      })
+    }
+  })
+})
+
+describe('the name of a room', () => {
+  const corners = [
+    [0, 216],
+    [240, 216],
+    [240, 0],
+    [0, 0],
+  ]
+  const room = (more: object) =>
+    ({
+      name: 'Kitchen',
+      size_text: '20′ × 18′',
+      corners,
+      middle: [120, 108],
+      fixtures: [],
+      boxes: [],
+      ...more,
+    }) as unknown as DrawnRoom
+  const scale = planScale(corners as [number, number][], 620, 560)
+
+  it('stands in the middle where nothing else does', () => {
+    expect(roomName(room({}), scale)).toMatchObject({ x: scale.x(120), y: scale.y(108), sub: '20′ × 18′' })
+  })
+
+  it('stands clear of an island and of a light in the middle of the ceiling', () => {
+    const quad = [
+      [90, 90],
+      [150, 90],
+      [150, 126],
+      [90, 126],
+    ]
+    const aside = roomName(room({ fixtures: [{ id: 'f', quad }] }), scale)
+    const half = 4.5 * 7
+    const beside = aside.x + half < scale.x(90) || aside.x - half > scale.x(150)
+    expect(beside || aside.y - 12 >= scale.y(90) || aside.y + 18 <= scale.y(126)).toBe(true)
+    const under = roomName(room({ boxes: [{ id: 'b', x: 120, y: 108 }] }), scale)
+    expect(Math.hypot(under.x - scale.x(120), under.y - scale.y(108))).toBeGreaterThan(20)
   })
 })

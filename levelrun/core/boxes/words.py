@@ -8,7 +8,7 @@ from typing import Any
 
 from levelrun.core.boxes.setting import set_box
 from levelrun.core.editing import next_id
-from levelrun.core.site.edits import main_floor
+from levelrun.core.site.building_words import new_building
 from levelrun.core.site.geometry import walls_of
 from levelrun.core.site.scene import SHORT, Said, SceneReader
 
@@ -132,7 +132,7 @@ def panel_in_words(reader: SceneReader) -> Said:
         else:
             said_of_panel(reader, item, word)
     if not structure:
-        structure, made = _house(reader, "house", "House")
+        structure, _, made = new_building(reader, "house", "House")
         edits += made
     spaces = item.get("spaces", max([20, *item.get("taken", ())]))
     item |= {"structure": structure, "spaces": spaces, "neutral_holes": max(20, spaces)}
@@ -166,15 +166,8 @@ def structure_in_words(reader: SceneReader) -> tuple[str, list[dict[str, Any]]]:
     word = reader.need([*named, *(kind for kind in kinds if kind not in {n.lower() for n in named})], "a building")
     if word in named:
         return named[word], []
-    return _house(reader, kinds[word], word.capitalize())
-
-
-def _house(reader: SceneReader, kind: str, name: str) -> tuple[str, list[dict[str, Any]]]:
-    ident = next_id(reader.scene.job, "s")
-    floor = main_floor(ident)
-    return ident, [
-        {"op": "add", "kind": "structure", "item": {"id": ident, "kind": kind, "name": name, "levels": [floor]}}
-    ]
+    ident, _, made = new_building(reader, kinds[word], word.capitalize())
+    return ident, made
 
 
 VERBS: dict[str, Callable[[SceneReader], Said]] = {"set": set_box, "fill": fill, "panel": panel}

@@ -1,4 +1,4 @@
-"""Sentences that build: structures, levels, rooms, chains of walls, openings, framing, what stands along walls."""
+"""Sentences that build: rooms, chains of walls, openings, framing, what stands along walls."""
 
 from __future__ import annotations
 
@@ -8,7 +8,8 @@ from typing import Any
 
 from levelrun.core.editing import next_id
 from levelrun.core.job import Room, Side
-from levelrun.core.site.edits import main_floor
+from levelrun.core.site import building_words
+from levelrun.core.site.building_words import a_level, ahead, east_north
 from levelrun.core.site.framing import FINISHES, depth_of
 from levelrun.core.site.geometry import STEPS, Point, close_chain, rectangle, walls_of
 from levelrun.core.site.scene import Said, SceneReader
@@ -26,15 +27,6 @@ USES = {
 }  # fmt: skip
 USE_WORDS = ("common", "kitchen", "dining", "bedroom", "bath", "hall", "stairs", "closet", "laundry", "utility",
              "garage", "shop", "storage", "porch", "crawl", "basement", "attic", "pump")  # fmt: skip
-STRUCTURES = ("house", "shop", "cabin", "shed")
-LEVELS: dict[str, tuple[str, float, float]] = {
-    "floor": ("floor", 0.0, 96.0),
-    "crawl": ("crawl", -44.0, 32.0),
-    "basement": ("basement", -102.0, 90.0),
-    "loft": ("loft", 108.0, 84.0),
-    "attic": ("attic", 108.0, 60.0),
-}
-GRADES = {"house": -18.0, "shop": -6.0, "cabin": -20.0, "shed": -4.0}
 FIXTURES: dict[str, tuple[float, float, float]] = {
     "counter": (48, 25, 36), "sink": (30, 22, 36), "basin": (24, 20, 34), "tub": (60, 30, 20),
     "shower": (36, 36, 80), "shower valve": (10, 4, 48), "toilet": (20, 28, 30), "range": (30, 26, 36),
@@ -45,7 +37,6 @@ FIXTURES: dict[str, tuple[float, float, float]] = {
 ISLANDS = ("island", "peninsula")
 ISLAND_OFF_IN = 67.0  # a counter 25 deep and 42 to walk between
 STUDS = ("2x3", "2x4", "2x6", "2x8", "furring", "metal", "log", "block", "open")
-ABOUT_STRUCTURE = ("grade", "at", "existing", "dwelling", "not dwelling")
 BESIDE = ("east of", "west of", "north of", "south of")
 WAYS = {"n": "north", "e": "east", "s": "south", "w": "west"} | {way: way for way in STEPS}
 _PLACED = re.compile(r"\d")
@@ -60,87 +51,9 @@ def use_of(name: str) -> str:
     return "common"
 
 
-def structure(reader: SceneReader) -> Said:
-    """structure KIND [NAME] [at X east Y north] [existing] [dwelling|not dwelling]: a building with a main floor;
-    `grade 18"` below it."""
-    kind = reader.need(STRUCTURES, "house, shop, cabin or shed")
-    name, item = "", {"kind": kind, "grade_in": GRADES[kind]}
-    if not reader.over() and not _ahead(reader, ABOUT_STRUCTURE):
-        name = reader.name(ABOUT_STRUCTURE)
-    while not reader.over():
-        word = reader.need(ABOUT_STRUCTURE, "grade, at, existing or dwelling")
-        if word == "grade":
-            item["grade_in"] = -reader.length()
-        elif word == "existing":
-            item["existing"] = True
-        elif word in ("dwelling", "not dwelling"):
-            item["dwelling"] = word == "dwelling"
-        else:
-            item["x_in"], item["y_in"] = _east_north(reader)
-    taken = {part.name.casefold() for part in reader.scene.job.structures}
-    name = name or next(n for n in (kind.capitalize(), *(f"{kind.capitalize()} {i}" for i in range(2, 99)))
-                        if n.casefold() not in taken)  # fmt: skip
-    ident = next_id(reader.scene.job, "s")
-    floor = main_floor(ident)
-    edit = {"op": "add", "kind": "structure", "item": {"id": ident, "name": name, **item, "levels": [floor]}}
-    return Said([edit], level=floor["id"])
-
-
-def _ahead(reader: SceneReader, words: tuple[str, ...]) -> bool:
-    start = reader.pos
-    found = reader.phrase(words) is not None
-    reader.pos = start
-    return found
-
-
-def _east_north(reader: SceneReader) -> Point:
-    x, y = 0.0, 0.0
-    for _ in range(2):
-        if reader.over():
-            break
-        inches = reader.length()
-        way = reader.need(("east", "west", "north", "south"), "east, west, north or south")
-        dx, dy = STEPS[way]
-        x, y = x + dx * inches, y + dy * inches
-    return x, y
-
-
-def level(reader: SceneReader) -> Said:
-    """level KIND [below|above LENGTH] [height LENGTH] [joists ew|ns]: a level of the structure looked at."""
-    kind = reader.need(LEVELS, "floor, crawl, basement, loft or attic")
-    key, floor, height = LEVELS[kind]
-    job = reader.scene.job
-    if not job.structures:
-        raise reader.refuse("there is no structure yet: say `structure` and its kind first")
-    now = reader.scene.level
-    owner = next(
-        (s for s in job.structures if now and any(part.id == now.id for part in s.levels)), job.structures[0]
-    )
-    values: dict[str, Any] = {"kind": key, "floor_in": floor, "height_in": height}
-    while not reader.over():
-        word = reader.need(("below", "above", "height", "joists"), "below, above, height or joists")
-        if word in ("below", "above"):
-            values["floor_in"] = reader.length() * (-1 if word == "below" else 1)
-        elif word == "height":
-            values["height_in"] = reader.length()
-        else:
-            way = reader.need(("ew", "ns", "east west", "north south"), "ew or ns")
-            values["joists"] = "x" if way in ("ew", "east west") else "y"
-    same = next((part for part in owner.levels if part.kind == key and part.floor_in == values["floor_in"]), None)
-    if same is None and key == "floor" and values["floor_in"] == 0 and owner.levels:
-        same = next((part for part in owner.levels if part.kind == "floor"), None)
-    name = {"floor": "Main floor", "crawl": "Crawl space"}.get(kind, kind.capitalize())
-    ident = same.id if same else next_id(reader.scene.job, "v")
-    item = {"id": ident, "name": same.name if same else name, **values}
-    kept = [part.model_dump() for part in owner.levels if part.id != ident]
-    ordered = sorted([*kept, item], key=lambda part: float(part["floor_in"]))
-    edit = {"op": "set", "kind": "structure", "id": owner.id, "set": {"levels": ordered}}
-    return Said([edit], level=ident)
-
-
 def room(reader: SceneReader) -> Said:
     """room NAME WIDTH x DEPTH [east of NAME [offset LENGTH]] [as USE]: inside the studs, east-west by north-south."""
-    on = reader.level()
+    on, house = a_level(reader)
     name = reader.name(("as",)) if not _PLACED.search(reader.text, reader.pos) else _room_name(reader)
     width = reader.length()
     reader.need(("x", "by"), "x and the depth")
@@ -151,12 +64,12 @@ def room(reader: SceneReader) -> Said:
         if word == "as":
             use = reader.need(USE_WORDS, "a use of rooms")
         elif word == "at":
-            corner = _east_north(reader)
+            corner = east_north(reader)
         else:
             corner = _beside(reader, word.partition(" ")[0], width, depth)
     if corner is None:
-        corner = _free_corner(reader, on.id)
-    return _room(reader, name, use, rectangle(*corner, width, depth), on.id)
+        corner = _free_corner(reader, on)
+    return _room(reader, name, use, rectangle(*corner, width, depth), on, house)
 
 
 def _room_name(reader: SceneReader) -> str:
@@ -196,14 +109,21 @@ def _free_corner(reader: SceneReader, level_id: str) -> Point:
     return max(x for room in here for x, _ in room.corners) + 3.5, min(y for room in here for _, y in room.corners)
 
 
-def _room(reader: SceneReader, name: str, use: str, corners: tuple[Point, ...], level_id: str) -> Said:
+def _room(
+    reader: SceneReader,
+    name: str,
+    use: str,
+    corners: tuple[Point, ...],
+    level_id: str,
+    house: list[dict[str, Any]],
+) -> Said:
     here = tuple(item for item in reader.scene.job.rooms if item.level == level_id)
     if any(item.name.casefold() == name.casefold() for item in here):
         raise reader.refuse(f"there is a room {name!r} on this level already")
     ident = next_id(reader.scene.job, "m")
     sides = _sides(ident, corners, here, use)
     item = {"id": ident, "level": level_id, "name": name, "use": use, "corners": corners, "sides": sides}
-    return Said([{"op": "add", "kind": "room", "item": item}], room=ident, level=level_id)
+    return Said([*house, {"op": "add", "kind": "room", "item": item}], room=ident, level=level_id)
 
 
 def _sides(ident: str, corners: tuple[Point, ...], here: tuple[Room, ...], use: str) -> list[dict[str, Any]]:
@@ -224,7 +144,7 @@ def _sides(ident: str, corners: tuple[Point, ...], here: tuple[Room, ...], use: 
 
 def wall(reader: SceneReader) -> Said:
     """wall n 24' e 16' s 24' w 16' [as NAME]: a room of any shape from tape readings; the error is shared out."""
-    on = reader.level()
+    on, house = a_level(reader)
     start = reader.pos
     legs: list[tuple[str, float]] = []
     name = ""
@@ -238,12 +158,12 @@ def wall(reader: SceneReader) -> Said:
         reader.expect(WAYS)
         raise reader.fail("three walls at least, that come back to the start")
     try:
-        closed = close_chain(legs, _free_corner(reader, on.id))
+        closed = close_chain(legs, _free_corner(reader, on))
     except ValueError as error:
         raise reader.refuse(str(error), at=start) from None
     taken = {item.name.casefold() for item in reader.scene.job.rooms}
     name = name or next(f"Room {n}" for n in range(1, 999) if f"room {n}" not in taken)
-    return _room(reader, name, use_of(name), closed.corners, on.id)
+    return _room(reader, name, use_of(name), closed.corners, on, house)
 
 
 def _opening(kind: str) -> Callable[[SceneReader], Said]:
@@ -289,7 +209,7 @@ def mark(reader: SceneReader) -> Said:
     face = reader.wall(about)
     width, depth, height = FIXTURES[kind]
     at, off = 0.0, ISLAND_OFF_IN if kind == "island" else 0.0
-    if not reader.over() and not _ahead(reader, ("at", "deep", "high", "off", "all")):
+    if not reader.over() and not ahead(reader, ("at", "deep", "high", "off", "all")):
         width = reader.length()
     while not reader.over():
         word = reader.need(("at", "deep", "high", "off", "all"), "at, deep, high, off or all")
@@ -396,6 +316,5 @@ VERBS: dict[str, Callable[[SceneReader], Said]] = {
     "place": place,
     "move": move,
     "laid out": laid_out,
-    "structure": structure,
-    "level": level,
+    **building_words.VERBS,
 }

@@ -4,7 +4,8 @@ import { computed } from 'vue'
 import type { DrawnRoom } from '../api/client'
 import type { Picked } from '../stores/look'
 import BoxGlyph from './BoxGlyph.vue'
-import { type PlanScale, wallOf, type XY } from './planScale'
+import { roomName } from './planNames'
+import { boxed, type PlanScale, wallOf, type XY } from './planScale'
 
 /** A level as drawn: rooms, walls, openings, what stands there. Nothing here is touched; see PlanView. */
 const props = defineProps<{
@@ -32,26 +33,22 @@ const dims = computed(() =>
     return { key: wall.side, x, y, text: wall.length_text, upright, room: length * props.scale.per > 58 }
   }),
 )
-/** The name stands clear of what hangs in the middle of the ceiling. */
-const nameY = (room: DrawnRoom) => {
-  const [x, y] = [props.scale.x(room.middle[0] ?? 0), props.scale.y(room.middle[1] ?? 0)]
-  const hung = room.boxes.some(
-    (box) =>
-      !box.on_wall && Math.abs(props.scale.x(box.x) - x) < 42 && Math.abs(props.scale.y(box.y) - y) < 22,
-  )
-  return y + (hung ? 24 : 0)
-}
-/** Whether a second line under the name still lies on the floor of the room. */
-const hasRoom = (room: DrawnRoom) => {
-  const ys = room.corners.map((c) => props.scale.y(c[1] ?? 0))
-  return nameY(room) + 19 < Math.max(...ys)
-}
 const isPicked = (kind: Picked['kind'], id: string, side?: number) =>
   props.picked?.kind === kind && props.picked.id === id && (side === undefined || props.picked.side === side)
-const fits = (room: DrawnRoom) => {
-  const xs = room.corners.map((c) => c[0] ?? 0)
-  return (Math.max(...xs) - Math.min(...xs)) * props.scale.per
-}
+const leaves = computed(() =>
+  props.rooms.flatMap((room) =>
+    room.openings.filter((o) => o.leaf.length).map((o) => boxed(o.leaf, props.scale)),
+  ),
+)
+const names = computed(() =>
+  props.compact
+    ? []
+    : props.rooms.map((room) => ({
+        id: room.id,
+        ...roomName(room, props.scale, leaves.value),
+        wide: boxed(room.corners, props.scale).w,
+      })),
+)
 const swing = (leaf: readonly (readonly number[])[]) => {
   const [h, tip, latch] = leaf.map((p) => [props.scale.x(p[0] ?? 0), props.scale.y(p[1] ?? 0)] as XY)
   if (!h || !tip || !latch) return ''
@@ -117,29 +114,10 @@ const sliding = (quad: readonly (readonly number[])[]) => {
     <g v-for="p in paths ?? []" :key="p.id" class="path">
       <polyline :points="path(p.points)" :class="p.tone" />
     </g>
-    <g
-      v-for="item in rooms"
-      :key="`n${item.id}`"
-      class="name"
-      :class="{ mutedname: item.id !== room && room }"
-    >
-      <template v-if="fits(item) > 40 && !compact">
-        <text :x="scale.x(item.middle[0])" :y="nameY(item)" text-anchor="middle">
-          {{
-            fits(item) > item.name.length * 7.5
-              ? item.name
-              : item.name.slice(0, Math.floor(fits(item) / 8)) + '…'
-          }}
-        </text>
-        <text
-          v-if="fits(item) > 92 && hasRoom(item)"
-          :x="scale.x(item.middle[0])"
-          :y="nameY(item) + 15"
-          text-anchor="middle"
-          class="sub"
-        >
-          {{ item.size_text }}
-        </text>
+    <g v-for="n in names" :key="`n${n.id}`" class="name" :class="{ mutedname: n.id !== room && room }">
+      <template v-if="n.wide > 40">
+        <text :x="n.x" :y="n.y" text-anchor="middle">{{ n.text }}</text>
+        <text v-if="n.sub" :x="n.x" :y="n.y + 15" text-anchor="middle" class="sub">{{ n.sub }}</text>
       </template>
     </g>
     <g v-if="walls" class="dims">

@@ -30,17 +30,27 @@ export function poleMarks(round: WalkRound, y: (inches: number) => number) {
   })
 }
 
-/** What no cord reaches, in words, each in a row where it touches no other. */
+const ROWS = 2
+
+/**
+ * What no cord reaches, in words, each in a row where it touches no other. Where two rows are taken the length alone
+ * is written, and where even that has no room the red line speaks for itself.
+ */
 export function missingLabels(round: WalkRound, x: (inches: number) => number, left: number, width: number) {
   const ends: number[] = []
   return round.reach
     .filter((r) => r.kind === 'missing' && r.text)
-    .map((r) => {
-      const half = (r.text.length * 6.8) / 2
-      const at = Math.min(Math.max(x((r.x0 + r.x1) / 2), left + half), width - half - 2)
-      const row = ends.findIndex((end) => at - half > end + 6)
-      const line = row < 0 ? ends.length : row
-      ends[line] = at + half
-      return { ...r, at, line }
+    .toSorted((a, b) => a.x0 - b.x0)
+    .flatMap((r) => {
+      for (const text of [r.text, r.text.split(' of ')[0] ?? r.text]) {
+        const half = (text.length * 6.8) / 2
+        const at = Math.min(Math.max(x((r.x0 + r.x1) / 2), left + half), width - half - 2)
+        for (let line = 0; line < ROWS; line++) {
+          if (at - half <= (ends[line] ?? -99) + 6) continue
+          ends[line] = at + half
+          return [{ ...r, text, at, line }]
+        }
+      }
+      return []
     })
 }

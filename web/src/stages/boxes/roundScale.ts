@@ -2,7 +2,7 @@ import type { WalkRound } from '../../api/client'
 
 export const POLE = 64
 export const TOP = 44
-export const FOOT = 58
+export const FOOT = 70
 /** No box is drawn narrower than this, so that it can be seen. */
 export const LEAST = 9
 

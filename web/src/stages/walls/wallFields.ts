@@ -9,7 +9,7 @@ export const OPENING_FIELDS: Field[] = [
   { name: 'width_in', label: 'Width', as: 'tape' },
   { name: 'sill_in', label: 'Sill over the floor', as: 'tape' },
   { name: 'head_in', label: 'Head over the floor', as: 'tape' },
-  { name: 'hinge', label: 'Hung on the, or slides at the', when: leaved },
+  { name: 'hinge', label: 'Hung or sliding on the', when: leaved },
   { name: 'swings_in', label: 'Opens into this room', when: door },
 ]
 export const FIXTURE_FIELDS: Field[] = [
@@ -38,7 +38,13 @@ export const ROOM_FIELDS: Field[] = [
     titles: { true: 'can be hit', false: 'guarded' },
   },
   { name: 'ambient_c', label: 'Hottest, °C', usual: 'as usual for its use' },
-  { name: 'ceiling_out_in', label: 'Finished ceiling under the joists', as: 'inches', usual: 'not said' },
+  {
+    name: 'ceiling_out_in',
+    label: 'Finished ceiling under the joists',
+    as: 'inches',
+    usual: 'not said',
+    wide: true,
+  },
   { name: 'laid_out', label: 'Boxes laid out' },
   { name: 'bays', label: 'Vehicle bays', when: (part) => part.use === 'garage' },
 ]
@@ -52,7 +58,13 @@ export const STRUCTURE_FIELDS: Field[] = [
     usual: 'by what stands in it',
     titles: { true: 'yes, a dwelling', false: 'no' },
   },
-  { name: 'siding_in', label: 'Finished outside over the studs', as: 'inches', usual: 'not said' },
+  {
+    name: 'siding_in',
+    label: 'Finished outside over the studs',
+    as: 'inches',
+    usual: 'not said',
+    wide: true,
+  },
   { name: 'existing', label: 'Existing, not my work' },
   { name: 'laid_out', label: 'Boxes laid out' },
 ]

@@ -1,0 +1,65 @@
+import type { DrawnRoom } from '../api/client'
+import { boxed, type PlanScale } from './planScale'
+
+const HIGH = 15
+const GLYPH = 11
+const STEP = 13
+/** Over a box a name is hardly read, over a counter it is. */
+const [OF_BOX, OF_FIXTURE] = [4, 1]
+
+interface Frame {
+  x: number
+  y: number
+  w: number
+  h: number
+}
+/** The name of a room as written on a plan: its words as far as there is room, and where it stands. */
+export interface RoomName {
+  text: string
+  sub: string
+  x: number
+  y: number
+}
+
+/** How much of two frames lies on each other, in square pixels. */
+const shared = (a: Frame, b: Frame) =>
+  Math.max(0, Math.min(a.x + a.w, b.x + b.w) - Math.max(a.x, b.x)) *
+  Math.max(0, Math.min(a.y + a.h, b.y + b.h) - Math.max(a.y, b.y))
+
+/** Clear of what hangs from the ceiling and of what stands in the room: the middle if it can be, else the nearest. `leaves`: where doors swing. */
+export function roomName(room: DrawnRoom, scale: PlanScale, leaves: Frame[] = []): RoomName {
+  const frame = boxed(room.corners, scale)
+  const fits = frame.w > room.name.length * 7.5
+  const text = fits ? room.name : room.name.slice(0, Math.floor(frame.w / 8)) + '…'
+  const sub = frame.w > 92 ? room.size_text : ''
+  const taken = [
+    ...leaves.map((leaf) => ({ ...leaf, weight: OF_FIXTURE })),
+    ...room.fixtures.map((f) => ({ ...boxed(f.quad, scale), weight: OF_FIXTURE })),
+    ...room.boxes.map((b) => {
+      const [x, y, size] = [scale.x(b.x) - GLYPH, scale.y(b.y) - GLYPH, 2 * GLYPH]
+      return { x, y, w: size, h: size, weight: OF_BOX }
+    }),
+  ]
+  const [mx, my] = [scale.x(room.middle[0] ?? 0), scale.y(room.middle[1] ?? 0)]
+  const downs = Array.from({ length: Math.floor(frame.h / 2 / STEP) }, (_, i) => (i + 1) * STEP)
+  const places = [0, ...downs.flatMap((dy) => [dy, -dy])].flatMap((dy) =>
+    [0, 0.12, -0.12, 0.24, -0.24].map((share) => ({ x: mx + share * frame.w, y: my + dy })),
+  )
+  const best = (rows: number, wide: number) => {
+    let found: { x: number; y: number; cost: number } | null = null
+    for (const place of places) {
+      const own = { x: place.x - wide / 2, y: place.y - HIGH + 3, w: wide, h: rows * HIGH }
+      const out = own.w * own.h - shared(own, frame)
+      if (out > 1 && found) continue
+      const over = taken.reduce((sum, t) => sum + t.weight * shared(own, t), out * OF_BOX)
+      const cost = over + Math.hypot(place.x - mx, place.y - my) / 20
+      if (!found || cost < found.cost - 1e-6) found = { ...place, cost }
+    }
+    return found ?? { x: mx, y: my, cost: 0 }
+  }
+  const one = best(1, text.length * 7)
+  const two = best(2, Math.max(text.length, sub.length) * 7)
+  const both = sub !== '' && two.cost < one.cost + 30
+  const { x, y } = both ? two : one
+  return { text, sub: both ? sub : '', x, y }
+}
