@@ -25,13 +25,14 @@ from levelrun.core.site.edits import main_floor
 from levelrun.core.start.kinds import NEMA, Kind
 from levelrun.core.trade.conductors.sizing import Demand, choose, rating_under, standard_breaker
 from levelrun.core.trade.methods.facts import facts_of
-from levelrun.core.trade.methods.verdicts import judge, ranked
+from levelrun.core.trade.methods.verdicts import Verdict, judge, ranked
 from levelrun.core.trade.pipe.fill import Wires, smallest_size
 from levelrun.core.trade.pipe.pull_box import trade_inches
 from levelrun.core.ways.walk import WalkLeg
 
 WHIP_IN = 48.0
 WIDE_A = 30  # a receptacle of 30 A and more is wider than one gang: common practice, no source
+MANNER = {"under_joists", "attic"}  # how a cable is run there, not whether it may
 CABLES = ("NM-B", "UF-B", "MC", "AC", "SER")
 
 
@@ -92,7 +93,7 @@ def _ends(job: Job, said: Asked) -> tuple[list[str], list[dict[str, Any]]]:
     if box["kind"] == "receptacle" and volts != 120 and not said.hardwired:
         amps = int(said.circuit.get("breaker_a", said.kind.breaker_a))
         box["gangs"] = 2 if amps >= WIDE_A else 1
-        box["nema"] = NEMA.get((amps, bool(said.circuit.get("neutral", bool(box.get("serves"))))), "")
+        box["nema"] = NEMA.get((amps, bool(said.circuit.get("neutral", _four_wires(said.kind)))), "")
     if said.hardwired:
         box["kind"] = "equipment"
     box |= {"use": said.use or box.get("use", ""), "where": said.where, "height_in": _height(said)}
@@ -112,6 +113,11 @@ def _ends(job: Job, said: Asked) -> tuple[list[str], list[dict[str, Any]]]:
         "kind": "disconnect", "outdoors": True, "height_in": _height(said),
     }  # fmt: skip
     return [first, ident], [{"op": "add", "kind": "box", "item": item} for item in (switch, whole)]
+
+
+def _four_wires(kind: Kind) -> bool:
+    """Whether its receptacle has a neutral beside its two hots: of ranges and dryers; an outlet of 240 V has none."""
+    return kind.neutral and kind.key != "outlet"
 
 
 def _panel(job: Job, said: Asked) -> tuple[list[str], list[dict[str, Any]]]:
@@ -202,12 +208,18 @@ def _methods(book: Codebook, said: Asked) -> list[str]:
             found.append(before)
         else:
             wanted = ("SER",) if said.kind.feeds else ("NM-B", "UF-B")
-            usual = [
-                v.method for v in ranked(book, facts) if v.verdict == "yes" and method(book, v.method).kind != "span"
-            ]
+            usual = [v.method for v in ranked(book, facts) if _plain(v) and method(book, v.method).kind != "span"]
+            inside = ("EMT",) if facts.exposed and facts.moisture == "dry" else ()
+            usual.sort(key=lambda key: (key not in wanted, key not in inside))
             cable = [key for key in usual if method(book, key).kind == "raceway" or key in wanted]
             found.append((cable or usual or ["EMT"])[0])
     return found
+
+
+def _plain(verdict: Verdict) -> bool:
+    """Whether a method may go there as it is, or has only to be run with care: in bored holes, by guard strips."""
+    ifs = {reason.condition for reason in verdict.because if reason.verdict == "if"}
+    return verdict.verdict == "yes" or (verdict.verdict == "if" and ifs <= MANNER)
 
 
 def _wire(

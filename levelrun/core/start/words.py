@@ -6,6 +6,7 @@ import re
 from collections.abc import Callable
 from dataclasses import replace
 
+from levelrun.core.boxes.setting import SERVES
 from levelrun.core.circuits.words import UNIT, circuit_part
 from levelrun.core.job import Panel
 from levelrun.core.site.scene import Said, SceneReader
@@ -123,7 +124,21 @@ def _for(reader: SceneReader, said: Asked) -> Asked:
         raise reader.fail("what it is for")
     reader.pos = match.end()
     load = _amps(reader)
-    return replace(said, name=match["name"].strip(), load_a=said.load_a if load is None else load)
+    name = match["name"].strip()
+    kind = _serving(said.kind, name.casefold())
+    return replace(said, kind=kind, name=name, load_a=said.load_a if load is None else load)
+
+
+def _serving(kind: Kind, name: str) -> Kind:
+    """An outlet or a machine for something that the trade knows is what that is: a dryer wants a neutral and its
+    usual load, a kiln is on for hours."""
+    known = ENDS.get(name)
+    if kind.key not in ("outlet", "machine"):
+        return kind
+    if known is not None and known.box.get("kind") == kind.box["kind"] and known.key != "outlet":
+        return known
+    serves = SERVES.get(name)
+    return kind if serves is None else replace(kind, box={**kind.box, "serves": serves})
 
 
 def _in(reader: SceneReader, said: Asked) -> Asked:

@@ -213,6 +213,43 @@ def test_legs_one_after_another_and_more_circuits_in_the_same_job() -> None:
     assert len({part.id for part in (*job.boxes, *job.ways, *job.circuits)}) == 6
 
 
+@pytest.mark.parametrize(
+    ("said", "serves", "nema", "wire", "neutral", "load"),
+    [
+        ("outlet 30a 240v for dryer", "dryer", "14-30", "10", True, 5000 / 240),
+        ("outlet for range", "range", "14-50", "6", True, 8000 / 240),
+        ("outlet 50a 240v for welder", "welder", "6-50", "6", False, 8000 / 240),
+        ("outlet 50a 240v for planer 36a", "", "6-50", "8", False, 36.0),
+        ("outlet for dryers", "", "", "14", True, 1.0),  # no appliance that the trade knows: a name
+    ],
+)
+def test_an_outlet_for_an_appliance_is_that_appliance_s(
+    said: str, serves: str, nema: str, wire: str, neutral: bool, load: float
+) -> None:
+    """Its neutral, receptacle and usual load come with it; another word is a name."""
+    job = begun(PANEL, f"from H 42' crawl to {said}")
+    (circuit,), (box,) = job.circuits, job.boxes
+    assert (box.serves, box.nema, circuit.neutral) == (serves, nema, neutral)
+    if serves:
+        assert circuit.wire_size == wire
+        assert plan(job).circuits[0].summary.load_a == pytest.approx(load)
+
+
+@pytest.mark.parametrize(
+    ("place", "method"),
+    [
+        ("stud wall", "NM-B"),
+        ("crawl", "NM-B"),  # in bored holes or on a board: said as a check, not another method
+        ("attic", "NM-B"),
+        ("shop surface", "EMT"),  # where nobody has said that nothing hits it
+        ("trench", "UF-B"),
+    ],
+)
+def test_the_method_that_is_taken_where_none_is_said(place: str, method: str) -> None:
+    job = begun(PANEL, f"from H 20' {place} to outlet in garage")
+    assert job.ways[0].legs[0].method == method
+
+
 def test_what_is_said_wins_over_what_is_usual() -> None:
     job = begun(
         PANEL, "from H 20' stud wall in 10-2 to outlet 20a wire 10 plain for freezer 6a in garage as Freezer on 21"
