@@ -17,7 +17,7 @@ from levelrun.core.circuits.protection import wanted_protection
 from levelrun.core.circuits.spaces import occupied
 from levelrun.core.circuits.usual import usual
 from levelrun.core.codebook import Codebook
-from levelrun.core.codebook.lookups import ground_size, method, wire_sizes
+from levelrun.core.codebook.lookups import PlaceFacts, ground_size, method, wire_sizes
 from levelrun.core.editing import next_id, next_name
 from levelrun.core.errors import EditError, LevelRunError
 from levelrun.core.job import Circuit, Job, Panel
@@ -204,8 +204,8 @@ def _methods(book: Codebook, said: Asked) -> list[str]:
         before = found[-1] if found else None
         if leg.method:
             found.append(leg.method)
-        elif before and judge(book, before, facts).verdict != "no":
-            found.append(before)
+        elif before and (carried := _carried_on(book, before, facts)):
+            found.append(carried)
         else:
             wanted = ("SER",) if said.kind.feeds else ("NM-B", "UF-B")
             usual = [v.method for v in ranked(book, facts) if _plain(v) and method(book, v.method).kind != "span"]
@@ -214,6 +214,17 @@ def _methods(book: Codebook, said: Asked) -> list[str]:
             cable = [key for key in usual if method(book, key).kind == "raceway" or key in wanted]
             found.append((cable or usual or ["EMT"])[0])
     return found
+
+
+def _carried_on(book: Codebook, before: str, facts: PlaceFacts) -> str:
+    """The method before where it may go on here; where it only may if, and is pipe, the pipe of its family that may;
+    empty where neither goes."""
+    verdict = judge(book, before, facts)
+    made = method(book, before)
+    if verdict.verdict == "no" or _plain(verdict) or made.kind != "raceway":
+        return before if verdict.verdict != "no" else ""
+    alike = (v.method for v in ranked(book, facts) if v.verdict == "yes")
+    return next((key for key in alike if method(book, key).family == made.family), before)
 
 
 def _plain(verdict: Verdict) -> bool:
@@ -255,12 +266,13 @@ def _legs(job: Job, book: Codebook, said: Asked, circuit: dict[str, Any], ends: 
     )
     wires = [Wires("THWN-2", size, count), Wires("THWN-2", ground, 1)]
     legs: list[dict[str, Any]] = []
-    place = ""
-    for leg, key in zip(said.legs, _methods(book, said), strict=True):
+    place, methods = "", _methods(book, said)
+    sizes = _sizes(book, said.legs, methods, f"{size}-{count}", wires)
+    for leg, key, fits in zip(said.legs, methods, sizes, strict=True):
         place = leg.place or place
         legs.append({
             "go": leg.go, "length_in": leg.length_in, "place": place, "method": key,
-            "size": leg.size or _size(book, key, f"{size}-{count}", wires), "depth_in": leg.depth_in,
+            "size": fits, "depth_in": leg.depth_in,
             "bends_deg": leg.bends_deg, "sleeve": leg.sleeve, "met": leg.met, "expansion": leg.expansion,
             "ribbon": leg.ribbon, "facts": leg.facts, "end": _joint(job, leg),
         })  # fmt: skip
@@ -280,6 +292,16 @@ def _joint(job: Job, leg: WalkLeg) -> dict[str, Any]:
     if word and node is None:
         raise EditError(f"no box {leg.to!r} yet: put it there after", key="text", value=leg.to)
     return {"kind": "box", "node": node} if node else {"kind": "none", "node": None}
+
+
+def _sizes(book: Codebook, legs: list[WalkLeg], methods: list[str], cable: str, wires: list[Wires]) -> list[str]:
+    """The size of each leg: as said, else what holds the wires. Pipe keeps one size until a size is said: the biggest
+    that any leg of it wants, since nobody steps down in a trench."""
+    found = [leg.size or _size(book, key, cable, wires) for leg, key in zip(legs, methods, strict=True)]
+    piped = [not leg.size and method(book, key).kind == "raceway" for leg, key in zip(legs, methods, strict=True)]
+    free = [size for size, pipe in zip(found, piped, strict=True) if pipe and size]
+    biggest = max(free, key=trade_inches, default="")
+    return [biggest if pipe and size else size for size, pipe in zip(found, piped, strict=True)]
 
 
 def _size(book: Codebook, key: str, cable: str, wires: list[Wires]) -> str:

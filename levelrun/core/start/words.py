@@ -12,7 +12,7 @@ from levelrun.core.job import Panel
 from levelrun.core.site.scene import Said, SceneReader
 from levelrun.core.start.kinds import BUILDINGS, ENDS, USES, Kind
 from levelrun.core.start.made import Asked, edits_for
-from levelrun.core.ways.walk import GO, WalkLeg, suggest
+from levelrun.core.ways.walk import WalkLeg, suggest
 from levelrun.core.ways.words import read_legs
 
 _TO = re.compile(
@@ -24,7 +24,7 @@ ABOUT = ("for", "in", "outside", "outdoors", "as", "on", "spaces", "at", "hardwi
 
 
 def start(reader: SceneReader) -> Said:
-    """from PANEL [over] LENGTH PLACE [in METHOD] [then LEG ...] to WHAT [50a] [240v] [for NAME 36a] [in garage]
+    """from PANEL [up|down] LENGTH PLACE [in METHOD] [then ...] to WHAT [50a] [240v] [for NAME 36a] [in garage]
 
     WHAT: outlet, machine, vehicle, range, dryer, heat pump, water heater, generator inlet, pump, sub-panel NAME,
     building NAME.
@@ -68,14 +68,13 @@ def _legs(reader: SceneReader) -> list[WalkLeg]:
     rest = reader.text[begin : reader.line_end()]
     match = _TO.search(rest)
     said = rest[: match.start()] if match else rest
-    lead = "" if any(re.match(rf"{word}\b", said, re.I) for word in GO) else "over "
-    legs = read_legs(reader, lead + said, begin - len(lead))
+    legs = read_legs(reader, said, begin)
     if match is None:
-        at, options = suggest(reader.scene.book, lead + said)
+        at, options = suggest(reader.scene.book, said)
         reader.pos = begin + len(said)
         ends = [option for option in options if not option.startswith("to ")]
         last = [found.end() for found in re.finditer(r"\bto\s+", said)] if legs[-1].to else []
-        where = begin + last[-1] if last else begin + max(at - len(lead), 0)
+        where = begin + last[-1] if last else begin + at
         words = list(ENDS) if last else [f"to {word}" for word in ENDS]
         reader.expected = (where, [*words, *ends])
         raise reader.fail("`to` and what stands at the end: outlet, vehicle, range, heat pump, sub-panel …")

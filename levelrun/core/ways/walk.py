@@ -2,9 +2,9 @@
 
     over 43' trench 16" deep in pvc40 3/4 to LB
 
-A leg is a direction and a length, then in any order: the place, `N deep`, `in METHOD SIZE`, facts
-(wet, guarded, above a drive, clear 12' ...), `with` bends, `to` what stands at its end. Legs are parted by a
-new line, `;` or `then`.
+A leg is a direction (none: over) and a length, then in any order: the place, `N deep`, `in METHOD SIZE`, facts (wet,
+guarded, above a drive, clear 12' ...), `with` bends, `to` what stands at its end. Legs are parted by a new line, `;`
+or `then`.
 """
 
 from __future__ import annotations
@@ -49,6 +49,7 @@ ABOVE_WORDS = {
     "under a driveway": "driveway",
 }
 BENDS: dict[str, tuple[float, ...]] = {"box offset": (10.0, 10.0), "saddle": (22.5, 45.0, 22.5)}
+_BARE = re.compile(r"\s*\d")
 _CABLE_SIZE = re.compile(r"(?:\d+/0|\d+)-\d(?![\w/-])")
 _MARKS = re.compile(r"""(?=\s*(?:$|\n|;|\bthen\b|\bin\b|\bwith\b))""")
 
@@ -112,7 +113,7 @@ def _read(reader: _WalkReader) -> list[WalkLeg]:
 
 def _leg(reader: _WalkReader) -> WalkLeg:
     reader.expect(GO)
-    go = reader.phrase(GO)
+    go = reader.phrase(GO) or ("over" if _BARE.match(reader.text, reader.pos) else None)
     if go is None:
         raise reader.fail("a direction: up, down, over, left or right")
     leg = WalkLeg(go=go, length_in=reader.length())

@@ -203,7 +203,7 @@ def test_protection_goes_by_the_place_in_words(said: str, protection: str, asks:
 
 
 def test_legs_one_after_another_and_more_circuits_in_the_same_job() -> None:
-    job = begun(PANEL, "from H down 4' stud wall in 12-2 then over 20' crawl then up 3' stud wall to outlet",
+    job = begun(PANEL, "from H down 4' stud wall in 12-2 then 20' crawl then up 3' stud wall to outlet",
                 "from panel H 12' stud wall in 10-3 to generator inlet")  # fmt: skip
     assert [(leg.go, leg.length_in, leg.place) for leg in job.ways[0].legs] == [
         ("down", 48, "stud_wall"), ("over", 240, "crawl_space"), ("up", 36, "stud_wall"),
@@ -248,6 +248,21 @@ def test_an_outlet_for_an_appliance_is_that_appliance_s(
 def test_the_method_that_is_taken_where_none_is_said(place: str, method: str) -> None:
     job = begun(PANEL, f"from H 20' {place} to outlet in garage")
     assert job.ways[0].legs[0].method == method
+
+
+@pytest.mark.parametrize(
+    ("legs", "made"),
+    [
+        # Schedule 80 of 1 in: 0.688 in2 inside; three 6 and a 10 are 0.1732, 25 %. Schedule 40 of 3/4 would do.
+        ("down 5' outside then 64' trench 20\" deep in pvc40 then up 4' outside",
+         [("PVC80", "1"), ("PVC40", "1"), ("PVC80", "1")]),
+        ("64' trench 20\" deep in pvc40 3/4 then up 4' outside", [("PVC40", "3/4"), ("PVC80", "1")]),
+        ("20' crawl in nm-b then up 4' stud wall", [("NM-B", "4-3"), ("NM-B", "4-3")]),
+    ],
+)  # fmt: skip
+def test_pipe_goes_on_in_one_size_and_as_what_may_be_there(legs: str, made: list[tuple[str, str]]) -> None:
+    job = begun(PANEL, f"from H {legs} to garage G 60a")
+    assert [(leg.method, leg.size) for leg in job.ways[0].legs] == made
 
 
 def test_what_is_said_wins_over_what_is_usual() -> None:
