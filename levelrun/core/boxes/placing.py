@@ -11,6 +11,7 @@ from typing import Any
 from levelrun.core.boxes.catalogue import usual_model
 from levelrun.core.boxes.covering import Spot, fewest
 from levelrun.core.boxes.facts import RoomView
+from levelrun.core.boxes.islands import Island, islands
 from levelrun.core.boxes.spacing import SPACED, CounterSpace, Space, counter_spaces, wall_place, wall_spaces
 from levelrun.core.job import Box, Fixture
 from levelrun.core.site.faces import Face, Seen
@@ -30,7 +31,8 @@ IN_THE_WAY = ("furniture", "refrigerator", "water_heater", "heater")
 
 @dataclass(frozen=True, kw_only=True)
 class Placement:
-    """A new box: where, and why there. On a wall `side` and `at_in`, else `x_in` and `y_in`."""
+    """A new box: where, and why there. On a wall `side` and `at_in`, else `x_in` and `y_in`; `height_in` over the
+    main floor, where it hangs by no pole."""
 
     kind: str
     why: str
@@ -42,11 +44,12 @@ class Placement:
     blocking: bool = False
     ways: int = 2
     gangs: int = 1
+    height_in: float | None = None
 
     def item(self, room: str, structure: str) -> dict[str, Any]:
         """The box as the item of an `add` edit; id, name and height come when it is added."""
         placed: dict[str, Any] = {"kind": self.kind, "room": room, "structure": structure}
-        for key in ("side", "at_in", "x_in", "y_in"):
+        for key in ("side", "at_in", "x_in", "y_in", "height_in"):
             if (value := getattr(self, key)) is not None:
                 placed[key] = value
         if self.serves:
@@ -307,6 +310,14 @@ def middle(view: RoomView) -> tuple[float, float]:
     return _tape((min(xs) + max(xs)) / 2), _tape((min(ys) + max(ys)) / 2)
 
 
+def for_island(view: RoomView, island: Island) -> list[Placement]:
+    """The receptacles that an island still wants, side by side in its top."""
+    count, top = island.lacking, view.context.level.floor_in + island.fixture.height_in
+    spots = [island.spot((number + 0.5) / count) for number in range(count)]
+    why = f"in the top of the {island.name}"
+    return [Placement(kind="receptacle", why=why, x_in=x, y_in=y, height_in=top, serves="counter") for x, y in spots]
+
+
 def counts_for_bay(view: RoomView, box: Box) -> bool:
     """A receptacle that is there for anybody: not one for an opener or a charger, in a garage 5½ ft up at most."""
     if box.kind != "receptacle" or (box.outdoors and view.room.use != "porch"):
@@ -347,6 +358,8 @@ def fill(view: RoomView) -> list[Placement]:
     for counter in counter_spaces(view):
         if counter.missing:
             placed += for_counter(view, counter)
+    for island in islands(view):
+        placed += for_island(view, island)
     if view.room.use == "bath":
         for face, basin in basins_lacking(view):
             placed += for_basin(view, face, basin)

@@ -162,3 +162,12 @@ def test_one_walks_through_a_glass_door_and_finds_a_light_outside_it() -> None:
     job = edited(built("room Den 14' x 12'; glass door south 6' at 3'"), {"op": "say", "text": "laid out all"})
     assert found(job, "entrance-no-light") != []
     assert found(built("room Den 14' x 12'; window south 6' at 3'"), "entrance-no-light") == []
+
+
+@pytest.mark.parametrize(("rules", "count"), [("us-2020", 2), ("us-2023", 1)])
+def test_filling_a_kitchen_serves_its_island_too(rules: str, count: int) -> None:
+    job = island(rules)
+    filled = edited(job, {"op": "fill_room", "room": job.rooms[0].id})
+    tops = [box for box in filled.boxes if box.kind == "receptacle" and box.side is None]
+    assert [box.height_in for box in tops] == [36.0] * count
+    assert not found(filled, "island-no-receptacle") and not found(filled, "island-provision")
