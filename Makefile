@@ -28,7 +28,7 @@ bench: $(STAMPS)/python-dev
 	$(PY) -W ignore -m tests.bench
 
 fuzz: $(STAMPS)/python-dev
-	LEVELRUN_FUZZ=180 $(PY) -m pytest tests/api/test_fuzz.py
+	LEVELRUN_FUZZ=180 $(PY) -m pytest tests/api/test_fuzz.py tests/core/test_mends.py tests/core/test_kept_plans.py
 
 screenshots: $(STAMPS)/python-dev $(STAMPS)/web $(STAMPS)/chromium
 	$(PY) -m tests.screenshots

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 from collections.abc import Callable, Iterator
 from pathlib import Path
 from typing import Any
@@ -22,6 +23,7 @@ settings.register_profile("steady", deadline=None, derandomize=True)
 settings.load_profile("steady")
 
 PLANTED = 12
+LONG = int(os.environ.get("LEVELRUN_FUZZ", "0"))  # how many random jobs: many by `make fuzz`, else few
 CRAWL = Level(id="hc", name="Crawl space", kind="crawl", floor_in=-40, height_in=28)
 EDITS: TypeAdapter[list[Edit]] = TypeAdapter(list[Edit])
 

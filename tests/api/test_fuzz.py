@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import os
 import tempfile
 from collections.abc import Iterator
 from pathlib import Path
@@ -15,8 +14,8 @@ from hypothesis import HealthCheck, Phase, given, settings
 from hypothesis import strategies as st
 
 from levelrun.api.app import create_app
+from tests.conftest import LONG
 
-LONG = int(os.environ.get("LEVELRUN_FUZZ", "0"))  # requests to each operation
 KNOWN = {"run_id": "h14", "leg": 2, "level": "hf"}
 
 

@@ -15,7 +15,7 @@ from levelrun.core.job import Job
 from levelrun.core.plan import Plan, plan
 from levelrun.samples import sample
 from levelrun.store import Database, Jobs
-from tests.conftest import edited
+from tests.conftest import LONG, edited
 
 DEMO = sample("quince-hollow")
 WALL_BOXES = [box.id for box in DEMO.boxes if box.side is not None]
@@ -86,7 +86,7 @@ def changed_demo(changes: list[dict[str, Any]]) -> Job:
     return job
 
 
-@settings(max_examples=14, suppress_health_check=list(HealthCheck))
+@settings(max_examples=LONG or 8, suppress_health_check=list(HealthCheck))
 @given(st.lists(edits(), min_size=1, max_size=7))
 def test_kept_plans_are_fresh_ones(changes: list[dict[str, Any]]) -> None:
     job: Job = DEMO
@@ -111,7 +111,7 @@ def test_a_change_for_the_whole_job_reaches_every_plan(change: dict[str, Any]) -
     assert plan(DEMO) == before
 
 
-@settings(max_examples=14, suppress_health_check=list(HealthCheck))
+@settings(max_examples=LONG or 8, suppress_health_check=list(HealthCheck))
 @given(changes=st.lists(edits(), min_size=1, max_size=6))
 def test_undo_in_memory_is_what_the_file_holds(changes: list[dict[str, Any]], tmp_path_factory: Any) -> None:
     path = tmp_path_factory.mktemp("undo") / "jobs.sqlite3"

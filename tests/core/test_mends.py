@@ -12,7 +12,7 @@ from levelrun.core.findings import Finding, Mend
 from levelrun.core.job import Job
 from levelrun.core.plan import plan
 from levelrun.samples import SAMPLES, sample
-from tests.conftest import built, edited, one_way
+from tests.conftest import LONG, built, edited, one_way
 from tests.core.boxes.test_rules import CASES as OF_BOXES
 from tests.core.circuits.test_circuit_rules import CASES as OF_CIRCUITS
 from tests.core.test_kept_plans import changed_demo, edits
@@ -49,7 +49,7 @@ def test_no_mend_makes_a_new_stop(name: str) -> None:
             assert not made_by(job, mend), (item.code, mend.label)
 
 
-@settings(max_examples=25, suppress_health_check=list(HealthCheck))
+@settings(max_examples=LONG or 10, suppress_health_check=list(HealthCheck))
 @given(changes=st.lists(edits(), min_size=1, max_size=4), pick=st.randoms(use_true_random=False))
 def test_no_mend_of_any_job_makes_a_new_stop_or_leaves_its_finding(changes: list[dict[str, Any]], pick: Any) -> None:
     job = changed_demo(changes)
