@@ -40,7 +40,8 @@ class PartKind:
     """A kind of part that is added, changed and removed by edits.
 
     field: of the job; letter: of its ids; stand: fills in what a new one does not say; settle: puts right what
-    follows from a change of `keys` of one part; let_go: lets what names a part go on without it.
+    follows from a change of `keys` of one part; let_go: lets what names a part go on without it; links: the fields by
+    which one may come not to fit the others, all of them where none are named.
     """
 
     name: str
@@ -50,6 +51,7 @@ class PartKind:
     stand: Callable[[Job, Codebook, dict[str, Any]], dict[str, Any]] | None = None
     settle: Callable[[Job, Codebook, str, set[str]], Job] | None = None
     let_go: Callable[[Job, str], Job] | None = None
+    links: frozenset[str] | None = None
 
 
 def fields_text(names: Iterable[str]) -> str:
@@ -111,7 +113,9 @@ def set_part(job: Job, book: Codebook, kind: PartKind, part_id: str, changes: di
     if changes.get("id", part_id) != part_id:
         raise EditError("an id is not changed; change the name", key="set.id", value=changes["id"])
     parts[index] = made(kind.model, {**parts[index].model_dump(), **changes}, "set")
-    changed = with_parts(job, **{kind.field: tuple(parts)})
+    values = {kind.field: tuple(parts)}
+    fits = kind.links is not None and not kind.links & changes.keys()
+    changed = job.model_copy(update=values) if fits else with_parts(job, **values)
     return kind.settle(changed, book, part_id, set(changes)) if kind.settle else changed
 
 

@@ -22,6 +22,8 @@ def difference(before: Job, after: Job) -> list[Change]:
     if any(getattr(before, name) != getattr(after, name) for name in names):
         changes.append({"kind": "job", "before": _head(before), "after": _head(after)})
     for field in TABLES:
+        if getattr(before, field) is getattr(after, field):
+            continue
         gone = {part.id: part for part in getattr(before, field)}
         come = {part.id: part for part in getattr(after, field)}
         for part in dict.fromkeys([*gone, *come]):

@@ -125,11 +125,12 @@ def rehung(job: Job, book: Codebook, only: set[str] | None = None) -> Job:
         height = box.height_in if only is not None and box.id not in only else _hung(job, book, box)
         boxes.append(box if height == box.height_in else box.model_copy(update={"height_in": height}))
     same = all(now is before for now, before in zip(boxes, job.boxes, strict=True))
-    return job if same else with_parts(job, boxes=tuple(boxes))
+    return job if same else job.model_copy(update={"boxes": tuple(boxes)})
 
 
-PANEL = PartKind(name="panel", field="panels", model=Panel, letter="p", stand=stand_panel)
-BOX = PartKind(name="box", field="boxes", model=Box, letter="b", stand=stand_box, settle=settle_box)
+LINKS = frozenset({"id", "name", "structure", "room", "side"})
+PANEL = PartKind(name="panel", field="panels", model=Panel, letter="p", stand=stand_panel, links=LINKS)
+BOX = PartKind(name="box", field="boxes", model=Box, letter="b", stand=stand_box, settle=settle_box, links=LINKS)
 KINDS = (PANEL, BOX)
 EDITS = (FillRoom, ClearRoom)
 
