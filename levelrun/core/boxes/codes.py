@@ -19,6 +19,20 @@ CODES: dict[str, Code] = {
         "A box that keeps the wall tight.",
         "boxes",
     ),
+    "alarms-joined": Code(
+        "note",
+        "The alarms of a dwelling are joined.",
+        "The one that cries hangs where nobody hears it.",
+        "A third wire, or radio; house power and a battery.",
+        "boxes",
+    ),
+    "foyer-asked": Code(
+        "check",
+        "A wide entry hall has walls without a receptacle.",
+        "A cord runs across the way out.",
+        "One in each wall of 3 ft, where it is a foyer; nothing where it is a hallway.",
+        "boxes",
+    ),
     "monoxide": Code(
         "check",
         "Something burns, or a garage is attached, and no alarm tells carbon monoxide.",

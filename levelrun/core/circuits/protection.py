@@ -59,6 +59,8 @@ def _gfci(view: CircuitView, box: Box, place: BoxPlace) -> Asked | None:
     keys = _by_place(box, place) if box.kind in PLUGS and amps <= GFCI_MOST_A else []
     if box.kind not in UNSERVED and amps <= APPLIANCE_MOST_A and box.serves in APPLIANCES:
         keys.append(f"appliance_{box.serves}")
+    if box.kind in PLUGS and box.serves == "vehicle":
+        keys.append("vehicle_outlet")
     last = box.kind == "disconnect" and all(link.after != box.id for link in view.tree.links)
     fast = (box.kind == "equipment" or last) and box.serves not in OUTDOOR_EXCEPTED
     if fast and amps <= GFCI_MOST_A and (box.outdoors or place.use == "porch"):

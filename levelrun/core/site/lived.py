@@ -17,7 +17,7 @@ WANTED = frozenset({
     "wall-no-receptacle", "counter-no-receptacle", "bath-no-receptacle", "room-no-receptacle", "room-no-light",
     "room-no-switch", "three-way", "smoke-missing", "outdoor-receptacles", "circuits-wanted", "entrance-no-light",
     "fan-box", "box-loose", "all-dark", "dwelling-unsaid", "service-small", "island-no-receptacle",
-    "island-provision",
+    "island-provision", "foyer-asked",
 })  # fmt: skip
 
 

@@ -26,6 +26,20 @@ CODES: dict[str, Code] = {
         "One that is marked for it, or a sweep.",
         "runs",
     ),
+    "fire-stop": Code(
+        "note",
+        "A hole through a plate is sealed.",
+        "Fire climbs through it from floor to floor.",
+        "Caulk or foam that is made for it.",
+        "runs",
+    ),
+    "roof-deck": Code(
+        "note",
+        "Cable or thin pipe in an attic stays clear of the roof deck.",
+        "A roofer nails through it.",
+        "1½ in under it, or heavy steel pipe.",
+        "runs",
+    ),
     "bend-room": Code(
         "note",
         "Room to bend a large wire before its lug.",

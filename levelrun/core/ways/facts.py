@@ -20,6 +20,7 @@ from levelrun.core.ways.geometry import Placed, lay_out, leaves_at
 PULL_POINTS = ("box", "lb", "body")
 OPEN = ("trench", "driveway_trench", "under_building", "under_slab", "overhead")
 WALLS, OUTSIDE, THROUGH_IN = ("stud_wall", "outside_wall", "masonry_inside"), ("outside_wall", "trench", "roof"), 14.0
+BEYOND = ("ceiling_joists", "attic", "crawl_space", "basement")
 HOTS = ("black", "red", "blue", "brown")
 BUNDLED_IN = 24.0  # cables side by side for longer than this carry less (310.15(C)(1))
 
@@ -281,10 +282,21 @@ class WayView:
         """Single wires of a leg when in pipe."""
         return [item.wires for item in self.strands(index)]
 
+    def through_plate(self, index: int) -> bool:
+        """Whether an upright leg in a stud wall goes on through its plate: into joists, an attic, a crawl space."""
+        if not self.placed[index].vertical or self.way.legs[index].place != "stud_wall":
+            return False
+        return any(self.way.legs[i].place in BEYOND for i in (index - 1, index + 1) if i in self.indexes)
+
+    def sealed(self, index: int) -> bool:
+        """Whether more than two cables lie in one hole that is foamed or caulked, or touch in insulation (334.80)."""
+        tight = self.facts[index].insulation or self.through_plate(index)
+        return bool(tight) and self.way.legs[index].method == "NM-B" and len(self.cables(index)) > 2
+
     def current_carrying(self, index: int, item: Lying) -> int:
         """Wires that carry current beside those of a hop: all in its pipe, all of a bundle, else its own cable's."""
         here = self.lying(index)
-        if self.piped(index) or self.way.legs[index].length_in > BUNDLED_IN:
+        if self.piped(index) or self.way.legs[index].length_in > BUNDLED_IN or self.sealed(index):
             return sum(other.counted for other in here)
         return next((sum(i.counted for i in group) for group, _ in self.cables(index) if item in group), item.counted)
 

@@ -15,10 +15,10 @@ from levelrun.core.ways.fittings import fittings
 from levelrun.core.ways.holding import Held, held
 from levelrun.core.ways.lengths import Cut, cuts_of
 from levelrun.core.ways.pulls import Pull, pulls_of
-from levelrun.core.ways.rules import large, path, place, risers, wires
+from levelrun.core.ways.rules import large, path, place, plates, risers, wires
 from levelrun.core.ways.walk import WalkLeg, write_leg
 
-RULES = (*path.RULES, *place.RULES, *risers.RULES, *large.RULES, *wires.RULES)
+RULES = (*path.RULES, *place.RULES, *risers.RULES, *large.RULES, *plates.RULES, *wires.RULES)
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -136,3 +136,21 @@ def test_an_alarm_stands_outside_the_bedroom_whatever_the_room_is_called() -> No
     assert not found(mended, "smoke-missing")
     living = next(room.id for room in sleeping().rooms if room.name == "Living")
     assert not found(built("set smoke centre as B", sleeping(), room=living), "smoke-missing")
+
+
+@pytest.mark.parametrize(
+    ("size", "wanted"),
+    [("10' x 8'", True), ("10' x 6'", False), ("20' x 5'", False)],  # 80 ft², 60 ft², a hallway by its width
+)
+def test_a_foyer_is_asked_over_60_square_feet(size: str, wanted: bool) -> None:
+    job = house(f"room Entry {size} as hall; door south 3'")
+    said = found(job, "foyer-asked")
+    assert bool(said) is wanted
+    if wanted:
+        assert said[0].severity == "check"
+        assert not found(edited(job, *said[0].mends[0].edits), "foyer-asked")
+
+
+def test_one_alarm_has_nothing_to_be_joined_to() -> None:
+    assert not said("room Bed 12' x 12'; set smoke 3' x 3'", "alarms-joined")
+    assert not said("room Bed 12' x 12'; set smoke 3' x 3'; set smoke 9' x 9'", "alarms-joined", "shop")

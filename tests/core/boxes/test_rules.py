@@ -32,6 +32,8 @@ CASES: dict[str, str] = {
     "boxes-overlap": DEN + 'set receptacle north 17 5/8"; set receptacle north 18"',
     "box-set-out": DEN + 'set receptacle north 17 5/8"; frame north boards',
     "panel-set-out": DEN + "panel north 4' as P; change P: set out 0; frame north boards",
+    "foyer-asked": "room Entry 10' x 8' as hall; door south 3'",
+    "alarms-joined": "room Bed 12' x 12'; set smoke 3' x 3'; set smoke 9' x 9'",
     "island-provision": "room Kitchen 16' x 16'; mark island north 5' at 3'",
     "box-proud": DEN + 'set receptacle north 17 5/8" out 1 1/2"',
     "box-too-deep": DEN + 'frame north furring; set receptacle north 17 5/8"',
@@ -69,7 +71,7 @@ ELSEWHERE = {
     "room-shape",
 }
 NO_MEND = {
-    "switch-hinge-side", "tail-open", "alarm-near", "fire-wall", "service-outlet",
+    "switch-hinge-side", "tail-open", "alarms-joined", "alarm-near", "fire-wall", "service-outlet",
     "panel-place", "panel-space", "rooms-overlap", "openings-overlap", "opening-crosses",
 }  # fmt: skip
 

@@ -67,6 +67,15 @@ def test_what_is_no_outdoor_outlet_is_not_asked(serves: str) -> None:
     assert not asked(on_circuit("O-2", 20, 240, job), "gfci")
 
 
+@pytest.mark.parametrize("edition", ["us-2023", "us-2020"])
+def test_a_receptacle_for_a_vehicle_asks_wherever_it_stands_and_a_wired_charger_does_not(edition: str) -> None:
+    """625.54: receptacles for charging a vehicle."""
+    for box, wanted in (("D-2", True), ("D-3", False)):
+        one = next(item.id for item in HOME.boxes if item.name == box)
+        job = edited(HOME, {"op": "set", "kind": "box", "id": one, "set": {"serves": "vehicle"}})
+        assert asked(on_circuit(box, 50, 240, job), "gfci", edition) is wanted
+
+
 ARC_FAULT = {
     "bedroom receptacle": ("S-1", 15, True),
     "bedroom light": ("S-2", 15, True),

@@ -108,7 +108,7 @@ def test_citations_are_read(citation: str, sections: list[str]) -> None:
 @pytest.mark.parametrize(("rules", "own"), [("us-2023", "230.67"), ("ca-2021", "not covered by CA 2021")])
 def test_what_is_not_judged_is_told_with_whose_section_it_is(client: TestClient, rules: str, own: str) -> None:
     found = client.get(f"/api/rules/{rules}/not-judged").json()
-    assert len(found) > 20 and found[0]["section"].startswith(own)
+    assert len(found) > 15 and found[0]["section"].startswith(own)
     spoken = (
         {base for _, citation in citations(rules) for base in sections_of(citation)} if rules == "us-2023" else set()
     )

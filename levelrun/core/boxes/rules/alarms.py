@@ -75,6 +75,18 @@ def monoxide_rule(views: Sequence[RoomView]) -> Iterator[Finding]:
     )  # fmt: skip
 
 
+def joined_rule(views: Sequence[RoomView]) -> Iterator[Finding]:
+    """Alarms of a dwelling cry together, on house power with a battery behind it (IRC R314.4, R314.6)."""
+    alarms = [(view, box) for view in views if view.dwelling for box in view.boxes if box.kind == "smoke"]
+    if len(alarms) > 1:
+        view = alarms[0][0]
+        yield finding(
+            "alarms-joined", view.context.structure.id, None, f"{len(alarms)} alarms cry together",
+            "A third wire from one to the next, or a kind that is joined by radio; each with a battery behind it.",
+            "IRC R314.4, IRC R314.6", about="structure", room=view.room.id,
+        )  # fmt: skip
+
+
 def service_outlet_rule(views: Sequence[RoomView]) -> Iterator[Finding]:
     """A receptacle within 25 ft of heating and cooling gear, on its level (210.63(A))."""
     machines = [(v, box) for v in views for box in v.boxes if box.serves in ("air_conditioner", "furnace")]
@@ -92,4 +104,4 @@ def service_outlet_rule(views: Sequence[RoomView]) -> Iterator[Finding]:
 
 
 RULES: tuple[Rule[RoomView], ...] = (steam_rule, fire_wall_rule)
-OF_STRUCTURES: tuple[Rule[Sequence[RoomView]], ...] = (monoxide_rule, service_outlet_rule)
+OF_STRUCTURES: tuple[Rule[Sequence[RoomView]], ...] = (monoxide_rule, joined_rule, service_outlet_rule)

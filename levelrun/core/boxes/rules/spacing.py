@@ -22,7 +22,9 @@ from levelrun.core.boxes.spacing import SPACED, counter_spaces, wall_spaces
 from levelrun.core.findings import Finding, Mend
 from levelrun.core.measure import show, show_inches
 from levelrun.core.rulebook import Rule
+from levelrun.core.site.geometry import area_ft2
 
+FOYER_FT2, FOYER_WIDE_IN, FOYER_WALL_IN = 60.0, 72.0, 36.0
 WALK_THROUGH = ("hall", "stairs")
 
 
@@ -70,6 +72,27 @@ def counter_rule(view: RoomView) -> Iterator[Finding]:
             measured=show(short),
             limit=show_inches(reach.value),
             mends=add_all(view, for_counter(view, space)),
+        )
+
+
+def foyer_rule(view: RoomView) -> Iterator[Finding]:
+    """An entry hall over 60 ft² that is no hallway: a receptacle in each wall space of 3 ft or more (210.52(I))."""
+    xs, ys = [x for x, _ in view.room.corners], [y for _, y in view.room.corners]
+    wide = min(max(xs) - min(xs), max(ys) - min(ys)) >= FOYER_WIDE_IN
+    if view.room.use != "hall" or not view.dwelling or not wide or area_ft2(view.room.corners) <= FOYER_FT2:
+        return
+    bare = [space for space in wall_spaces(view) if space.length_in >= FOYER_WALL_IN and not space.receptacles]
+    if bare:
+        placed = [item for space in bare for item in for_wall_space(view, space)]
+        yield _about_room(
+            view,
+            "foyer-asked",
+            f"{len(bare)} wall{'s' * (len(bare) > 1)} of {view.room.name} without a receptacle: is it a foyer?",
+            "Over 60 ft² and no part of a hallway: one in each wall space of 3 ft or more.",
+            "210.52(I)",
+            measured=str(len(bare)),
+            limit="0",
+            mends=add_all(view, placed),
         )
 
 
@@ -188,4 +211,12 @@ def _two_ways(view: RoomView) -> Iterator[Finding]:
         )
 
 
-RULES: tuple[Rule[RoomView], ...] = (wall_rule, counter_rule, bath_rule, one_rule, switch_rule, light_rule)
+RULES: tuple[Rule[RoomView], ...] = (
+    wall_rule,
+    counter_rule,
+    foyer_rule,
+    bath_rule,
+    one_rule,
+    switch_rule,
+    light_rule,
+)
