@@ -114,7 +114,12 @@ onMounted(() => {
     <KeysDialog v-if="keysUsed" v-model="keys" />
     <RulesDialog v-if="rulesUsed" />
     <PocketDrawer v-if="pocketUsed" v-model="pocket" />
-    <v-snackbar v-model="notice.shown" :timeout="notice.tone === 'stop' ? 9000 : 5000" location="bottom left">
+    <v-snackbar
+      v-model="notice.shown"
+      :timeout="notice.tone === 'stop' ? 9000 : 5000"
+      location="bottom left"
+      class="told"
+    >
       <span data-testid="notice">{{ notice.text }}</span>
       <template v-if="notice.action" #actions>
         <v-btn variant="text" color="lime" @click="notice.run()">{{ notice.action.label }}</v-btn>
@@ -133,6 +138,12 @@ onMounted(() => {
   flex: 1;
   min-height: 0;
   outline: none;
+}
+/* Over the entry line, not on it: the next sentence is being typed there. */
+@media (min-width: 960px) {
+  .told :deep(.v-snackbar__wrapper) {
+    margin-bottom: 72px;
+  }
 }
 .skip {
   position: absolute;

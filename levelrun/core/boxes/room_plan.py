@@ -186,7 +186,8 @@ def _kinds(view: RoomView, box: Box) -> str:
 
 
 def _heights(up: float, tall: float) -> str:
-    return " · ".join(show_inches(at) for at in (up + tall / 2, up, up - tall / 2))
+    shown = (show_inches(at) for at in (up + tall / 2, up, up - tall / 2))
+    return " · ".join(one.replace(" ", "\u00a0") for one in shown)  # a fraction stays with its inches
 
 
 def _needs(box: Box, depth: float) -> str:
