@@ -20,7 +20,8 @@ from levelrun.core.rulebook import keeping
 from levelrun.core.site.geometry import Point
 from levelrun.core.site.spots import spots
 from levelrun.core.trade.conductors.sizing import Demand, choose, upsized_ground
-from levelrun.core.ways.facts import Carried, WayContext, in_pipe, rewired, viewed
+from levelrun.core.ways.carried import Carried
+from levelrun.core.ways.facts import WayContext, in_pipe, rewired, viewed
 from levelrun.core.ways.stretch import Stretch, stretches
 
 

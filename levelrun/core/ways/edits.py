@@ -17,8 +17,9 @@ from levelrun.core.errors import EditError, TextError
 from levelrun.core.job import Job
 from levelrun.core.part import Id, Name, Size
 from levelrun.core.trade.pipe.fill import smallest_size
+from levelrun.core.ways.carried import cable_name, lying_in, strands_of
 from levelrun.core.ways.contexts import weave
-from levelrun.core.ways.facts import WayView, cable_name, lying_in
+from levelrun.core.ways.facts import WayView
 from levelrun.core.ways.geometry import lay_out, leaves_at
 from levelrun.core.ways.mends import grown
 from levelrun.core.ways.parts import Joint, Leg, LegFacts, Way
@@ -302,7 +303,7 @@ def _usual(job: Job, book: Codebook, way: Way, where: int, key: str) -> str:
         return ""
     if not here:
         return raceway_sizes(book, key)[0].size
-    return smallest_size(book, key, [item.wires for item in view.strands_of(here)]) or ""
+    return smallest_size(book, key, [item.wires for item in strands_of(here)]) or ""
 
 
 def view_of(job: Job, book: Codebook, way_id: str) -> WayView:

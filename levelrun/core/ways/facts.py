@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
 
@@ -15,38 +15,19 @@ from levelrun.core.kept import kept_hash
 from levelrun.core.trade.conductors.sizing import Demand, choose
 from levelrun.core.trade.methods.facts import CHANGEABLE, facts_of
 from levelrun.core.trade.pipe.fill import Wires
+from levelrun.core.ways.carried import Carried, Lying, Strands, cable_name, lying_in, strands_of
 from levelrun.core.ways.geometry import Placed, lay_out, leaves_at
 
 PULL_POINTS = ("box", "lb", "body")
 OPEN = ("trench", "driveway_trench", "under_building", "under_slab", "overhead")
 WALLS, OUTSIDE, THROUGH_IN = ("stud_wall", "outside_wall", "masonry_inside"), ("outside_wall", "trench", "roof"), 14.0
 BEYOND = ("ceiling_joists", "attic", "crawl_space", "basement")
-HOTS = ("black", "red", "blue", "brown")
 BUNDLED_IN = 24.0  # cables side by side for longer than this carry less (310.15(C)(1))
 
 
 def in_pipe(book: Codebook, leg: Leg) -> bool:
     """Whether single wires lie in a leg: a raceway that is not the sleeve of a cable."""
     return method(book, leg.method).kind == "raceway" and not leg.sleeve
-
-
-@dataclass(frozen=True, kw_only=True)
-class Carried:
-    """One hop where it lies in a way: legs first to last.
-
-    reaches: both of its ends stand on the way, or on the ways before and after. begins: its piece of cable or wire
-    starts in this way; beyond_in: inches of that piece in the ways after this one, which end at `ends_at`.
-    """
-
-    wires: HopWires
-    first: int
-    last: int
-    reaches: bool
-    begins: bool = True
-    beyond_in: float = 0.0
-    ends_at: str = ""
-
-    __hash__ = kept_hash
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -64,31 +45,6 @@ class WayContext:
     spots: tuple[tuple[str, tuple[float, float]], ...] = ()
 
     __hash__ = kept_hash
-
-
-@dataclass(frozen=True, kw_only=True)
-class Lying:
-    """A hop in one leg: of two circuits that share a neutral, the second brings none of its own."""
-
-    wires: HopWires
-    conductors: int
-    neutral: bool
-    shares: bool
-
-    @property
-    def counted(self) -> int:
-        """Wires that count for bundling: the neutral of three wires or more does not (310.15(E))."""
-        light = self.neutral and (self.conductors > 2 or self.shares)
-        return self.conductors - 1 if light else self.conductors
-
-
-@dataclass(frozen=True, kw_only=True)
-class Strands:
-    """Single wires of one kind in a pipe, with their colours: hots, then neutral, then ground."""
-
-    wires: Wires
-    material: str
-    colours: tuple[str, ...]
 
 
 @dataclass(frozen=True, eq=False)
@@ -258,25 +214,7 @@ class WayView:
 
     @cached_property
     def _strands(self) -> list[list[Strands]]:
-        return [self.strands_of(self.lying(index)) for index in self.indexes]
-
-    @staticmethod
-    def strands_of(lying: Sequence[Lying]) -> list[Strands]:
-        """Single wires of some hops, kind by kind."""
-        found: dict[tuple[str, str, str], list[str]] = {}
-        hots = 0
-        for item in lying:
-            w = item.wires
-            count = item.conductors - item.neutral
-            colours = [HOTS[(hots + n) % 4] for n in range(count)] + ["white"] * item.neutral
-            hots += count
-            found.setdefault((w.insulation, w.wire_size, w.material), []).extend(colours)
-            if w.ground:
-                found.setdefault((w.insulation, w.ground, w.material), []).append("green")
-        return [
-            Strands(wires=Wires(kind, size, len(colours)), material=material, colours=tuple(colours))
-            for (kind, size, material), colours in found.items()
-        ]
+        return [strands_of(self.lying(index)) for index in self.indexes]
 
     def wires(self, index: int) -> list[Wires]:
         """Single wires of a leg when in pipe."""
@@ -373,32 +311,6 @@ def rewired(book: Codebook, context: WayContext, carried: tuple[Carried, ...]) -
 
 def _same(a: HopWires, b: HopWires) -> bool:
     return (a.circuit, a.box) == (b.circuit, b.box)
-
-
-def lying_in(carried: Sequence[Carried]) -> tuple[Lying, ...]:
-    """Hops side by side, the neutral that two share counted once."""
-    return tuple(_lying(carried))
-
-
-def _lying(carried: Sequence[Carried]) -> Iterator[Lying]:
-    neutrals: set[str] = set()
-    here = {item.wires.circuit for item in carried if item.wires.neutral}
-    for item in carried:
-        w = item.wires
-        second = w.neutral and w.partner in neutrals
-        if w.neutral:
-            neutrals.add(w.circuit)
-        yield Lying(
-            wires=w,
-            conductors=w.conductors - second,
-            neutral=w.neutral and not second,
-            shares=w.partner is not None and w.partner in here,
-        )
-
-
-def cable_name(group: Sequence[Lying]) -> str:
-    """The size of a cable that carries these hops: gauge and count without ground."""
-    return f"{group[0].wires.wire_size}-{sum(item.conductors for item in group)}"
 
 
 def end_kind(view: WayView, joint: str, node: str | None) -> str:

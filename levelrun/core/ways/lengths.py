@@ -7,7 +7,8 @@ from dataclasses import dataclass
 from levelrun.core.circuits.makeup import makeup_in, piece_in, to_the_foot
 from levelrun.core.findings import Figure
 from levelrun.core.measure import show
-from levelrun.core.ways.facts import Carried, Lying, Strands, WayView
+from levelrun.core.ways.carried import Carried, Lying, Strands, strands_of
+from levelrun.core.ways.facts import WayView
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -73,7 +74,7 @@ def _cuts(view: WayView, item: Carried, first: int, last: int, number: int) -> l
         name = {"OVERHEAD": "quadplex"}.get(kind, kind)
         return [_cut(view, item, f"{size} {name}".strip(), 1, (first, last), number)] if size else []
     cuts: list[Cut] = []
-    for strands in view.strands_of([_own(view, first, item)]):
+    for strands in strands_of([_own(view, first, item)]):
         cuts.append(_cut(view, item, _named(strands), strands.wires.count, (first, last), number + len(cuts)))
     return cuts
 

@@ -11,8 +11,9 @@ from levelrun.core.errors import LevelRunError, UnknownKeyError
 from levelrun.core.findings import Finding, Mend
 from levelrun.core.rulebook import Rule
 from levelrun.core.trade.conductors.sizing import choose, next_rating, usable
+from levelrun.core.ways.carried import Lying
 from levelrun.core.ways.codes import finding
-from levelrun.core.ways.facts import Lying, WayView
+from levelrun.core.ways.facts import WayView
 from levelrun.core.ways.mends import Edit, end_at, facts_with, rewire, set_leg, wire_name
 
 
