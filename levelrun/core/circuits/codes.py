@@ -266,6 +266,13 @@ CODES: dict[str, Code] = {
         "Splice down with listed connectors, or other lugs.",
         "circuits",
     ),
+    "old-outlets": Code(
+        "note",
+        "Outlets are added in a building that stands.",
+        "An old box without a ground looks like a new one.",
+        "Replace as the code asks today.",
+        "circuits",
+    ),
     "lug-asked": Code(
         "check",
         "The wire is bigger than such terminals usually take.",

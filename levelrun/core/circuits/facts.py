@@ -23,7 +23,8 @@ NEXT_ROOM = 20.0
 
 @dataclass(frozen=True, kw_only=True)
 class BoxPlace:
-    """Of a box: its room, what the room is for, and what kind of structure it is in."""
+    """Of a box: its room, what the room is for, and what kind of structure it is in. by_gear: heating or cooling gear
+    stands in its room, which is none to live in."""
 
     room: str
     room_name: str
@@ -36,6 +37,7 @@ class BoxPlace:
     damp: bool
     sink_near: bool
     tub_near: bool
+    by_gear: bool = False
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -13,6 +13,7 @@ from levelrun.core.job import Box, Job
 from levelrun.core.site.lived import dwellings
 
 OUTBUILDINGS = {"shop": "shop", "shed": "storage"}
+SERVICED, GEAR = ("utility", "attic", "storage", "closet"), ("furnace", "air_conditioner")
 SINK_IN = 72.0
 TUB_IN = 72.0
 
@@ -55,6 +56,7 @@ def _of_room(book: Codebook, context: RoomContext) -> dict[str, BoxPlace]:
     view = viewed(book, context)
     sinks = [(f, i) for f in view.faces for i in f.fixtures if i.kind in ("sink", "basin")]
     wet = any(i.kind in ("tub", "shower") for f in view.faces for i in f.fixtures)
+    gear = context.room.use in SERVICED and any(box.serves in GEAR for box in context.boxes)
     for box in context.boxes:
         spot = view.spot(box)
         sink = spot is not None and any(
@@ -76,5 +78,6 @@ def _of_room(book: Codebook, context: RoomContext) -> dict[str, BoxPlace]:
             damp=context.room.moisture in ("damp", "wet"),
             sink_near=sink,
             tub_near=tub,
+            by_gear=gear,
         )
     return found

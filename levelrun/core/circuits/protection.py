@@ -79,6 +79,7 @@ def _by_place(box: Box, place: BoxPlace) -> list[str]:
         keys.append(GFCI_PLACE[place.use])
     keys += ["basement"] if place.level_kind == "basement" and not box.outdoors else []
     keys += ["sink"] if place.sink_near else []
+    keys += ["by_gear"] if place.by_gear and box.serves == "" else []
     keys += ["tub_shower"] if place.tub_near else []
     return keys + (["indoor_damp"] if place.damp and not box.outdoors else [])
 

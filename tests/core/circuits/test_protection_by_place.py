@@ -67,6 +67,20 @@ def test_what_is_no_outdoor_outlet_is_not_asked(serves: str) -> None:
     assert not asked(on_circuit("O-2", 20, 240, job), "gfci")
 
 
+@pytest.mark.parametrize(
+    ("room", "gear", "wanted"),
+    [
+        ("Machines 8' x 8' south of Bed as utility", "furnace", True),
+        ("Machines 8' x 8' south of Bed as utility", "water heater", False),  # no heating of rooms
+        ("Guest 12' x 12' south of Bed as bedroom", "air conditioner", False),  # lived in: any outlet will do
+    ],
+)
+def test_the_outlet_for_whoever_mends_a_furnace_asks(room: str, gear: str, wanted: bool) -> None:
+    """210.8(E) with 210.63(A), in rooms where nobody lives."""
+    job = built(f"room {room}; set receptacle south 3' as M-1; set equipment south 6' for {gear} as M-2", HOME)
+    assert asked(on_circuit("M-1", job=job), "gfci") is wanted
+
+
 @pytest.mark.parametrize("edition", ["us-2023", "us-2020"])
 def test_a_receptacle_for_a_vehicle_asks_wherever_it_stands_and_a_wired_charger_does_not(edition: str) -> None:
     """625.54: receptacles for charging a vehicle."""

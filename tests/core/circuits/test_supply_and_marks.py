@@ -151,3 +151,15 @@ def test_a_light_on_the_first_of_two_three_ways_sends_its_hot_back() -> None:
     last = built("chain B on Hall after A; chain L on Hall after B", job)
     assert sorted(needs(last, "B")) == ["neutral", "traveller", "traveller"]
     assert plan(last).circuits
+
+
+@pytest.mark.parametrize(("existing", "told"), [(True, True), (False, False)])
+def test_what_replaces_an_old_outlet_is_told_of_a_building_that_stands(existing: bool, told: bool) -> None:
+    job = case("1 20a dual Den: R-1")
+    job = edited(job, *({"op": "set", "kind": "structure", "id": item.id, "set": {"existing": existing}}
+                        for item in job.structures))  # fmt: skip
+    assert bool(found(job, "old-outlets")) is told
+    lights = case("1 15a afci Lights: L-1")
+    lit = edited(lights, *({"op": "set", "kind": "structure", "id": item.id, "set": {"existing": existing}}
+                           for item in lights.structures))  # fmt: skip
+    assert not found(lit, "old-outlets")

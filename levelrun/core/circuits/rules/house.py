@@ -207,4 +207,17 @@ def dark_rule(house: House) -> Iterator[Finding]:
             )  # fmt: skip
 
 
-RULES: tuple[Rule[House], ...] = (twice_rule, loose_rule, wanted_rule, switch_rule, dark_rule)
+def old_outlets_rule(house: House) -> Iterator[Finding]:
+    """What stands in an existing building already is not known: who replaces or draws it out is reminded."""
+    new = {box.structure for box, _, _ in house.wired if box.kind in PLUGS}
+    for structure in house.structures:
+        if structure.existing and structure.id in new:
+            yield finding(
+                "old-outlets", structure.id, None, f"{structure.name}: what replaces an old outlet",
+                "Tamper-resistant, protected as the place asks today; without a ground only a GFCI that is marked "
+                "so. An old circuit drawn out by more than 6 ft wants arc-fault protection.",
+                "406.4(D), 210.12(E)", about="structure",
+            )  # fmt: skip
+
+
+RULES: tuple[Rule[House], ...] = (twice_rule, loose_rule, wanted_rule, switch_rule, dark_rule, old_outlets_rule)
