@@ -68,7 +68,7 @@ def _within(view: RoomView, face: Face, island: Fixture, box: Box) -> bool:
     if box.side is not None or spot is None:
         return False
     along = face.wall.distance(spot)
-    away = (face.wall.x0 - spot[0]) * face.wall.out[0] + (face.wall.y0 - spot[1]) * face.wall.out[1]
+    away = face.wall.into(spot)
     inside = island.at_in - EDGE_IN <= along <= island.at_in + island.width_in + EDGE_IN
     return inside and island.off_in - EDGE_IN <= away <= island.off_in + island.depth_in + EDGE_IN
 

@@ -244,7 +244,7 @@ def near_water(view: RoomView, spot: tuple[float, float], within: float = ZONE_I
         for item in other.fixtures:
             if item.kind in ("tub", "shower"):
                 along = min(max(other.wall.distance((x, y)), item.at_in), item.at_in + item.width_in)
-                away = (x - other.wall.x0) * -other.wall.out[0] + (y - other.wall.y0) * -other.wall.out[1]
+                away = other.wall.into(spot)
                 px, py = other.wall.at(along, -min(max(away, 0.0), item.depth_in))
                 if (px - x) ** 2 + (py - y) ** 2 < within**2 - 1e-6:
                     return True

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from levelrun.core.codebook import Codebook
+from levelrun.core.codebook.lookups import wire_sizes
 from levelrun.core.job import Panel
 
 
@@ -21,5 +22,5 @@ def lugs_of(book: Codebook, panel: Panel) -> str:
 
 def too_big(book: Codebook, wire: str, takes: str) -> bool:
     """Whether a wire is bigger than what a terminal takes; one that is not known takes any."""
-    order = [row["size"] for row in book.table("ch9-table8").rows]
+    order = wire_sizes(book)
     return wire in order and takes in order and order.index(wire) > order.index(takes)

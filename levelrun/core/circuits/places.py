@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from functools import lru_cache
 
 from levelrun.core.boxes.facts import RoomContext, viewed
+from levelrun.core.boxes.parts import GEAR
 from levelrun.core.boxes.placing import near_water
 from levelrun.core.circuits.facts import BoxPlace
 from levelrun.core.codebook import Codebook
@@ -13,7 +14,7 @@ from levelrun.core.job import Box, Job
 from levelrun.core.site.lived import dwellings
 
 OUTBUILDINGS = {"shop": "shop", "shed": "storage"}
-SERVICED, GEAR = ("utility", "attic", "storage", "closet"), ("furnace", "air_conditioner")
+SERVICED = ("utility", "attic", "storage", "closet")
 SINK_IN = 72.0
 TUB_IN = 72.0
 

@@ -26,7 +26,7 @@ def structure(reader: SceneReader) -> Said:
     """structure KIND [NAME] [at X east Y north] [existing] [dwelling|not dwelling]: a building with a main floor;
     `grade 18"` below it."""
     kind = reader.need(STRUCTURES, "house, shop, cabin or shed")
-    name, item = "", {"kind": kind, "grade_in": GRADES[kind]}
+    name, item = "", dict[str, Any]()
     if not reader.over() and not ahead(reader, ABOUT_STRUCTURE):
         name = reader.name(ABOUT_STRUCTURE)
     while not reader.over():
@@ -42,10 +42,8 @@ def structure(reader: SceneReader) -> Said:
     taken = {part.name.casefold() for part in reader.scene.job.structures}
     name = name or next(n for n in (kind.capitalize(), *(f"{kind.capitalize()} {i}" for i in range(2, 99)))
                         if n.casefold() not in taken)  # fmt: skip
-    ident = next_id(reader.scene.job, "s")
-    floor = main_floor(ident)
-    edit = {"op": "add", "kind": "structure", "item": {"id": ident, "name": name, **item, "levels": [floor]}}
-    return Said([edit], level=floor["id"])
+    _, level_id, made = new_building(reader, kind, name, item)
+    return Said(made, level=level_id)
 
 
 def ahead(reader: SceneReader, words: tuple[str, ...]) -> bool:
@@ -102,11 +100,13 @@ def level(reader: SceneReader) -> Said:
     return Said([edit], level=ident)
 
 
-def new_building(reader: SceneReader, kind: str, name: str) -> tuple[str, str, list[dict[str, Any]]]:
-    """A building with a main floor, for a sentence that needs one: its id, its floor, and the edits that make it."""
+def new_building(
+    reader: SceneReader, kind: str, name: str, said: dict[str, Any] | None = None
+) -> tuple[str, str, list[dict[str, Any]]]:
+    """A building with a main floor, and what is said of it: its id, its floor, and the edits that make it."""
     ident = next_id(reader.scene.job, "s")
     floor = main_floor(ident)
-    item = {"id": ident, "kind": kind, "name": name, "grade_in": GRADES[kind], "levels": [floor]}
+    item = {"id": ident, "kind": kind, "name": name, "grade_in": GRADES[kind], "levels": [floor], **(said or {})}
     return ident, floor["id"], [{"op": "add", "kind": "structure", "item": item}]
 
 

@@ -42,6 +42,10 @@ class Wall:
             self.y0 + self.along[1] * distance + self.out[1] * away,
         )
 
+    def into(self, point: Point) -> float:
+        """How far into the room a point stands off the wall."""
+        return (self.x0 - point[0]) * self.out[0] + (self.y0 - point[1]) * self.out[1]
+
     def distance(self, point: Point) -> float:
         """How far along the wall a point lies, from the left corner."""
         return (point[0] - self.x0) * self.along[0] + (point[1] - self.y0) * self.along[1]

@@ -8,6 +8,7 @@ from collections.abc import Iterator, Sequence
 from levelrun.core.boxes.codes import finding
 from levelrun.core.boxes.facts import RoomView
 from levelrun.core.boxes.mends import set_box
+from levelrun.core.boxes.parts import GEAR
 from levelrun.core.boxes.rules.place import about_box, on_walls
 from levelrun.core.findings import Finding, Mend
 from levelrun.core.measure import show
@@ -89,7 +90,7 @@ def joined_rule(views: Sequence[RoomView]) -> Iterator[Finding]:
 
 def service_outlet_rule(views: Sequence[RoomView]) -> Iterator[Finding]:
     """A receptacle within 25 ft of heating and cooling gear, on its level (210.63(A))."""
-    machines = [(v, box) for v in views for box in v.boxes if box.serves in ("air_conditioner", "furnace")]
+    machines = [(v, box) for v in views for box in v.boxes if box.serves in GEAR]
     for view, machine in machines:
         spot = view.spot(machine)
         level = [other for other in views if other.context.level.id == view.context.level.id]

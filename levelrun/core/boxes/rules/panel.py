@@ -95,7 +95,7 @@ def _space(view: RoomView, panel: Panel) -> Iterator[Finding]:
         for item in other.fixtures:
             xs = [face.wall.distance(other.wall.at(at, -deep)) for at in (item.at_in, item.at_in + item.width_in)
                   for deep in (item.off_in, item.off_in + item.depth_in)]  # fmt: skip
-            deep = [_away(face, other.wall.at(at, -d)) for at in (item.at_in, item.at_in + item.width_in)
+            deep = [face.wall.into(other.wall.at(at, -d)) for at in (item.at_in, item.at_in + item.width_in)
                     for d in (item.off_in, item.off_in + item.depth_in)]  # fmt: skip
             if max(xs) > low + 0.1 and min(xs) < high - 0.1 and min(deep) < DEEP_IN - 0.1:
                 yield _about(
@@ -115,15 +115,10 @@ def _room_before(view: RoomView, side: int, low: float, high: float) -> float:
             continue
         ends = (other.wall.at(0.0), other.wall.at(other.wall.length_in))
         along = sorted(face.wall.distance(end) for end in ends)
-        away = [_away(face, end) for end in ends]
+        away = [face.wall.into(end) for end in ends]
         if along[1] > low + 0.1 and along[0] < high - 0.1 and min(away) > 0.1 and abs(away[0] - away[1]) < 0.1:
             nearest = min(nearest, min(away))
     return nearest
-
-
-def _away(face: object, point: tuple[float, float]) -> float:
-    wall = face.wall  # type: ignore[attr-defined]
-    return float((wall.x0 - point[0]) * wall.out[0] + (wall.y0 - point[1]) * wall.out[1])
 
 
 RULES: tuple[Rule[RoomView], ...] = (panel_rules,)

@@ -24,11 +24,23 @@ HUNG = ("light", "fan", "smoke", "junction")
 
 @dataclass(frozen=True)
 class _Against:
-    """A box against what covers it: how thick that is, what it is called, how far back the box may be."""
+    """A box against what covers it: how thick that is, what it is called, how far back the box may be; what gets that
+    cover, and what a box stands out of."""
 
     finish_in: float
     name: str
-    most_in: float
+    most_in: float = SETBACK_IN
+    on: str = "wall"
+    cover: str = "finish"
+
+    def gets(self, out_in: float) -> str:
+        """How far out it is set, against what is to come."""
+        return f"It is set out {show_inches(out_in)}, the {self.on} gets {show_inches(self.finish_in)}."
+
+    @property
+    def rule(self) -> str:
+        """How far back it may be, in words."""
+        return "Flush with what burns." if self.most_in == 0 else "A quarter inch back at most."
 
 
 def finish_rule(view: RoomView) -> Iterator[Finding]:
@@ -40,13 +52,13 @@ def finish_rule(view: RoomView) -> Iterator[Finding]:
         if against is not None:
             yield from _box(view, box, against, [] if box.outdoors else _all_of_wall(view, face, against))
     ceiling = view.room.ceiling_out_in
-    hung = [box for box in view.boxes if box.kind in HUNG and box.side is None and not box.surface]
-    hung = [box for box in hung if abs(view.over_floor(box) - view.context.level.height_in) <= CEILING_IN]
     if ceiling is not None:
+        hung = [box for box in view.boxes if box.kind in HUNG and box.side is None and not box.surface]
+        hung = [box for box in hung if abs(view.over_floor(box) - view.context.level.height_in) <= CEILING_IN]
         every = [set_box(box, set_out_in=ceiling) for box in hung]
         all_of = [Mend("Set out all of this ceiling", every)] if len(hung) > 1 else []
         for box in hung:
-            yield from _box(view, box, _Against(ceiling, "ceiling", SETBACK_IN), all_of)
+            yield from _box(view, box, _Against(ceiling, "ceiling", on="ceiling", cover="ceiling"), all_of)
 
 
 def _inside(face: Face) -> _Against:
@@ -55,7 +67,7 @@ def _inside(face: Face) -> _Against:
 
 def _outside(view: RoomView) -> _Against | None:
     siding = view.context.structure.siding_in
-    return None if siding is None else _Against(siding, "siding", SETBACK_IN)
+    return None if siding is None else _Against(siding, "siding", on="siding", cover="siding")
 
 
 def _all_of_wall(view: RoomView, face: Face, against: _Against) -> list[Mend]:
@@ -66,31 +78,20 @@ def _all_of_wall(view: RoomView, face: Face, against: _Against) -> list[Mend]:
 
 def _box(view: RoomView, box: Box, against: _Against, more: list[Mend]) -> Iterator[Finding]:
     back = against.finish_in - box.set_out_in
-    gets = (
-        f"It is set out {show_inches(box.set_out_in)}, the {_covered(against)} gets {show_inches(against.finish_in)}."
-    )
-    to = against.finish_in
+    to, gets = against.finish_in, against.gets(box.set_out_in)
     mends = [Mend(f"Set it out {show_inches(to)}", [set_box(box, set_out_in=to)]), *more]
     if back > against.most_in + 1e-6:
         yield finding(
             "box-set-out", box.id, None, f"{box.name} will be {show_inches(back)} behind the {against.name}",
-            f"{gets} {'Flush with what burns' if against.most_in == 0 else 'A quarter inch back at most'}.", "314.20",
+            f"{gets} {against.rule}", "314.20",
             about="box", room=view.room.id, measured=show_inches(back), limit=show_inches(against.most_in),
             mends=mends,
         )  # fmt: skip
     elif back < -SETBACK_IN - 1e-6 and (box.side is None or view.faces[box.side].side.stud in STUDDED):
         yield finding(
-            "box-proud", box.id, None, f"{box.name} stands {show_inches(-back)} out of the {_covering(against)}",
+            "box-proud", box.id, None, f"{box.name} stands {show_inches(-back)} out of the {against.cover}",
             gets, "common practice, no source", about="box", room=view.room.id, mends=mends,
         )  # fmt: skip
-
-
-def _covered(against: _Against) -> str:
-    return against.name if against.name in ("ceiling", "siding") else "wall"
-
-
-def _covering(against: _Against) -> str:
-    return against.name if against.name in ("ceiling", "siding") else "finish"
 
 
 def panel_rule(view: RoomView) -> Iterator[Finding]:
@@ -104,8 +105,7 @@ def panel_rule(view: RoomView) -> Iterator[Finding]:
             yield finding(
                 "panel-set-out", panel.id, None,
                 f"{panel.name} will be {show_inches(back)} behind the {against.name}",
-                f"It is set out {show_inches(panel.set_out_in)}, the wall gets {show_inches(against.finish_in)}. "
-                f"{'Flush with what burns' if against.most_in == 0 else 'A quarter inch back at most'}.", "312.3",
+                f"{against.gets(panel.set_out_in)} {against.rule}", "312.3",
                 about="panel", room=view.room.id, measured=show_inches(back), limit=show_inches(against.most_in),
                 mends=[Mend(f"Set it out {show_inches(against.finish_in)}", [_set(panel, against.finish_in)])],
             )  # fmt: skip
