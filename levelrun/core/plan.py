@@ -18,6 +18,7 @@ from levelrun.core.codebook import Codebook
 from levelrun.core.findings import SEVERITY_ORDER, Finding
 from levelrun.core.job import Job, job_book
 from levelrun.core.ways.contexts import weave
+from levelrun.core.ways.drawing import DrawnWay, DrawnWays, drawn_ways
 from levelrun.core.ways.entering import entering
 from levelrun.core.ways.facts import WayContext
 from levelrun.core.ways.planned import WayPlan, WaySummary, leg_alternatives, plan_way
@@ -45,6 +46,7 @@ class Plan:
     rules: str
     rules_title: str
     ways: list[WayPlan]
+    drawn: DrawnWays
     rooms: list[RoomPlanned]
     circuits: list[CircuitPlan]
     panels: list[PanelPlan]
@@ -64,15 +66,19 @@ def plan_whole(job: Job, book: Codebook) -> tuple[Plan, Building]:
     loads = all_loads(job, book)
     woven = weave(job, book, loads)
     ways = [plan_way(book, context) for context in woven.contexts]
+    drawn = drawn_ways(book, job, woven)
+    every: list[WayPlan | DrawnWay] = [*ways, *drawn.ways.values()]
     building = plan_building(job, book, entering(book, job, woven))
-    known = Known(loads=loads, laid=woven.laid, cuts=_cuts(ways))
+    known = Known(loads=loads, laid=woven.laid, cuts=_cuts(every))
     wiring = plan_wiring(job, book, building.contexts, known)
-    said = [*(item for way in ways for item in way.findings), *building.findings, *wiring.findings]
+    said = [item for way in every for item in way.findings]
+    said += [*drawn.findings, *building.findings, *wiring.findings]
     findings = sorted(said, key=lambda item: SEVERITY_ORDER[item.severity])
     planned = Plan(
         rules=book.rules,
         rules_title=book.title,
         ways=ways,
+        drawn=drawn,
         rooms=building.rooms,
         circuits=wiring.circuits,
         panels=wiring.panels,
@@ -84,7 +90,7 @@ def plan_whole(job: Job, book: Codebook) -> tuple[Plan, Building]:
     return planned, building
 
 
-def _cuts(ways: Sequence[WayPlan]) -> dict[str, tuple[tuple[str, int, float], ...]]:
+def _cuts(ways: Sequence[WayPlan | DrawnWay]) -> dict[str, tuple[tuple[str, int, float], ...]]:
     """The pieces to cut for each circuit along its ways: what, how many, inches."""
     found: dict[str, list[tuple[str, int, float]]] = {}
     for way in ways:
@@ -94,8 +100,9 @@ def _cuts(ways: Sequence[WayPlan]) -> dict[str, tuple[tuple[str, int, float], ..
 
 
 def way_contexts(job: Job, book: Codebook) -> list[WayContext]:
-    """Every way with what lies in it."""
-    return weave(job, book, all_loads(job, book)).contexts
+    """Every way with what lies in it, walked and found."""
+    woven = weave(job, book, all_loads(job, book))
+    return [*woven.contexts, *woven.drawn]
 
 
 @dataclass(frozen=True, kw_only=True)

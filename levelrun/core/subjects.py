@@ -17,6 +17,7 @@ from levelrun.core.site import words as site_words
 from levelrun.core.start import words as start_words
 from levelrun.core.subject import Sentence, Subject
 from levelrun.core.ways import codes as way_codes
+from levelrun.core.ways import drawn_edits
 from levelrun.core.ways import edits as way_edits
 from levelrun.core.ways import words as way_words
 
@@ -46,7 +47,7 @@ SUBJECTS = (
         stage="runs",
         kinds=way_edits.KINDS,
         codes=way_codes.CODES,
-        edits=way_edits.EDITS,
+        edits=(*way_edits.EDITS, *drawn_edits.EDITS),
         sentences={**start_words.VERBS, **way_words.VERBS},
     ),
 )

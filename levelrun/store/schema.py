@@ -353,6 +353,16 @@ ALTER TABLE fixture ADD COLUMN off_in REAL NOT NULL DEFAULT 0;
 UPDATE panel SET lug_max = '' WHERE lug_max = '1/0'
 """
 
+THROUGH_THE_FRAME = """
+ALTER TABLE level ADD COLUMN joist_kind TEXT NOT NULL DEFAULT 'solid';
+ALTER TABLE room ADD COLUMN closed INTEGER NOT NULL DEFAULT 0;
+ALTER TABLE fixture ADD COLUMN foot_in REAL NOT NULL DEFAULT 0;
+ALTER TABLE leg ADD COLUMN fished INTEGER NOT NULL DEFAULT 0;
+ALTER TABLE hop ADD COLUMN school TEXT NOT NULL DEFAULT '';
+ALTER TABLE hop ADD COLUMN via TEXT NOT NULL DEFAULT '[]';
+ALTER TABLE hop ADD COLUMN pulled_in REAL
+"""
+
 Step = Callable[[sqlite3.Connection], None]
 Migration = tuple[str, str] | tuple[str, str, Step]
 MIGRATIONS: tuple[Migration, ...] = (
@@ -365,4 +375,5 @@ MIGRATIONS: tuple[Migration, ...] = (
     ("0007-places-in-words", PLACES_IN_WORDS),
     ("0008-said-of-parts", SAID_OF_PARTS),
     ("0009-set-out", SET_OUT),
+    ("0010-through-the-frame", THROUGH_THE_FRAME),
 )

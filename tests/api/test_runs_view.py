@@ -49,12 +49,12 @@ def test_a_circuit_is_as_bad_as_the_worst_of_its_ways(client: TestClient) -> Non
 @pytest.mark.parametrize(
     ("look", "way", "circuit"),
     [({"way": "h1"}, "h1", "ch1"), ({"circuit": "cb3"}, "b3", "cb3"), ({"way": "h1", "circuit": "cb3"}, "h1", "ch1"),
-     ({"circuit": "ch2"}, None, "ch2"), ({"way": "gone"}, "h1", "ch1")],
+     ({"circuit": "ch2"}, "w-ch2-b61", "ch2"), ({"way": "gone"}, "h1", "ch1")],
 )  # fmt: skip
 def test_what_is_looked_at_is_there_whole(
     client: TestClient, look: dict[str, str], way: str | None, circuit: str
 ) -> None:
-    """A way brings its circuit, a circuit its worst way; one without a way stands alone; what is gone: the worst."""
+    """A way brings its circuit, a circuit its worst way, or the one found for it; what is gone: the worst."""
     found = runs(client, ident(OpenJob.demo(client)), **look)
     assert (found["focus"]["summary"]["id"] if found["focus"] else None) == way
     assert found["circuit"]["summary"]["id"] == circuit

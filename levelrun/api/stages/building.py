@@ -7,11 +7,14 @@ from pydantic import BaseModel
 from levelrun.api.looking import ORDER, Look, Planned
 from levelrun.core.boxes.drawn.floor import DrawnRoom
 from levelrun.core.boxes.drawn.round import WalkRound
+from levelrun.core.boxes.facts import RoomContext, viewed
 from levelrun.core.boxes.planned import draw_room, draw_round
 from levelrun.core.boxes.room_plan import RoomPlanned
 from levelrun.core.findings import Finding
 from levelrun.core.job import Job
+from levelrun.core.kept import Standing
 from levelrun.core.site.geometry import Point
+from levelrun.core.ways.frame.drawn import RoundCable, RoundHole, round_cables, round_holes
 
 
 class LevelDrawing(BaseModel):
@@ -34,11 +37,19 @@ class SiteOutline(BaseModel):
     rooms: list[list[Point]]
 
 
+class InTheWalls(BaseModel):
+    """What lies behind the finish of a room: cables and the holes that they go through, on its unrolled walls."""
+
+    cables: list[RoundCable]
+    holes: list[RoundHole]
+
+
 class RoomFocus(BaseModel):
-    """The room looked at: planned, and its walls unrolled where the stage shows them."""
+    """The room looked at: planned, and its walls unrolled where the stage shows them, with what lies in them."""
 
     planned: RoomPlanned
     round: WalkRound | None
+    inside: InTheWalls | None
 
 
 def room_looked_at(planned: Planned, look: Look, *, unrolled: bool) -> RoomFocus | None:
@@ -51,7 +62,28 @@ def room_looked_at(planned: Planned, look: Look, *, unrolled: bool) -> RoomFocus
     if index is None:
         return None
     round_ = draw_round(planned.book, building.contexts[index]) if unrolled else None
-    return RoomFocus(planned=building.rooms[index], round=round_)
+    inside = _in_the_walls(planned, building.contexts[index]) if unrolled else None
+    return RoomFocus(planned=building.rooms[index], round=round_, inside=inside)
+
+
+_inside = Standing[InTheWalls](64)
+
+
+def _in_the_walls(planned: Planned, context: RoomContext) -> InTheWalls:
+    drawn = planned.plan.drawn
+    found = [one for own in drawn.found.values() for one in own.values() if one.frame is not None]
+    frame = next((one.frame for one in found if one.frame and context.room.id in one.frame.rooms), None)
+    if frame is None:
+        return InTheWalls(cables=[], holes=[])
+    starts = viewed(planned.book, context).starts
+
+    def made() -> InTheWalls:
+        return InTheWalls(
+            cables=round_cables(found, frame, context.room.id, starts),
+            holes=round_holes(drawn.walls, frame, context.room.id, starts),
+        )
+
+    return _inside.get(context.room.id, (frame, *found), made)
 
 
 def level_looked_at(planned: Planned, look: Look, room: RoomFocus | None) -> LevelDrawing | None:

@@ -27,7 +27,8 @@ OUTLET_AFCI = ("MC", "AC", "raceway")
 class HopWires:
     """The wires of one hop, as the way that they lie in, the boxes at both ends and the lists see them.
 
-    conductors: hots and neutral; ground: empty where none runs with it; gfci: protection stands before this hop.
+    continuous_a: what of its load may stay on; conductors: hots and neutral; ground: empty where none
+    runs with it; gfci: protection stands before this hop.
     """
 
     circuit: str
@@ -39,6 +40,7 @@ class HopWires:
     volts: int
     breaker_a: float
     load_a: float
+    continuous_a: float
     wire_size: str
     material: str
     insulation: str
@@ -177,6 +179,7 @@ class CircuitLoads:
             volts=c.volts,
             breaker_a=c.breaker_a,
             load_a=self.amps_in(link),
+            continuous_a=min(self.continuous_a, self.amps_in(link)),
             wire_size=hop.wire_size or c.wire_size,
             material=c.material,
             insulation=c.insulation,

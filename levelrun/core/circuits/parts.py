@@ -8,8 +8,19 @@ from pydantic import Field, StrictBool, model_validator
 
 from levelrun.core.boxes.parts import Amperes
 from levelrun.core.part import Frozen, Id, Inches, Name, Size
+from levelrun.core.site.parts import Coordinate
 
 Protection = Literal["plain", "gfci", "afci", "dual"]
+
+
+class Via(Frozen):
+    """A place that a cable is drawn through: a point of a level's plan; in the wall there at its hole line, or in the
+    joists over or under the level."""
+
+    level: Id
+    x_in: Coordinate
+    y_in: Coordinate
+    at: Literal["wall", "over", "under"] = "wall"
 
 
 class Hop(Frozen):
@@ -22,6 +33,11 @@ class Hop(Frozen):
     after: Id | None = None
     length_in: Inches | None = Field(None, description="As taped; null: by its ways, else from where the boxes stand")
     path: tuple[Id, ...] = Field((), max_length=20, description="Ways that it takes, in order")
+    school: Literal["", "cheapest", "studs", "over", "under"] = Field(
+        "", description="How it goes through the frame, where that is not the shop's habit"
+    )
+    via: tuple[Via, ...] = Field((), max_length=12, description="Places that its way was drawn through, in order")
+    pulled_in: Inches | None = Field(None, description="What was cut when it was pulled; null while it is not")
     wire_size: Size = Field("", description="Wire of this stretch, where it is not that of the circuit")
     conductors: Annotated[int, Field(strict=True, ge=2, le=9)] | None = Field(
         None, description="Hots and neutral, without ground, where more run than its boxes ask for"

@@ -9,7 +9,7 @@ from typing import Any
 
 from levelrun.core.boxes.facts import RoomContext
 from levelrun.core.boxes.parts import LAMPS, PLUGS
-from levelrun.core.circuits.distance import Stand, cable_length, stands
+from levelrun.core.circuits.distance import Stand, square, stands
 from levelrun.core.circuits.grouping import fewest_groups
 from levelrun.core.circuits.places import box_places
 from levelrun.core.circuits.protection import wanted_protection
@@ -21,6 +21,7 @@ from levelrun.core.codebook import Codebook
 from levelrun.core.job import Box, Circuit, Job, Panel
 from levelrun.core.trade.conductors.sizing import Demand, choose
 
+Far = Callable[[str, str], float | None]
 FAR_IN = 600.0
 
 
@@ -70,13 +71,16 @@ class Group:
     lights: bool = False
 
 
-def propose(job: Job, book: Codebook, rooms: Sequence[RoomContext]) -> list[Proposal]:
+def propose(job: Job, book: Codebook, rooms: Sequence[RoomContext], far: Far | None = None) -> list[Proposal]:
     """Circuits for every box that is on none, panel by panel."""
-    return [proposal for _, proposal in proposing(job, book, rooms)]
+    return [proposal for _, proposal in proposing(job, book, rooms, far)]
 
 
-def proposing(job: Job, book: Codebook, rooms: Sequence[RoomContext]) -> Iterator[tuple[int, Proposal]]:
-    """The same one by one as each is settled, with the count of all, so that long work shows how far it is."""
+def proposing(
+    job: Job, book: Codebook, rooms: Sequence[RoomContext], far: Far | None = None
+) -> Iterator[tuple[int, Proposal]]:
+    """The same one by one as each is settled, with the count of all, so that long work shows how far it is. `far`:
+    inches of cable from one box or panel to another, where the frame knows it."""
     house = house_of(job, book)
     where = stands(job, book, rooms)
     unwired = {box.id for box in house.loose if box.kind != "junction"}
@@ -98,11 +102,23 @@ def proposing(job: Job, book: Codebook, rooms: Sequence[RoomContext]) -> Iterato
     for panel, group in groups:
         while f"c{number}" in taken:
             number += 1
-        settled = _settled(book, job, panel, group, where, free, f"c{number}")
+        settled = _settled(book, job, panel, group, _far(where, far), free, f"c{number}")
         number += 1
         circuit = Circuit.model_validate(settled.edits[0]["item"])
         wanted = wanted_protection(book, job, panel, circuit, group.boxes, places)
         yield len(groups), replace(settled, protection=wanted)
+
+
+def _far(where: Mapping[str, Stand], far: Far | None) -> Far:
+    """Inches between two: through the frame, else square across."""
+
+    def found(a: str, b: str) -> float | None:
+        known = far(a, b) if far is not None else None
+        if known is None and a in where and b in where:
+            return square(where[a], where[b])
+        return known
+
+    return found
 
 
 def _panel_for(job: Job, box: Box) -> Panel | None:
@@ -241,7 +257,7 @@ def _settled(
     job: Job,
     panel: Panel,
     group: Group,
-    where: Mapping[str, Stand],
+    far: Far,
     free: dict[str, Occupied],
     key: str,
 ) -> Proposal:
@@ -254,8 +270,8 @@ def _settled(
     wire = _wire(book, amps, steady, breaker, volts, job.habits.light_wire if group.lights else "12")
 
     def distance(a: str | None, b: str) -> float:
-        start, end = where.get(a or panel.id), where.get(b)
-        return FAR_IN if start is None or end is None else cable_length(start, end)
+        found = far(a or panel.id, b)
+        return FAR_IN if found is None else found
 
     order = _order(group, distance)
     length = sum(distance(after, box) for box, after in order)

@@ -167,6 +167,14 @@ def cable_sizes(book: Codebook, key: str) -> list[str]:
     return [row["size"] for row in book.table("cables").rows if row["method"] == key]
 
 
+def made_size(book: Codebook, key: str, wire: str, count: int) -> str | None:
+    """The size of the cable with that wire which has the count of conductors, or the next count that is made: 4-3 for
+    a 4-2 that nobody makes. None where none is made. Next size up in the count, exact in the wire."""
+    counts = [int(size.partition("-")[2]) for size in cable_sizes(book, key) if size.partition("-")[0] == wire]
+    found = min((made for made in counts if made >= count), default=None)
+    return None if found is None else f"{wire}-{found}"
+
+
 def cover_row(book: Codebook, above: str) -> dict[str, str]:
     """The row of the cover table. Exact; raises UnknownKeyError that lists what may lie above."""
     table = book.table("300-5-cover")

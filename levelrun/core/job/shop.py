@@ -29,6 +29,28 @@ class Pole(Frozen):
     hole_line_in: Annotated[float, Field(strict=True, ge=1, le=96)] = 24
 
 
+Minutes = Annotated[float, Field(strict=True, ge=0, le=600)]
+School = Literal["cheapest", "studs", "over", "under"]
+
+
+class Routing(Frozen):
+    """How cables go through the frame, and the minutes that each thing on the way costs: common practice, no source.
+
+    Schools: through the studs at the hole line; up and over the ceiling; down and under the floor; the cheapest of
+    all.
+    """
+
+    school: School = "cheapest"
+    stud_minutes: Minutes = Field(0.25, description="A hole in a stud")
+    joist_minutes: Minutes = Field(0.5, description="A hole in a joist, overhead")
+    plate_minutes: Minutes = Field(2.0, description="A hole in a plate, and sealing it")
+    corner_minutes: Minutes = Field(1.0, description="A corner: two holes that meet")
+    header_minutes: Minutes = Field(1.0, description="Over the header of a door, under a window")
+    trip_minutes: Minutes = Field(3.0, description="Under the roof or the floor and back, a cable's share")
+    fish_minutes: Minutes = Field(15.0, description="A stretch fished in a closed wall")
+    cables_a_hole: Annotated[int, Field(strict=True, ge=1, le=4)] = Field(2, description="Small cables in one hole")
+
+
 class Habits(Frozen):
     """Shop habits: common practice, no source. Changed once, they travel with the job."""
 
@@ -48,6 +70,7 @@ class Habits(Frozen):
         2, description="A place typed in a sentence goes to the nearest stud within so much; 0: stays as typed"
     )
     boxes_per_circuit: Annotated[int, Field(strict=True, ge=2, le=40)] = 10
+    routing: Routing = Routing()
     light_wire: Literal["14", "12"] = Field("14", description="Lights on 14 at 15 A, or 12 everywhere")
 
 

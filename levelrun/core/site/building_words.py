@@ -46,6 +46,9 @@ def structure(reader: SceneReader) -> Said:
     return Said(made, level=level_id)
 
 
+JOISTS = {"i-joists": "i_joist", "trusses": "truss", "laminated": "laminated", "solid joists": "solid"}
+
+
 def ahead(reader: SceneReader, words: tuple[str, ...]) -> bool:
     """Whether one of these words comes next; the reader stays where it is."""
     start = reader.pos
@@ -68,7 +71,8 @@ def east_north(reader: SceneReader) -> Point:
 
 
 def level(reader: SceneReader) -> Said:
-    """level KIND [below|above LENGTH] [height LENGTH] [joists ew|ns]: a level of the structure looked at."""
+    """level KIND [below|above LENGTH] [height LENGTH] [joists ew|ns] [i-joists|trusses|laminated]:
+    a level of the structure looked at."""
     kind = reader.need(LEVELS, "floor, crawl, basement, loft or attic")
     key, floor, height = LEVELS[kind]
     job = reader.scene.job
@@ -80,11 +84,15 @@ def level(reader: SceneReader) -> Said:
     )
     values: dict[str, Any] = {"kind": key, "floor_in": floor, "height_in": height}
     while not reader.over():
-        word = reader.need(("below", "above", "height", "joists"), "below, above, height or joists")
+        word = reader.need(
+            ("below", "above", "height", "joists", *JOISTS), "below, above, height, joists or their kind"
+        )
         if word in ("below", "above"):
             values["floor_in"] = reader.length() * (-1 if word == "below" else 1)
         elif word == "height":
             values["height_in"] = reader.length()
+        elif word in JOISTS:
+            values["joist_kind"] = JOISTS[word]
         else:
             way = reader.need(("ew", "ns", "east west", "north south"), "ew or ns")
             values["joists"] = "x" if way in ("ew", "east west") else "y"

@@ -27,7 +27,10 @@ OpeningKind = Literal["door", "window", "opening", "garage_door", "glass_door"]
 FixtureKind = Literal[
     "counter", "sink", "basin", "tub", "shower", "shower_valve", "toilet", "range", "refrigerator", "dishwasher",
     "cabinet", "fireplace", "furniture", "water_heater", "heater", "stairs", "island",
+    "pipe", "duct", "clean_out", "flue", "nail",
 ]  # fmt: skip
+IN_WALL = ("pipe", "duct", "clean_out", "flue", "nail")  # what stands in a wall, behind its finish
+MemberKind = Literal["solid", "i_joist", "truss", "laminated"]
 Coordinate = Annotated[float, Field(strict=True, ge=-24_000, le=24_000, allow_inf_nan=False)]
 Length = Annotated[float, Field(strict=True, ge=0.0625, le=6000, allow_inf_nan=False)]
 LONGEST_WALL_IN = 4800.0
@@ -47,6 +50,7 @@ class Level(Frozen):
     joists: Literal["x", "y"] = "y"
     joist_depth_in: Annotated[float, Field(strict=True, ge=1, le=36)] = 9.25
     joist_spacing_in: Annotated[float, Field(strict=True, ge=6, le=96)] = 16
+    joist_kind: MemberKind = Field("solid", description="What the joists are: sawn, or made by a chart of their own")
 
 
 class Structure(Frozen):
@@ -88,6 +92,8 @@ class Side(Frozen):
     bearing: StrictBool = False
     finish: FinishKey = "drywall"
     insulation: Literal["none", "batts", "foam"] = "none"
+    closed: StrictBool = Field(False, description="Finished: nothing is drilled in it, cable is only fished")
+    avoid: StrictBool = Field(False, description="To be left alone: cables go round it where they can")
 
 
 class Room(Frozen):
@@ -106,6 +112,7 @@ class Room(Frozen):
     ceiling_out_in: Inches | None = Field(
         None, description="How far the finished ceiling hangs under its joists: strapping, board; null: not said"
     )
+    closed: StrictBool = Field(False, description="Finished: its walls and ceiling are not opened")
     bays: Annotated[int, Field(strict=True, ge=1, le=6)] = Field(1, description="Vehicle bays of a garage")
 
     @model_validator(mode="after")
@@ -157,3 +164,4 @@ class Fixture(Frozen):
     depth_in: Inches = 24
     off_in: Inches = Field(0, description="How far off its wall an island stands")
     height_in: Inches = Field(36, description="Its top; for a shower valve its centre")
+    foot_in: Inches = Field(0, description="Its foot over the floor, where it stands in the wall")

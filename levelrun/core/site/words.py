@@ -12,7 +12,7 @@ from levelrun.core.site import building_words
 from levelrun.core.site.building_words import a_level, ahead, east_north
 from levelrun.core.site.framing import FINISHES, depth_of
 from levelrun.core.site.geometry import STEPS, Point, close_chain, rectangle, walls_of
-from levelrun.core.site.scene import Said, SceneReader
+from levelrun.core.site.scene import SHORT, Said, SceneReader
 from levelrun.core.site.sharing import mates
 
 USES = {
@@ -32,13 +32,18 @@ FIXTURES: dict[str, tuple[float, float, float]] = {
     "shower": (36, 36, 80), "shower valve": (10, 4, 48), "toilet": (20, 28, 30), "range": (30, 26, 36),
     "refrigerator": (36, 30, 70), "dishwasher": (24, 24, 34), "cabinet": (36, 24, 84), "fireplace": (48, 20, 48),
     "furniture": (72, 24, 36), "water heater": (24, 24, 60), "heater": (36, 4, 10), "stairs": (36, 120, 60),
-    "island": (60, 36, 36), "peninsula": (36, 60, 36),
+    "island": (60, 36, 36), "peninsula": (36, 60, 36), "pipe": (3.5, 3.5, 96), "duct": (14, 3.5, 96),
+    "clean out": (5, 3.5, 20), "flue": (8, 8, 96), "nail": (0.5, 3.5, 26),
 }  # fmt: skip
+FEET = {"clean out": 12.0, "nail": 22.0}  # where these begin over the floor, unless said
+MARKED = ("at", "deep", "high", "from", "off", "all")
 ISLANDS = ("island", "peninsula")
 ISLAND_OFF_IN = 67.0  # a counter 25 deep and 42 to walk between
 STUDS = ("2x3", "2x4", "2x6", "2x8", "furring", "metal", "log", "block", "open")
 BESIDE = ("east of", "west of", "north of", "south of")
 WAYS = {"n": "north", "e": "east", "s": "south", "w": "west"} | {way: way for way in STEPS}
+COMPASS_WORDS: list[str] = [*SHORT, *SHORT.values()]
+COMPASS_WORDS += [f"{way} {n}" for way in SHORT.values() for n in (2, 3, 4)]
 _PLACED = re.compile(r"\d")
 _SIZE = re.compile(r"""(?=\s\d+(?:\.\d+)?(?:\s*(?:'|"|ft\b|in\b|mm\b|cm\b|m\b)|-\d)[\d\s'"./-]*(?:x|by)\b)""")
 
@@ -202,21 +207,24 @@ def _opening(kind: str) -> Callable[[SceneReader], Said]:
 
 
 def mark(reader: SceneReader) -> Said:
-    """mark KIND WALL [LENGTH] at PLACE [deep LENGTH] [high LENGTH] [off LENGTH]: a counter, a basin, a shower valve
-    along a wall; an island so far off it, a peninsula at it."""
+    """mark KIND WALL [LENGTH] at PLACE [deep LENGTH] [high LENGTH] [from LENGTH] [off LENGTH]: a counter, a basin, a
+    shower valve along a wall; an island so far off it, a peninsula at it; a pipe, duct, flue, clean out or nail in
+    it, from a height up."""
     kind = reader.need(FIXTURES, "what stands there")
     about = reader.room()
     face = reader.wall(about)
     width, depth, height = FIXTURES[kind]
-    at, off = 0.0, ISLAND_OFF_IN if kind == "island" else 0.0
-    if not reader.over() and not ahead(reader, ("at", "deep", "high", "off", "all")):
+    at, off, foot = 0.0, ISLAND_OFF_IN if kind == "island" else 0.0, FEET.get(kind, 0.0)
+    if not reader.over() and not ahead(reader, MARKED):
         width = reader.length()
     while not reader.over():
-        word = reader.need(("at", "deep", "high", "off", "all"), "at, deep, high, off or all")
+        word = reader.need(MARKED, "at, deep, high, from, off or all")
         if word == "at":
             at = reader.length()
         elif word == "off":
             off = reader.length()
+        elif word == "from":
+            foot = reader.position()
         elif word == "deep":
             depth = reader.length()
         elif word == "high":
@@ -228,7 +236,8 @@ def mark(reader: SceneReader) -> Said:
     if off and kind not in ISLANDS:
         raise reader.refuse(f"a {kind} stands at its wall; off it stand {' and '.join(ISLANDS)}")
     item = {"kind": "island" if kind in ISLANDS else kind.replace(" ", "_"), "room": about.id, "side": face.index,
-            "at_in": at, "width_in": width, "depth_in": depth, "height_in": height, "off_in": off}  # fmt: skip
+            "at_in": at, "width_in": width, "depth_in": depth, "height_in": height, "off_in": off,
+            "foot_in": foot}  # fmt: skip
     return Said([{"op": "add", "kind": "fixture", "item": item}], room=about.id)
 
 
@@ -260,6 +269,29 @@ def frame(reader: SceneReader) -> Said:
         reader.expect(STUDS)
         raise reader.fail("what the wall is made of")
     return Said([{"op": "set_side", "room": about.id, "side": side, "set": values}], room=about.id)
+
+
+def _shutting(field: str, value: bool) -> Callable[[SceneReader], Said]:
+    def read(reader: SceneReader) -> Said:
+        """close WALL [wall] [in] ROOM, or ROOM: it is not drilled; open up takes that back. avoid WALL: it is left
+        alone; use WALL takes that back."""
+        rooms = reader.scene.rooms()
+        whole = reader.phrase(rooms) if field == "closed" else None
+        if whole is not None:
+            edit = {"op": "set", "kind": "room", "id": rooms[whole].id, "set": {field: value}}
+            return Said([edit], room=rooms[whole].id)
+        start, way = reader.pos, reader.need(COMPASS_WORDS, "a wall by the way it faces")
+        reader.phrase(["wall"])
+        reader.phrase(["in"])
+        named = reader.phrase(rooms)
+        about = rooms[named] if named is not None else reader.room()
+        walls = {wall.name: wall.index for wall in walls_of(about)}
+        side = walls.get(SHORT.get(way, way))
+        if side is None:
+            raise reader.refuse(f"{about.name} has no wall {way}", start, list(walls))
+        return Said([{"op": "set_side", "room": about.id, "side": side, "set": {field: value}}], room=about.id)
+
+    return read
 
 
 def place(reader: SceneReader) -> Said:
@@ -316,5 +348,9 @@ VERBS: dict[str, Callable[[SceneReader], Said]] = {
     "place": place,
     "move": move,
     "laid out": laid_out,
+    "close": _shutting("closed", True),
+    "open up": _shutting("closed", False),
+    "avoid": _shutting("avoid", True),
+    "use": _shutting("avoid", False),
     **building_words.VERBS,
 }

@@ -21,7 +21,10 @@ from levelrun.core.site.geometry import Point
 from levelrun.core.site.spots import spots
 from levelrun.core.trade.conductors.sizing import Demand, choose, upsized_ground
 from levelrun.core.ways.carried import Carried
-from levelrun.core.ways.facts import WayContext, in_pipe, rewired, viewed
+from levelrun.core.ways.drilling import Drilled, beside, drilled
+from levelrun.core.ways.facts import WayContext, in_pipe, rewired, viewed, within
+from levelrun.core.ways.frame.found import Found, found_ways, way_id
+from levelrun.core.ways.frame.lines import Line
 from levelrun.core.ways.stretch import Stretch, stretches
 
 
@@ -37,10 +40,15 @@ class Lying:
 
 @dataclass(frozen=True)
 class Woven:
-    """Ways with what lies in them, and the hops of every circuit as they lie, by circuit."""
+    """Ways with what lies in them, and the hops of every circuit as they lie, by circuit. `drawn`: the ways that were
+    found through the frame, with what each was found as in `found`, by circuit and box; `walls`: the
+    holes that they take in studs."""
 
     contexts: list[WayContext]
+    drawn: list[WayContext]
     lying: dict[str, Lying]
+    found: dict[str, dict[str, Found]]
+    walls: dict[Line, Drilled]
 
     @property
     def laid(self) -> dict[str, dict[str, Laid]]:
@@ -49,52 +57,73 @@ class Woven:
 
 
 def weave(job: Job, book: Codebook, loads: Mapping[str, CircuitLoads]) -> Woven:
-    """Hops laid into their ways."""
+    """Hops laid into their ways: those that were walked, else those that the frame gives them."""
     ways = {way.id: way for way in job.ways}
-    threads = {name: _thread(book, item, tuple(ways[way] for way in item.taken)) for name, item in loads.items()}
-    inside: dict[str, list[Carried]] = {way.id: [] for way in job.ways}
+    found = found_ways(job, book, loads)
+    threads = {
+        name: _thread(book, item, tuple(ways[way] for way in item.taken), _drawn(found[name]))
+        for name, item in loads.items()
+    }
+    ways |= {one.way.id: one.way for own in found.values() for one in own.values() if one.way is not None}
+    inside: dict[str, list[Carried]] = {way: [] for way in ways}
     for thread in threads.values():
         for way, carried in thread.carried:
             inside[way].append(carried)
-    bare = _contexts(job, inside)
+    walls = drilled(book, job.habits, found)
+    holes = {one.way.id: one.holes for own in found.values() for one in own.values() if one.way is not None}
+    bare = _contexts(job, tuple(ways.values()), inside, _beside(walls, loads), holes)
     least = _least_by_circuit(book, bare)
-    grounded = {name: _grounded(item, tuple(sorted(least.get(name, ())))) for name, item in loads.items()}
+    grounded = {
+        name: _grounded(item, threads[name], tuple(sorted(least.get(name, ())))) for name, item in loads.items()
+    }
     lying = {name: _lying(threads[name], grounded[name]) for name in loads}
     contexts = [_with_grounds(book, item, _laid_in(item, lying)) if item.carried else item for item in bare]
-    return Woven(contexts, lying)
+    return Woven(contexts[: len(job.ways)], contexts[len(job.ways) :], lying, found, walls)
+
+
+def _drawn(own: Mapping[str, Found]) -> tuple[tuple[str, Way | None, float], ...]:
+    """Hops with the way that the frame gives them: the box, the way as legs, its inches."""
+    return tuple([(box, one.way, one.route.length_in) for box, one in own.items() if one.route is not None])
 
 
 @dataclass(frozen=True, eq=False)
 class _Thread:
-    """The hops of a circuit drawn through their ways, before their grounds are known."""
+    """The hops of a circuit drawn through their ways, before their grounds are known; `inches` of those whose path is
+    known but is no way yet."""
 
     paths: dict[str, tuple[Stretch, ...]]
     carried: tuple[tuple[str, Carried], ...]
     ways: dict[str, Way]
+    inches: dict[str, float]
 
 
 @lru_cache(maxsize=2048)
-def _thread(book: Codebook, item: CircuitLoads, ways: tuple[Way, ...]) -> _Thread:
-    by_id = {way.id: way for way in ways}
+def _thread(
+    book: Codebook, item: CircuitLoads, ways: tuple[Way, ...], drawn: tuple[tuple[str, Way | None, float], ...]
+) -> _Thread:
+    own = {box: way for box, way, _ in drawn if way is not None}
+    by_id = {way.id: way for way in (*ways, *own.values())}
     paths: dict[str, tuple[Stretch, ...]] = {}
     inside: list[tuple[str, Carried]] = []
     for box, wires in item.wires.items():
-        named = item.hops[box].path
+        named = (own[box].id,) if box in own else item.hops[box].path
         if named:
             paths[box], carried = _lying_along(book, by_id, named, wires)
             inside += zip((part.way for part in paths[box]), carried, strict=True)
-    return _Thread(paths, tuple(inside), by_id)
+    return _Thread(paths, tuple(inside), by_id, {box: inches for box, way, inches in drawn if way is None})
 
 
 @lru_cache(maxsize=2048)
 def _lying(thread: _Thread, grounded: Grounded) -> Lying:
-    laid = {box: _laid(thread.ways, thread.paths.get(box, ()), wires) for box, wires in grounded.wires.items()}
+    laid = {box: _laid(thread, box, wires) for box, wires in grounded.wires.items()}
     return Lying(laid, thread.paths, thread.ways)
 
 
-def _laid(ways: Mapping[str, Way], path: tuple[Stretch, ...], wires: HopWires) -> Laid:
-    legs = legs_of(ways, path)
+def _laid(thread: _Thread, box: str, wires: HopWires) -> Laid:
+    path = thread.paths.get(box, ())
+    legs = legs_of(thread.ways, path)
     length = sum(leg.length_in for leg in legs) if legs and all(part.reaches for part in path) else None
+    length = thread.inches.get(box, length)
     return Laid(wires=wires, length_in=length, methods=tuple(leg.method for leg in legs))
 
 
@@ -148,15 +177,31 @@ def _one_piece(book: Codebook, ways: Mapping[str, Way], before: Stretch, after: 
 _ways = Standing[WayContext](2048)
 
 
-def _contexts(job: Job, inside: Mapping[str, Sequence[Carried]]) -> list[WayContext]:
+def _beside(walls: Mapping[Line, Drilled], loads: Mapping[str, CircuitLoads]) -> dict[str, int]:
+    """Wires of other cables that carry current and lie in the same holes, by the derived way that they lie beside."""
+    found: dict[str, int] = {}
+    for (circuit, box), others in beside(walls.values()).items():
+        wires = [loads[name].wires[other] for name, other in others]
+        found[way_id(circuit, box)] = sum(w.conductors - (w.neutral and w.conductors > 2) for w in wires)
+    return found
+
+
+def _contexts(
+    job: Job, ways: Sequence[Way], inside: Mapping[str, Sequence[Carried]], close: Mapping[str, int],
+    holes: Mapping[str, tuple[tuple[float, ...], ...]],
+) -> list[WayContext]:  # fmt: skip
     nodes: dict[str, Panel | Box] = {node.id: node for node in job.nodes}
     where = spots(job)
-    return [_context(job, way, nodes, tuple(inside[way.id]), where) for way in job.ways]
+    return [
+        _context(job, way, nodes, tuple(inside[way.id]), where, close.get(way.id, 0), holes.get(way.id, ()))
+        for way in ways
+    ]
 
 
 def _context(
-    job: Job, way: Way, nodes: Mapping[str, Panel | Box], carried: tuple[Carried, ...], where: Mapping[str, Point]
-) -> WayContext:
+    job: Job, way: Way, nodes: Mapping[str, Panel | Box], carried: tuple[Carried, ...], where: Mapping[str, Point],
+    close: int, holes: tuple[tuple[float, ...], ...],
+) -> WayContext:  # fmt: skip
     touched = _touched(way, carried)
     own = tuple(nodes[node] for node in touched)
     stand = tuple(where.get(node) for node in touched)
@@ -170,9 +215,13 @@ def _context(
             nodes=own,
             carried=carried,
             spots=tuple((node, spot) for node, spot in zip(touched, stand, strict=True) if spot),
+            beside=close,
+            holes=holes,
         )
 
-    return _ways.get(way.id, (way, job.habits, *job.structures, None, *carried, None, *own, None, *stand), made)
+    return _ways.get(
+        (way.id, close), (way, job.habits, *job.structures, None, *carried, None, *own, None, *stand), made
+    )
 
 
 @lru_cache(maxsize=2048)
@@ -206,11 +255,11 @@ class Grounded:
 
 
 @lru_cache(maxsize=2048)
-def _grounded(item: CircuitLoads, walked: tuple[str, ...]) -> Grounded:
+def _grounded(item: CircuitLoads, thread: _Thread, walked: tuple[str, ...]) -> Grounded:
     """The hops of a circuit with their grounds, from the smallest wires that its ways take, and ordinary air for the
     hops that no way carries."""
     book = item.book
-    plain = {_plain_least(book, wires) for box, wires in item.wires.items() if not item.hops[box].path}
+    plain = {_plain_least(book, wires) for box, wires in item.wires.items() if box not in thread.paths}
     least = tuple(sorted({*walked, *plain}))
     return Grounded({
         box: replace(wires, ground=ground_for(book, item.circuit, wires, least)) if wires.grounded else wires
@@ -218,19 +267,15 @@ def _grounded(item: CircuitLoads, walked: tuple[str, ...]) -> Grounded:
     })  # fmt: skip
 
 
+@lru_cache(maxsize=1024)
 def _plain_least(book: Codebook, wires: HopWires) -> str:
     """The smallest wire of a hop that no way carries, in ordinary air."""
-    return _chosen(
-        book, min(wires.load_a, wires.breaker_a), wires.breaker_a, wires.volts, wires.material, wires.method
-    )
-
-
-@lru_cache(maxsize=1024)
-def _chosen(book: Codebook, load_a: float, breaker_a: float, volts: int, material: str, wiring: str) -> str:
+    plain = Demand(
+        load_a=wires.load_a, breaker_a=wires.breaker_a, volts=wires.volts, material=wires.material,
+        wiring=wires.method,
+    )  # fmt: skip
     try:
-        return choose(
-            book, Demand(load_a=load_a, breaker_a=breaker_a, volts=volts, material=material, wiring=wiring)
-        ).size
+        return choose(book, within(plain, wires)).size
     except LevelRunError:
         return wire_sizes(book)[0]
 

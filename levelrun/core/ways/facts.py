@@ -35,6 +35,8 @@ class WayContext:
     """What a way touches in its job. Hashable, so that an unchanged way is not planned again.
 
     `spots`: where its boxes and panels stand on the site, inches east and north, for those that are on a plan.
+    `beside`: of a way that drew itself, the wires of other cables that carry current and share its holes in studs;
+    `holes`: for each of its legs the holes that it goes through, inches along it.
     """
 
     way: Way
@@ -43,6 +45,8 @@ class WayContext:
     nodes: tuple[Panel | Box, ...]
     carried: tuple[Carried, ...]
     spots: tuple[tuple[str, tuple[float, float]], ...] = ()
+    beside: int = 0
+    holes: tuple[tuple[float, ...], ...] = ()
 
     __hash__ = kept_hash
 
@@ -228,15 +232,32 @@ class WayView:
 
     def sealed(self, index: int) -> bool:
         """Whether more than two cables lie in one hole that is foamed or caulked, or touch in insulation (334.80)."""
+        if len(self.context.carried) <= 2:
+            return False
         tight = self.facts[index].insulation or self.through_plate(index)
         return bool(tight) and self.way.legs[index].method == "NM-B" and len(self.cables(index)) > 2
 
     def current_carrying(self, index: int, item: Lying) -> int:
         """Wires that carry current beside those of a hop: all in its pipe, all of a bundle, else its own cable's."""
-        here = self.lying(index)
-        if self.piped(index) or self.way.legs[index].length_in > BUNDLED_IN or self.sealed(index):
-            return sum(other.counted for other in here)
-        return next((sum(i.counted for i in group) for group, _ in self.cables(index) if item in group), item.counted)
+        here, leg = self.lying(index), self.way.legs[index]
+        if self.piped(index) or leg.length_in > BUNDLED_IN or self.sealed(index):
+            own = sum(other.counted for other in here)
+        else:
+            cables = self.cables(index)
+            own = next((sum(i.counted for i in group) for group, _ in cables if item in group), item.counted)
+        bored = leg.place == "stud_wall" and not self.placed[index].vertical
+        return own + (self.context.beside if bored else 0)
+
+    @cached_property
+    def unlike(self) -> list[int]:
+        """The first leg of each kind: of legs that ask the same of their wires one speaks for all."""
+        kinds: dict[tuple[object, ...], int] = {}
+        for index, leg in enumerate(self.way.legs):
+            long = leg.length_in > BUNDLED_IN
+            key = (leg.method, leg.size, leg.sleeve, leg.facts, long, leg.place, self.placed[index].vertical)
+            here = tuple([c.first <= index <= c.last for c in self.context.carried])
+            kinds.setdefault((*key, self.sealed(index), here), index)
+        return list(kinds.values())
 
     def demand(self, index: int, item: Lying) -> Demand:
         """What the wire of a hop must carry in one leg, and in what heat."""
@@ -272,11 +293,13 @@ class WayView:
         """Smallest wire that all but drop would take on every leg of a hop: growth over it is for drop."""
         order = wire_sizes(self.book)
         found = [order[0]]
-        for index in range(carried.first, carried.last + 1):
+        for index in self.unlike:
+            if not carried.first <= index <= carried.last:
+                continue
             item = next(i for i in self.lying(index) if _same(i.wires, carried.wires))
             demand = self.demand(index, item)
             try:
-                found.append(choose(self.book, replace(demand, load_a=min(demand.load_a, item.wires.breaker_a))).size)
+                found.append(choose(self.book, within(demand, item.wires)).size)
             except LevelRunError:
                 continue
         return max(found, key=order.index)
@@ -311,6 +334,13 @@ def rewired(book: Codebook, context: WayContext, carried: tuple[Carried, ...]) -
 
 def _same(a: HopWires, b: HopWires) -> bool:
     return (a.circuit, a.box) == (b.circuit, b.box)
+
+
+def within(demand: Demand, wires: HopWires) -> Demand:
+    """A demand with a quarter more of what stays on, within the breaker: what is over it is not the wire's."""
+    load = min(demand.load_a, wires.breaker_a)
+    more = max(min(wires.continuous_a, 4 * (wires.breaker_a - load)), 0.0)
+    return replace(demand, load_a=load, continuous_a=more)
 
 
 def end_kind(view: WayView, joint: str, node: str | None) -> str:

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from levelrun.core.job import Box, Leg, Panel, Way
 
 Vector = tuple[int, int, int]
-TURN = {"over": 0, "left": 1, "right": -1}
+TURN = {"over": 0, "left": 1, "right": -1, "back": 2}
 COMPASS: tuple[tuple[int, int], ...] = ((1, 0), (0, 1), (-1, 0), (0, -1))
 
 
@@ -16,7 +16,7 @@ class Placed:
     """One leg laid out, inches. x ways along the unrolled way, y up from the start's main floor.
 
     plan0, plan1: from above, the first heading along +x, left along +y. `bend_deg` is the turn made
-    from the leg before (0, 90 or 180); `fold` is left or right where the heading changes there.
+    from the leg before (0, 90 or 180); `fold` is left, right or back where the heading changes there.
     """
 
     index: int
@@ -65,7 +65,7 @@ def leaves_at(way: Way, start: Panel | Box, end: Panel | Box | None) -> float:
 
 
 def lay_out(way: Way, start_height_in: float) -> list[Placed]:
-    """Every leg of a way in place. `over` goes on in the heading; left and right turn it first."""
+    """Every leg of a way in place. `over` goes on in the heading; left, right and back turn it first."""
     placed: list[Placed] = []
     x, y, heading = 0.0, start_height_in, 0
     plan = (0.0, 0.0)
@@ -77,7 +77,7 @@ def lay_out(way: Way, start_height_in: float) -> list[Placed]:
         flat = leg.length_in if vector[2] == 0 else 0.0
         x1, y1 = x + flat, y + vector[2] * leg.length_in
         plan1 = (plan[0] + ahead[0] * flat, plan[1] + ahead[1] * flat)
-        fold = leg.go if leg.go in ("left", "right") and index else ""
+        fold = leg.go if leg.go in ("left", "right", "back") and index else ""
         placed.append(
             Placed(
                 index=index,

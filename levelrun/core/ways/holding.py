@@ -6,7 +6,7 @@ import math
 from dataclasses import dataclass
 
 from levelrun.core.trade.methods.conditions import is_buried, is_in_air
-from levelrun.core.trade.supports import supports
+from levelrun.core.trade.supports import Supports, supports
 from levelrun.core.ways.facts import WayView, end_kind
 
 FRAMED = ("stud_wall", "ceiling_joists", "crawl_space")
@@ -63,8 +63,15 @@ def held(view: WayView, index: int) -> Held:
         habits.staple_spacing_in if cable else None,
         (_goes_on(view, index - 1), _goes_on(view, index)),
     )
+    if leg.fished:
+        return Held(
+            kind="fished", positions_in=[], first_max_in=None, spacing_max_in=None,
+            text="fished, held by nothing", rule="334.30(B)(1)",
+        )  # fmt: skip
     if cable and leg.go not in ("up", "down") and leg.place in FRAMED:
-        return _bored(given.rule, leg.length_in, start, end, given.positions_in, given.spacing_max_in)
+        known = view.context.holes
+        holes = list(known[index]) if known else _every_bay(leg.length_in)
+        return _bored(given, holes, start, end)
     word = "staple" if cable else "strap"
     return Held(
         kind=word,
@@ -86,19 +93,25 @@ def _goes_on(view: WayView, index: int) -> bool:
     )
 
 
-def _bored(rule: str, length_in: float, start: str, end: str, spots: list[float], spacing: float) -> Held:
-    holes = [SPACING_IN * i for i in range(1, math.floor(length_in / SPACING_IN) + 1) if SPACING_IN * i < length_in]
+def _every_bay(length_in: float) -> list[float]:
+    """Holes of a leg that was walked, of which only its length is known: one a bay."""
+    return [SPACING_IN * i for i in range(1, math.floor(length_in / SPACING_IN) + 1) if SPACING_IN * i < length_in]
+
+
+def _bored(given: Supports, holes: list[float], start: str, end: str) -> Held:
+    spots, spacing, rule = given.positions_in, given.spacing_max_in, given.rule
     if not holes:
         return Held(
             kind="staple",
             positions_in=spots,
             first_max_in=None,
             spacing_max_in=spacing,
-            text=f"{len(spots)} staples",
+            text=f"{len(spots)} staple{'s' * (len(spots) != 1)}",
             rule=rule,
         )
-    staples = [spots[0]] * (start != "none") + [spots[-1]] * (end != "none")
-    text = f"{len(holes)} holes" + (f", {len(staples)} staple{'s' * (len(staples) > 1)}" if staples else "")
+    staples = ([spots[0]] if start != "none" and spots else []) + ([spots[-1]] if end != "none" and spots else [])
+    text = f"{len(holes)} hole{'s' * (len(holes) > 1)}"
+    text += f", {len(staples)} staple{'s' * (len(staples) > 1)}" if staples else ""
     return Held(
         kind="hole",
         positions_in=sorted({*holes, *staples}),

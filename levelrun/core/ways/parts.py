@@ -8,7 +8,7 @@ from pydantic import Field, StrictBool, model_validator
 
 from levelrun.core.part import Frozen, Id, Inches, Name, Size
 
-Go = Literal["up", "down", "over", "left", "right"]
+Go = Literal["up", "down", "over", "left", "right", "back"]
 PlaceKey = Literal[
     "stud_wall", "ceiling_joists", "attic", "crawl_space", "basement", "room_surface", "shop_surface",
     "masonry_inside", "outside_wall", "roof", "trench", "driveway_trench", "under_building", "under_slab",
@@ -67,6 +67,7 @@ class Leg(Frozen):
     sleeve: StrictBool = Field(False, description="The pipe only guards a cable that goes on through it")
     met: StrictBool = Field(False, description="The condition under which the method may go here is met")
     ribbon: StrictBool = Field(False, description="Warning ribbon lies over this leg")
+    fished: StrictBool = Field(False, description="Fished through what is closed: held by nothing (334.30(B))")
     expansion: StrictBool = Field(False, description="An expansion fitting stands in this leg")
     facts: LegFacts = LegFacts()
     end: Joint = Joint()

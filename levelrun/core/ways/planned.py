@@ -18,6 +18,11 @@ from levelrun.core.ways.pulls import Pull, pulls_of
 from levelrun.core.ways.rules import large, path, place, plates, risers, wires
 from levelrun.core.ways.walk import WalkLeg, write_leg
 
+# What can be wrong with a way that the frame gave: its ends meet, nothing of it lies in the open or the earth.
+DRAWN_RULES = (
+    *(place.method_rule, place.size_rule, place.sleeve_rule),
+    *(wires.ampacity_rule, wires.cable_rule, wires.ground_rule),
+)
 RULES = (*path.RULES, *place.RULES, *risers.RULES, *large.RULES, *plates.RULES, *wires.RULES)
 
 
@@ -67,6 +72,22 @@ class WayPlan:
     findings: list[Finding]
     strip: Strip
     walk: str
+
+
+@dataclass(frozen=True, eq=False)
+class Judged:
+    """What is said of a way that drew itself, and the pieces to cut along it: what another part of the job asks."""
+
+    findings: list[Finding]
+    cuts: list[Cut]
+
+
+@keeping(4096)
+def judge_drawn(book: Codebook, context: WayContext) -> Judged:
+    """What stops or asks of a way that drew itself. Kept for as long as nothing that it touches changes; its strip is
+    drawn, and its notes are said, when it is looked at."""
+    view = viewed(book, context)
+    return Judged(judged(book, DRAWN_RULES, view), cuts_of(view))
 
 
 @keeping(2048)

@@ -20,7 +20,7 @@ from levelrun.core.errors import MeasureError, TextError
 from levelrun.core.measure import format_inches, format_length, scan_length
 from levelrun.core.words import BREAK, NUMBER, Reader
 
-GO = ("up", "down", "over", "left", "right")
+GO = ("up", "down", "over", "left", "right", "back")
 FILLERS = ("the", "along", "through", "across")
 ENDS = {"lb": "LB", "body": "body", "conduit body": "body", "coupling": "coupling"}
 FACT_WORDS: dict[str, tuple[str, Any]] = {

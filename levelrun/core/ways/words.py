@@ -10,11 +10,16 @@ from levelrun.core.editing import next_id
 from levelrun.core.errors import TextError
 from levelrun.core.job import Way
 from levelrun.core.site.scene import Said, SceneReader
+from levelrun.core.ways.drawn_words import bend
 from levelrun.core.ways.walk import WalkLeg, parse_walk
 
 
 def way(reader: SceneReader) -> Said:
-    """way NAME from NODE: LEG then LEG ...: a new way, walked."""
+    """way NAME from NODE: LEG then LEG ...: a new way, walked; way CIRCUIT|BOX by crawl|over top|straight: one that
+    draws itself, bent."""
+    bent = bend(reader)
+    if bent is not None:
+        return bent
     name = reader.token("a name for the way", "./-")
     reader.need(("from",), "from and a panel or box")
     nodes = {node.name: node.id for node in reader.scene.job.nodes}

@@ -9,7 +9,7 @@ import itertools
 
 import pytest
 
-from levelrun.core.circuits.distance import Stand, apart, cable_length
+from levelrun.core.circuits.distance import Stand, apart, square
 from levelrun.core.codebook import Codebook
 from levelrun.core.job import Job
 from levelrun.core.plan import plan, way_contexts
@@ -20,34 +20,31 @@ from tests.conftest import built, edited, found, one_way
 from tests.core.circuits.home import case, home
 
 
-def stand(x: float, height: float, floor: float = 0.0, tall: float = 96.0, room: str = "a") -> Stand:
-    return Stand(
-        room=room, structure="s", x=x, y=0.0, height_in=height, floor_in=floor, ceiling_in=floor + tall,
-        around_in=480.0, at_in=None, doors=(), hole_in=floor + 24,
-    )  # fmt: skip
+def stand(x: float, height: float, floor: float = 0.0, tall: float = 96.0) -> Stand:
+    return Stand(structure="s", x=x, y=0.0, height_in=height, ceiling_in=floor + tall)
 
 
 # from, to, inches by hand: down or up to a ceiling, across, and on
 WAYS = {
-    "a basement panel to a light over it": (stand(0, -60, -108, 96), stand(0, 96, room="b"), 156),
-    "the same, ten feet over": (stand(0, -60, -108, 96), stand(120, 96, room="b"), 276),
-    "two rooms of one floor, by the ceiling": (stand(0, 48), stand(120, 16, room="b"), 48 + 80 + 120),
-    "floor to loft": (stand(0, 16), stand(0, 120, 104, 84, room="b"), 80 + 24),
+    "a basement panel to a light over it": (stand(0, -60, -108, 96), stand(0, 96), 156),
+    "the same, ten feet over": (stand(0, -60, -108, 96), stand(120, 96), 276),
+    "two rooms of one floor, by the ceiling": (stand(0, 48), stand(120, 16), 48 + 80 + 120),
+    "floor to loft": (stand(0, 16), stand(0, 120, 104, 84), 80 + 24),
 }
 
 
 @pytest.mark.parametrize("name", WAYS)
-def test_cable_between_levels(name: str) -> None:
+def test_square_across_by_a_ceiling(name: str) -> None:
     a, b, inches = WAYS[name]
-    assert cable_length(a, b) == cable_length(b, a) == pytest.approx(inches)
+    assert square(a, b) == square(b, a) == pytest.approx(inches)
 
 
 @pytest.mark.parametrize(("floor_a", "floor_b"), list(itertools.product((-108, 0, 108), repeat=2)))
 def test_no_cable_is_shorter_than_across_and_up(floor_a: float, floor_b: float) -> None:
     for x, up_a, up_b in itertools.product((0, 77, 300), (4, 48, 90), (4, 48, 90)):
-        a, b = stand(0, floor_a + up_a, floor_a), stand(x, floor_b + up_b, floor_b, room="b")
+        a, b = stand(0, floor_a + up_a, floor_a), stand(x, floor_b + up_b, floor_b)
         least = abs(a.x - b.x) + abs(a.height_in - b.height_in)
-        assert cable_length(a, b) >= least - 1e-9 >= apart(a, b) - 1e-6 or least == 0
+        assert square(a, b) >= least - 1e-9 >= apart(a, b) - 1e-6 or least == 0
 
 
 @pytest.mark.parametrize(("taped", "said"), [(12.0, True), (600.0, False)])

@@ -12,7 +12,7 @@ from levelrun.core.boxes.planned import plan_building
 from levelrun.core.circuits.loads import all_loads
 from levelrun.core.job import Job, job_book
 from levelrun.core.plan import plan, plan_whole, way_contexts
-from levelrun.core.ways.contexts import weave
+from levelrun.core.ways.contexts import Woven, weave
 from levelrun.core.ways.entering import entering
 from levelrun.core.ways.facts import WayView
 from levelrun.samples import SAMPLES, sample
@@ -26,7 +26,7 @@ def agree(job: Job) -> None:
     """Ground, wires, length, load, drop and cut list of every hop, wherever they are shown."""
     book, planned = job_book(job), plan(job)
     woven = weave(job, book, all_loads(job, book))
-    views = {item.way.id: WayView(book, item) for item in woven.contexts}
+    views = {item.way.id: WayView(book, item) for item in (*woven.contexts, *woven.drawn)}
     received = entering(book, job, woven)
     rooms = {box.id: box for room in plan_building(job, book, received).rooms for box in room.boxes}
     shown = {box.id: box for room in planned.rooms for box in room.boxes}
@@ -39,15 +39,21 @@ def agree(job: Job) -> None:
             assert row.ground == wires.ground
             assert not wires.ground or wires.ground in wanted
             assert row.cable == f"{wires.wire_size}-{wires.conductors}"
-            legs = [leg for part in woven.lying[said.id].paths.get(row.box, ()) for leg in _legs(job, part)]
+            paths = woven.lying[said.id].paths.get(row.box, ())
+            legs = [leg for part in paths for leg in _legs(woven, said.id, part)]
             if legs and row.length_in is not None and not _taped(said, row.box):
                 assert row.length_in == pytest.approx(sum(leg.length_in for leg in legs))
-            for part in woven.lying[said.id].paths.get(row.box, ()):
+            for part in paths:
                 view = views[part.way]
                 for index in range(part.first, part.last + 1):
                     own = next(i for i in view.lying(index) if i.wires.box == row.box and i.wires.circuit == said.id)
                     assert own.wires == wires
-        cut = [piece for way in planned.ways for piece in way.cuts if piece.circuit == said.id]
+        cut = [
+            piece
+            for way in (*planned.ways, *planned.drawn.ways.values())
+            for piece in way.cuts
+            if piece.circuit == said.id
+        ]
         for piece in cut:
             feet = sum(one.cut_in for one in cut if one.item == piece.item and one.pieces == piece.pieces) / 12
             name = f"{piece.pieces} wires: {piece.item}" if piece.pieces > 1 else piece.item
@@ -55,8 +61,8 @@ def agree(job: Job) -> None:
             assert listed and float(listed[0].split()[0]) >= feet - 1e-9, (listed, feet)
 
 
-def _legs(job: Job, part: Any) -> Any:
-    return job.way(part.way).legs[part.first : part.last + 1]
+def _legs(woven: Woven, circuit: str, part: Any) -> Any:
+    return woven.lying[circuit].ways[part.way].legs[part.first : part.last + 1]
 
 
 def _taped(circuit: Any, box: str) -> bool:
@@ -146,7 +152,7 @@ def test_wires_go_through_a_box_without_a_splice_in_one_piece() -> None:
     job = through()
     planned = plan(job)
     assert [row.length_in for row in planned.circuits[0].chain] == [480.0]
-    cut = [piece for way in planned.ways for piece in way.cuts]
+    cut = [piece for way in (*planned.ways, *planned.drawn.ways.values()) for piece in way.cuts]
     assert [(piece.pieces, piece.path_in, piece.beyond_in) for piece in cut] == [(3, 480.0, 360.0)]
     assert cut[0].exact_in == pytest.approx(480 + 42 + 8 + 6 + 24) and cut[0].cut_in == 564
     book = job_book(job)

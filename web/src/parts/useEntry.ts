@@ -10,7 +10,7 @@ interface About {
 }
 
 /** What every stage with sentences does: words that may stand next, and edits by gesture whose refusal is told. */
-export function useEntry(stage: 'walls' | 'boxes' | 'circuits', about: () => About) {
+export function useEntry(stage: 'walls' | 'boxes' | 'circuits' | 'runs', about: () => About) {
   const store = useJob()
   const notice = useNotice()
 

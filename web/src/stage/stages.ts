@@ -68,6 +68,8 @@ export const STAGES: Stage[] = [
     keys: [
       ['J  K', 'next, previous circuit'],
       ['[  ]', 'previous, next leg'],
+      ['V', 'plan or strip'],
+      ['← →', 'the next school of routing for the cable'],
       ['Esc', 'the whole way'],
       ['R', 'new way'],
       ['C', 'the way and what takes it'],
@@ -79,6 +81,8 @@ export const STAGES: Stage[] = [
 /** Sheets to print: part of the look, not of the work. */
 export const SHEETS = [
   { key: 'box-schedule', name: 'Box schedule', load: () => import('../sheets/BoxSheet.vue') },
+  { key: 'pull-list', name: 'Pull list', load: () => import('../sheets/PullSheet.vue') },
+  { key: 'drilling', name: 'Drilling', load: () => import('../sheets/DrillingSheet.vue') },
   { key: 'directory', name: 'Directory', load: () => import('../sheets/DirectorySheet.vue') },
 ] as const
 export type SheetKey = (typeof SHEETS)[number]['key']

@@ -33,7 +33,7 @@ const LOOKS: Record<ViewKey, (keyof At)[]> = {
   walls: ['room', 'level'],
   boxes: ['room', 'level'],
   circuits: ['panel', 'circuit', 'room', 'level'],
-  runs: ['way', 'circuit'],
+  runs: ['way', 'circuit', 'level'],
   directory: [],
 }
 

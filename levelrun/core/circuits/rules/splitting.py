@@ -2,14 +2,17 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Any
 
 from levelrun.core.circuits.facts import CircuitView
 from levelrun.core.circuits.loads import GIVES
 from levelrun.core.circuits.protection import asked
-from levelrun.core.circuits.usual import usual_of
+from levelrun.core.circuits.usual import Usual, usual_of
+from levelrun.core.errors import LevelRunError
 from levelrun.core.findings import Mend
 from levelrun.core.job import Box
+from levelrun.core.trade.conductors.sizing import Demand, choose
 
 SWITCHED = ("light", "fan", "equipment")
 
@@ -29,13 +32,23 @@ def split(view: CircuitView, boxes: list[Box], name: str) -> list[Mend]:
         "breaker_a": first.breaker_a if own else view.circuit.breaker_a,
         "poles": first.poles if own else 1, "volts": first.volts if own else view.circuit.volts,
         "neutral": first.neutral if own else view.circuit.neutral,
-        "wire_size": view.circuit.wire_size, "protection": _protection(view, taken),
+        "wire_size": _wire(view, first) if own else view.circuit.wire_size, "protection": _protection(view, taken),
     }  # fmt: skip
     edits: list[dict[str, Any]] = [{"op": "add", "kind": "circuit", "item": item}]
     for link in links:
         after = link.after if link.after in taken else None
         edits.append({"op": "chain", "circuit": ident, "boxes": [link.box], "after": after})
     return [Mend(f"Split off {', '.join(view.boxes[link.box].name for link in links[:3])}", edits)]
+
+
+def _wire(view: CircuitView, usual: Usual) -> str:
+    """The wire that goes with the breaker of an appliance on a circuit of its own."""
+    amps = usual.breaker_a
+    demand = Demand(load_a=amps, breaker_a=amps, volts=float(usual.volts), material=view.circuit.material)
+    try:
+        return choose(view.book, replace(demand, wiring=view.circuit.method)).size
+    except LevelRunError:
+        return view.circuit.wire_size
 
 
 def _protection(view: CircuitView, boxes: set[str]) -> str:

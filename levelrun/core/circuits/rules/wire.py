@@ -11,7 +11,7 @@ from levelrun.core.circuits.codes import finding
 from levelrun.core.circuits.facts import CircuitView
 from levelrun.core.circuits.usual import nema_of
 from levelrun.core.codebook import Scalar
-from levelrun.core.codebook.lookups import cable_sizes, method, wire_sizes
+from levelrun.core.codebook.lookups import made_size, method, wire_sizes
 from levelrun.core.errors import LevelRunError
 from levelrun.core.findings import Finding, Mend
 from levelrun.core.job import Box
@@ -38,10 +38,9 @@ def rewired(view: CircuitView, size: str, **values: object) -> list[dict[str, An
     """Edits that take another wire on the whole circuit, along its ways too; empty where one of its cables is not
     made in that size."""
     for box, methods in view.methods.items():
-        wanted = f"{size}-{view.wires[box].conductors}"
-        if any(
-            method(view.book, key).kind == "cable" and wanted not in cable_sizes(view.book, key) for key in methods
-        ):
+        count = view.wires[box].conductors
+        cables = {key for key in methods if method(view.book, key).kind == "cable"}
+        if any(made_size(view.book, key, size, count) is None for key in cables):
             return []
     first = [change(view, **values)] if values else []
     return [*first, {"op": "rewire", "circuit": view.circuit.id, "size": size}]
@@ -141,7 +140,7 @@ def _nameplate(view: CircuitView) -> Iterator[Finding]:
             view, "nameplate-breaker", f"{c.breaker_a:g} A breaker, {c.largest_breaker_a:g} A on the nameplate",
             "The plate names the greatest breaker that it was tested with.", "430.52, 440.22, 110.3(B)",
             measured=f"{c.breaker_a:g} A", limit=f"{c.largest_breaker_a:g} A",
-            mends=[Mend(f"{most:g} A breaker", [change(view, breaker_a=most)])],
+            mends=[Mend(f"{most:g} A breaker", _under(view, probe, most))],
         )  # fmt: skip
     if c.least_ampacity_a is None or c.largest_breaker_a is None:
         yield about(
@@ -149,6 +148,17 @@ def _nameplate(view: CircuitView) -> Iterator[Finding]:
             "Type its least circuit ampacity and its greatest breaker: wire by the one, breaker by the other. "
             f"Until then {view.load_a:.1f} A is a guess.", "440.4(B), 430.7",
         )  # fmt: skip
+
+
+def _under(view: CircuitView, probe: Demand, breaker_a: float) -> list[dict[str, Any]]:
+    """Edits that take a smaller breaker, and in cable the wire that goes with it: the ground in a cable does not grow
+    with a wire that is larger than it must be (250.122(B))."""
+    c, order = view.circuit, wire_sizes(view.book)
+    with suppress(LevelRunError):
+        least = choose(view.book, replace(probe, breaker_a=breaker_a)).size
+        if c.method != "raceway" and order.index(least) < order.index(c.wire_size):
+            return rewired(view, least, breaker_a=breaker_a) or [change(view, breaker_a=breaker_a)]
+    return [change(view, breaker_a=breaker_a)]
 
 
 def _breaker_for(view: CircuitView) -> float | None:

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import replace
 
 from levelrun.core.circuits.loads import HopWires
-from levelrun.core.codebook.lookups import cable, cable_sizes, wire_sizes
+from levelrun.core.codebook.lookups import cable, cable_sizes, made_size, wire_sizes
 from levelrun.core.errors import LevelRunError, UnknownKeyError
 from levelrun.core.findings import Finding, Mend
 from levelrun.core.rulebook import Rule
@@ -59,7 +59,7 @@ def carries_rule(view: WayView) -> Iterator[Finding]:
 def ampacity_rule(view: WayView) -> Iterator[Finding]:
     """The wire as it lies, leg by leg, against load and breaker; of each circuit the weakest leg speaks."""
     weakest: dict[str, tuple[float, int, Lying]] = {}
-    for index in view.indexes:
+    for index in view.unlike:
         for item in view.lying(index):
             try:
                 amps = usable(view.book, view.demand(index, item), item.wires.wire_size)
@@ -113,7 +113,7 @@ def cables_made(view: WayView, wires: HopWires, size: str) -> bool:
         for group, _ in view.cables(index):
             if any(item.wires.circuit == wires.circuit for item in group):
                 count = sum(item.conductors for item in group)
-                if f"{size}-{count}" not in cable_sizes(view.book, view.way.legs[index].method):
+                if made_size(view.book, view.way.legs[index].method, size, count) is None:
                     return False
     return True
 

@@ -125,6 +125,7 @@ stage.keys({
       <WalkRound
         v-if="store.view?.room?.round"
         :round="store.view.room.round"
+        :inside="store.view.room.inside"
         :picked="store.picked"
         :metric="store.metric"
         :exact="exact"

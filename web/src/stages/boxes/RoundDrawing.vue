@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
-import type { WalkRound } from '../../api/client'
+import type { InTheWalls, WalkRound } from '../../api/client'
 import type { Picked } from '../../stores/look'
 import { covered, missingLabels, poleMarks, wallTitles } from './roundLabels'
 import { LEAST, middle, POLE, type RoundScale, TOP } from './roundScale'
@@ -9,6 +9,7 @@ import { LEAST, middle, POLE, type RoundScale, TOP } from './roundScale'
 /** The unrolled walls as drawn: studs, openings, boxes, the hole line, what a 6 ft cord reaches. See WalkRound. */
 const props = defineProps<{
   round: WalkRound
+  inside: InTheWalls | null
   scale: RoundScale
   picked: Picked | null
   /** The box that is being dragged, and by how many inches. */
@@ -58,7 +59,25 @@ const missing = computed(() => missingLabels(props.round, props.scale.x, POLE, p
         {{ f.label }}
       </text>
     </g>
-    <g v-for="h in round.holes" :key="`h${h.x0}`" class="holes">
+    <g v-if="inside?.cables.length" class="inside" data-testid="in-the-walls">
+      <polyline
+        v-for="(one, i) in inside.cables"
+        :key="`c${i}`"
+        :points="one.points.map((p) => `${scale.x(p[0] ?? 0)},${scale.y(p[1] ?? 0)}`).join(' ')"
+        :class="`w${one.wire}`"
+      >
+        <title>{{ one.name }}</title>
+      </polyline>
+      <circle
+        v-for="(h, i) in inside.holes"
+        :key="`b${i}`"
+        :cx="scale.x(h.x)"
+        :cy="scale.y(h.y)"
+        :r="h.count > 1 ? 3 : 2.4"
+        :class="{ plate: h.plate }"
+      />
+    </g>
+    <g v-for="h in inside?.cables.length ? [] : round.holes" :key="`h${h.x0}`" class="holes">
       <path :d="`M${scale.x(h.x0)} ${scale.y(round.hole_line_in)}H${scale.x(h.x1)}`" />
       <circle v-for="at in h.at" :key="at" :cx="scale.x(at)" :cy="scale.y(round.hole_line_in)" r="2.4" />
     </g>
@@ -197,6 +216,30 @@ text {
   fill: var(--card);
   stroke: var(--chalk);
   stroke-width: 1.2;
+}
+.inside polyline {
+  fill: none;
+  stroke-width: 2.6;
+  stroke-linejoin: round;
+  stroke: #4a4f52;
+}
+.inside .w14 {
+  stroke: #a39c86;
+}
+.inside .w12 {
+  stroke: #e0b02a;
+}
+.inside .w10 {
+  stroke: #d9822b;
+}
+.inside circle {
+  fill: var(--card);
+  stroke: var(--ink);
+  stroke-width: 1;
+}
+.inside .plate {
+  stroke: var(--stop);
+  stroke-width: 2;
 }
 .corner {
   stroke: var(--ink);

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 
-import type { RoundBox, WalkRound } from '../../api/client'
+import type { InTheWalls, RoundBox, WalkRound } from '../../api/client'
 import SvgPicture from '../../parts/picture/SvgPicture.vue'
 import type { Spot, Thing, Way } from '../../parts/picture/things'
 import { tapeText } from '../../parts/planScale'
@@ -16,6 +16,7 @@ import { LEAST, middle, POLE, roundScale, snapped, TOP, wallAt } from './roundSc
  */
 const props = defineProps<{
   round: WalkRound
+  inside: InTheWalls | null
   picked: Picked | null
   metric: boolean
   exact: boolean
@@ -146,6 +147,7 @@ watch(
     >
       <RoundDrawing
         :round="round"
+        :inside="inside"
         :scale="scale"
         :picked="picked"
         :moving="drag?.box.id ?? ''"

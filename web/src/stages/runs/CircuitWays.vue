@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
-import type { CircuitRow, WaySummary } from '../../api/client'
+import type { CircuitRow, HopRow, WaySummary } from '../../api/client'
 import SideNav from '../../parts/SideNav.vue'
 
 /** Circuits by the panel they hang on, worst first; under the one looked at its ways, and what is not walked yet. */
@@ -11,6 +11,7 @@ const props = defineProps<{
   idle: string[]
   circuit: string | null
   way: string | null
+  hops: HopRow[]
   metric: boolean
 }>()
 const emit = defineEmits<{ look: [circuit: string]; way: [id: string]; add: [] }>()
@@ -24,10 +25,14 @@ const byId = computed(() => new Map(props.ways.map((way) => [way.id, way])))
 const waysOf = (ids: string[]) => ids.flatMap((id) => byId.value.get(id) ?? [])
 const feet = (length_in: number) =>
   props.metric ? `${(length_in * 0.0254).toFixed(1)} m` : `${Math.round(length_in / 12)}′`
-const long = (row: CircuitRow) => {
-  const own = waysOf(row.ways)
-  return own.length ? feet(own.reduce((sum, way) => sum + way.length_in, 0)) : '–'
+/** What keeps a cable from being drawn, in a word or two. */
+const KINDS: Record<string, string> = {
+  pipe: 'pipe to be walked',
+  taped: 'as taped',
+  apart: 'not drawn yet',
+  none: 'no way',
 }
+const long = (row: CircuitRow) => (row.length_in ? feet(row.length_in) : '–')
 const told = (part: { stops: number; checks: number }) =>
   part.stops
     ? `${part.stops} ${part.stops === 1 ? 'stop' : 'stops'}`
@@ -53,9 +58,7 @@ const told = (part: { stops: number; checks: number }) =>
             >{{ row.name
             }}<small v-if="row.verdict !== 'fine'" :class="row.verdict"> {{ told(row) }}</small></span
           >
-          <span class="mute" :title="row.ways.length ? 'along its ways' : 'no way walked yet'">{{
-            long(row)
-          }}</span>
+          <span class="mute" title="all its cable as it lies">{{ long(row) }}</span>
         </button>
         <template v-if="row.id === circuit">
           <button
@@ -72,14 +75,30 @@ const told = (part: { stops: number; checks: number }) =>
             <span class="mute">{{ feet(one.length_in) }}</span>
           </button>
           <button
+            v-for="one in hops.filter((item) => item.kind !== 'walked')"
+            :key="one.box"
+            type="button"
+            class="plain side-row sub num"
+            :class="{ here: one.way !== null && one.way === way }"
+            :disabled="!one.way"
+            :title="one.why || `${one.after} to ${one.name}`"
+            :data-hop="one.box"
+            @click="one.way && emit('way', one.way)"
+          >
+            <i :class="one.verdict" :title="one.verdict" />
+            <span
+              >{{ one.name }}<small v-if="KINDS[one.kind]" class="mute"> {{ KINDS[one.kind] }}</small></span
+            >
+            <span class="mute">{{ one.length_in === null ? '–' : feet(one.length_in) }}</span>
+          </button>
+          <button
             v-if="row.unwalked"
             type="button"
             class="plain side-add sub-add num no-print"
             data-testid="walk-next"
             @click="emit('add')"
           >
-            + Walk {{ row.ways.length ? 'what is left' : 'its way' }}: {{ row.unwalked }}
-            {{ row.unwalked === 1 ? 'hop' : 'hops' }}
+            + Walk {{ row.ways.length ? 'what is left' : 'its way' }} by hand
           </button>
         </template>
       </template>

@@ -118,6 +118,7 @@ const where = (leg: number | null) => (leg === null ? 'Way' : `Leg ${leg + 1}`)
       />
       <VialGauge v-for="figure in drops" :key="figure.key" :figure="figure" />
     </template>
+    <slot />
 
     <template v-if="plan.cuts.length">
       <h3 class="head">To cut</h3>
@@ -149,7 +150,7 @@ const where = (leg: number | null) => (leg === null ? 'Way' : `Leg ${leg + 1}`)
         {{ planned.held.text }} <span class="mute">{{ planned.held.rule }}</span>
       </p>
       <p v-for="word in planned.fittings" :key="word" class="fit">{{ word }}</p>
-      <h3 class="head no-print">What may go here</h3>
+      <h3 v-if="raw" class="head no-print">What may go here</h3>
       <AlternativeList class="no-print" :items="alternatives" @mend="emit('mend', $event)" />
       <PlaceFacts :leg="raw" :planned="planned" :way="plan.summary.id" />
     </template>

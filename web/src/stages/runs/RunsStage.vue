@@ -4,12 +4,17 @@ import { computed, nextTick, ref } from 'vue'
 import { api, ask, type CircuitRow, type Edit } from '../../api/client'
 import EmptyStage from '../../parts/EmptyStage.vue'
 import EntryLine from '../../parts/EntryLine.vue'
+import LevelTabs from '../../parts/LevelTabs.vue'
 import StageFrame from '../../parts/StageFrame.vue'
+import { useEntry } from '../../parts/useEntry'
 import { tapMend, useKeys } from '../../stage/keys'
 import { useJob } from '../../stores/job'
 import { useLook } from '../../stores/look'
 import { useNotice } from '../../stores/notice'
+import CablePlan from './CablePlan.vue'
+import CableTotals from './CableTotals.vue'
 import CircuitWays from './CircuitWays.vue'
+import DrawnPanel from './DrawnPanel.vue'
 import LegPanel from './LegPanel.vue'
 import LegTable from './LegTable.vue'
 import StripView from './StripView.vue'
@@ -24,6 +29,41 @@ const fresh = ref(false)
 const before = ref<number | null>(null)
 
 const way = computed(() => store.way)
+/** The way looked at drew itself: its legs are not walked, it is bent. */
+const drawn = computed(() => store.view?.drawn ?? false)
+const level = computed(() => store.view?.level ?? null)
+const planned = computed(() => !!level.value?.rooms.length)
+const strip = look.dialogOpen('strip')
+const picture = computed(() =>
+  planned.value && !strip.value && (drawn.value || !way.value) ? 'plan' : 'strip',
+)
+const hop = computed(
+  () => store.view?.hops?.find((item) => item.way !== null && item.way === store.wayId) ?? null,
+)
+const about = () => ({
+  room: null,
+  level: store.levelId,
+  panel: circuit.value?.summary.panel ?? null,
+  verb: 'way',
+})
+const { suggest: suggestWay, act } = useEntry('runs', about)
+const sayWay = (text: string) => store.edit([{ op: 'say', text, ...about() }])
+const levels = computed(() =>
+  (store.job?.structures ?? []).flatMap((s) =>
+    (s.levels ?? []).map((one) => ({ id: one.id, title: `${s.name}, ${one.name.toLowerCase()}` })),
+  ),
+)
+const SCHOOLS = ['cheapest', 'studs', 'over', 'under']
+/** The next school for the cable looked at. */
+function turn(by: number) {
+  if (!drawn.value || !hop.value || !circuit.value) return
+  const at = Math.max(SCHOOLS.indexOf(hop.value.school), 0)
+  const school = SCHOOLS[(at + by + SCHOOLS.length) % SCHOOLS.length]
+  void act(
+    [{ op: 'bend', circuit: circuit.value.summary.id, box: hop.value.box, school, via: [] }],
+    `way ${school}`,
+  )
+}
 const circuit = computed(() => store.view?.circuit ?? null)
 const raw = computed(() => (store.leg === null ? null : (way.value?.legs[store.leg] ?? null)))
 const verb = computed(() => (before.value === null ? 'walk' : `walk, before leg ${before.value + 1}`))
@@ -92,8 +132,11 @@ useKeys(
     m: tapMend,
     r: () => setup(true),
     c: () => setup(false),
+    v: () => (strip.value = !strip.value),
+    ArrowLeft: () => turn(-1),
+    ArrowRight: () => turn(1),
   },
-  ['[', ']'],
+  ['[', ']', 'ArrowLeft', 'ArrowRight'],
 )
 </script>
 
@@ -106,14 +149,44 @@ useKeys(
         :idle="store.view?.idle ?? []"
         :circuit="store.circuitId"
         :way="store.wayId"
+        :hops="store.view?.hops ?? []"
         :metric="store.view?.units === 'metric'"
         @look="store.lookThread($event)"
         @way="store.lookWay($event)"
         @add="setup(true)"
       />
     </template>
-    <template v-if="store.plan && way">
-      <h2 class="only-print">{{ store.job?.name }}: {{ circuit?.summary.label }} {{ way.name }}</h2>
+    <LevelTabs
+      v-if="planned && (drawn || !way)"
+      :levels="levels"
+      :current="store.levelId"
+      @look="store.lookAt({ level: $event })"
+    >
+      <button
+        type="button"
+        class="plain"
+        :class="{ here: picture === 'strip' }"
+        data-testid="show-strip"
+        @click="strip = !strip"
+      >
+        {{ picture === 'strip' ? 'Plan' : 'Strip' }}
+      </button>
+    </LevelTabs>
+    <div v-if="picture === 'plan' && level && store.view?.circuit" class="strip">
+      <CablePlan
+        :rooms="level.rooms"
+        :level="level.level"
+        :cables="store.view?.cables ?? []"
+        :circuit="store.circuitId"
+        :way="store.wayId"
+        @pick="store.lookWay($event, null)"
+        @bend="act($event, 'bend its way')"
+      />
+    </div>
+    <template v-else-if="store.plan && (way || drawn)">
+      <h2 class="only-print">
+        {{ store.job?.name }}: {{ circuit?.summary.label }} {{ store.plan.summary.name }}
+      </h2>
       <div class="strip">
         <StripView
           :strip="store.plan.strip"
@@ -129,7 +202,7 @@ useKeys(
       action="Walk its way"
       @begin="setup(true)"
     >
-      Its cable is measured from where the boxes stand. Walk it leg by leg for what it really takes.
+      Walk it leg by leg: pipe, cover, supports, bends and what to cut follow from the legs.
     </EmptyStage>
     <EmptyStage
       v-else-if="!store.loading && store.view"
@@ -139,8 +212,9 @@ useKeys(
     >
       Here each circuit is walked leg by leg, measured and judged: pipe, cover, bends, lengths to cut.
     </EmptyStage>
-    <template v-if="store.plan && way" #under>
+    <template v-if="store.plan && (way || drawn)" #under>
       <LegTable
+        v-if="way"
         :legs="store.plan.legs"
         :raw="way.legs"
         :leg="store.leg"
@@ -151,8 +225,30 @@ useKeys(
         @select="look.selectLeg($event)"
         @insert="insertBefore"
       />
+      <ol v-else class="legs num" data-testid="drawn-legs">
+        <li v-for="one in store.plan.legs" :key="one.index" :class="one.verdict">
+          <button type="button" class="plain" @click="look.selectLeg(one.index)">
+            {{ one.text.split(' in ')[0] }} <span class="mute">{{ one.held.text }}</span>
+          </button>
+        </li>
+      </ol>
+      <CableTotals :totals="store.view?.totals ?? []" :job="store.view?.id ?? ''" />
     </template>
-    <template v-if="store.plan && way" #entry>
+    <template v-else-if="store.view?.totals?.length" #under>
+      <CableTotals :totals="store.view.totals" :job="store.view.id" />
+    </template>
+    <template v-if="drawn" #entry>
+      <EntryLine
+        ref="entry"
+        verb="way"
+        placeholder="R-4 over top"
+        :buttons="['over top', 'by crawl', 'through studs', 'straight']"
+        action="bend it"
+        :suggest="suggestWay"
+        :submit="sayWay"
+      />
+    </template>
+    <template v-else-if="store.plan && way" #entry>
       <EntryLine
         ref="entry"
         :verb="verb"
@@ -180,7 +276,15 @@ useKeys(
         @edit="store.edit($event)"
         @select="look.selectLeg($event)"
         @setup="setup(false)"
-      />
+      >
+        <DrawnPanel
+          v-if="circuit && store.leg === null"
+          :circuit="circuit.summary.id"
+          :hop="drawn ? hop : null"
+          :schools="store.view?.schools ?? []"
+          @edit="act"
+        />
+      </LegPanel>
     </template>
     <WayForm v-model="form" :way="fresh ? null : way" :circuit="circuit" :edit="store.edit" @added="added" />
   </StageFrame>
@@ -192,6 +296,35 @@ useKeys(
   min-height: 330px;
   background: var(--card);
   border-bottom: 1px solid var(--rule);
+}
+.legs {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 4px;
+  margin: 6px 0;
+  padding: 0;
+  list-style: none;
+  counter-reset: leg;
+  font-size: 14.5px;
+}
+.legs li {
+  counter-increment: leg;
+  border: 1px solid var(--rule);
+  border-radius: 4px;
+  background: var(--card);
+}
+.legs button {
+  padding: 4px 8px;
+}
+.legs button::before {
+  content: counter(leg) ' ';
+  color: var(--mute);
+}
+.legs .stop {
+  border-color: var(--keel);
+}
+.legs .check {
+  border-color: var(--amber);
 }
 .only-print {
   display: none;

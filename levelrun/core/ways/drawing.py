@@ -1,0 +1,109 @@
+"""The ways that drew themselves, as a plan has them: what is said of each, what it takes, what is cut for it."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+
+from levelrun.core.codebook import Codebook
+from levelrun.core.findings import Finding, Mend
+from levelrun.core.job import Job
+from levelrun.core.rulebook import judged, keeping
+from levelrun.core.ways.contexts import Woven
+from levelrun.core.ways.drilling import Drilled
+from levelrun.core.ways.facts import WayContext
+from levelrun.core.ways.frame.found import Found
+from levelrun.core.ways.frame.lines import Line
+from levelrun.core.ways.lengths import Cut
+from levelrun.core.ways.planned import judge_drawn
+from levelrun.core.ways.rules.frame import HOP_RULES, Hopped, chart_rule, hole_rules, wall_name
+
+
+@dataclass(frozen=True, kw_only=True, eq=False)
+class DrawnWay:
+    """A way found through the frame. `findings` speak of its circuit, since nobody drew the way that they are about;
+    its strip is planned when it is looked at."""
+
+    context: WayContext
+    found: Found
+    findings: list[Finding]
+    cuts: list[Cut]
+
+
+@dataclass(frozen=True, eq=False)
+class DrawnWays:
+    """All that drew itself in a job: ways by id, each hop as it was found by circuit and box, holes by wall; what is
+    said of hops and holes."""
+
+    ways: dict[str, DrawnWay]
+    found: dict[str, dict[str, Found]]
+    walls: dict[Line, Drilled]
+    findings: list[Finding]
+
+
+def drawn_ways(book: Codebook, job: Job, woven: Woven) -> DrawnWays:
+    """Every way that drew itself."""
+    by_id = {one.way.id: one for own in woven.found.values() for one in own.values() if one.way is not None}
+    ways = {item.way.id: _drawn(book, item, by_id[item.way.id]) for item in woven.drawn}
+    names = {node.id: node.name for node in job.nodes}
+    said: list[Finding] = []
+    for name, own in woven.found.items():
+        for box, one in own.items():
+            wires = woven.lying[name].laid[box].wires
+            way = ways.get(one.way.id) if one.way is not None else None
+            cut = max((item.cut_in for item in way.cuts), default=None) if way is not None else None
+            said += _of_hop(book, one, wires.title, names[wires.start], names[box], cut)
+    rooms = {room.id: room.name for room in job.rooms}
+    for line, wall in woven.walls.items():
+        said += _of_wall(book, wall, line.members[0].room, wall_name(line, rooms))
+    said += judged(book, (_chart,), (job, woven.found))
+    return DrawnWays(ways, woven.found, woven.walls, said)
+
+
+@keeping(8192)
+def _of_hop(
+    book: Codebook, one: Found, title: str, start: str, end: str, cut_in: float | None
+) -> tuple[Finding, ...]:
+    return tuple(judged(book, HOP_RULES, Hopped(found=one, title=title, start=start, end=end, cut_in=cut_in)))
+
+
+@keeping(1024)
+def _of_wall(book: Codebook, wall: Drilled, room: str, name: str) -> tuple[Finding, ...]:
+    return tuple(judged(book, (lambda item: hole_rules(item, room, name),), wall))
+
+
+def _chart(facts: tuple[Job, dict[str, dict[str, Found]]]) -> Iterator[Finding]:
+    job, found = facts
+    levels = {level.id: level for item in job.structures for level in item.levels}
+    if not any(level.joist_kind == "i_joist" for level in levels.values()):
+        return
+    taken: dict[str, str] = {}
+    for own in found.values():
+        for one in own.values():
+            for piece in one.route.pieces if one.route is not None else ():
+                if (
+                    piece.plane
+                    and one.frame is not None
+                    and one.frame.planes[piece.plane].joists(piece.a[:2], piece.b[:2])
+                ):
+                    taken.setdefault(piece.plane, one.circuit)
+    yield from chart_rule(levels, taken)
+
+
+@keeping(4096)
+def _drawn(book: Codebook, context: WayContext, found: Found) -> DrawnWay:
+    said = judge_drawn(book, context)
+    told = [
+        replace(item, subject=found.circuit, about="circuit", leg=None, last=None, mends=_kept_first(item, found))
+        for item in said.findings
+        if item.severity != "note"
+    ]
+    return DrawnWay(context=context, found=found, findings=told, cuts=said.cuts)
+
+
+def _kept_first(item: Finding, found: Found) -> list[Mend]:
+    """Mends of a way that nobody walked: it is kept first, so that there is a way to mend."""
+    if found.way is None:
+        return []
+    keep = {"op": "keep", "circuit": found.circuit, "box": found.box, "id": found.way.id}
+    return [replace(mend, edits=[keep, *mend.edits]) for mend in item.mends]
