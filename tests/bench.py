@@ -10,14 +10,16 @@ import tempfile
 import time
 from collections.abc import Callable
 from pathlib import Path
+from typing import Any
 
 from playwright.sync_api import sync_playwright
 
 from levelrun.cli import GARBAGE
 from levelrun.core.boxes.volume import Counted, box_volume
+from levelrun.core.circuits.loads import all_loads
 from levelrun.core.circuits.proposer import propose
 from levelrun.core.codebook import load
-from levelrun.core.job import Job
+from levelrun.core.job import Box, Job
 from levelrun.core.plan import job_book, plan, plan_whole
 from levelrun.core.trade.conductors.sizing import Demand, choose
 from levelrun.core.trade.cover import cover
@@ -26,6 +28,8 @@ from levelrun.core.trade.methods.facts import facts_of
 from levelrun.core.trade.methods.verdicts import judge
 from levelrun.core.trade.pipe.fill import Wires, fill
 from levelrun.core.trade.pipe.pull import PullWires, Section, pull
+from levelrun.core.ways.frame.found import found_ways
+from levelrun.core.ways.ordering import distances, orders_of
 from levelrun.core.ways.walk import parse_walk
 from tests.core.test_kept_plans import forget
 from tests.e2e.conftest import CHROMIUM, FLAGS, Server
@@ -77,13 +81,89 @@ def main() -> None:
     measure("one leg of walk text", lambda: parse_walk(book, "over 43' trench 16\" deep in pvc40 3/4"), 200)
     bare = job.model_copy(update={"circuits": ()})
     rooms = plan_whole(bare, job_book(bare))[1].contexts
-    measure("circuits proposed for 400 boxes", lambda: propose(bare, book, rooms), 5)
+    far = distances(bare, job_book(bare))
+    measure("circuits proposed for 400 boxes", lambda: propose(bare, book, rooms, far), 5)
+    ways(job)
     with tempfile.TemporaryDirectory() as folder:
         server = Server(Path(folder), demo=False)
         head = over_http(server, job)
         painted(server, head)
         server.kill()
     yardstick()
+
+
+def ways(job: Job) -> None:
+    """All ways of a house from nothing, of one four times as large, and after one box has moved; a chain's order."""
+    book = job_book(job)
+
+    def found(house: Job) -> Callable[[], object]:
+        loads = all_loads(house, book)
+
+        def from_nothing() -> object:
+            forget()
+            return found_ways(house, book, loads)
+
+        return from_nothing
+
+    measure("all ways of the large house from nothing", found(job), 5)
+    measure("all ways of one four times as large", found(larger(job, 4)), 3)
+    moved = [
+        job.model_copy(update={"boxes": tuple(_at(box, n) if box.id == "x7" else box for box in job.boxes)})
+        for n in range(20)
+    ]
+    found_ways(job, book, all_loads(job, book))
+    steps = iter(moved)
+    measure("ways after one box moved", lambda: found_ways(j := next(steps), book, all_loads(j, book)), 20)
+    circuit = next(item for item in job.circuits if item.id == "big-c10")
+    measure("the order of a chain of 11, proven", lambda: orders_of(job, book, circuit), 5)
+
+
+def _at(box: Box, step: int) -> Box:
+    return box.model_copy(update={"at_in": 24.0 + step / 16})
+
+
+def larger(job: Job, times: int) -> Job:
+    """The job with its large house so many times over, as buildings beside it."""
+    house = next(item for item in job.structures if item.id == "big")
+    rooms = [room for room in job.rooms if room.id.startswith("big-")]
+    boxes = [box for box in job.boxes if box.structure == "big"]
+    names = {box.id for box in boxes}
+    circuits = [c for c in job.circuits if c.panel == "big-p" and all(hop.box in names for hop in c.chain)]
+    panel = next(item for item in job.panels if item.id == "big-p")
+    more: dict[str, list[Any]] = {
+        "structures": [],
+        "rooms": [],
+        "openings": [],
+        "boxes": [],
+        "panels": [],
+        "circuits": [],
+    }
+    for n in range(1, times):
+        tag = f"{n}-"
+        levels = tuple(level.model_copy(update={"id": tag + level.id}) for level in house.levels)
+        more["structures"].append(
+            house.model_copy(update={"id": tag + "big", "name": f"Large {n}", "levels": levels})
+        )
+        more["rooms"] += [r.model_copy(update={"id": tag + r.id, "level": tag + r.level}) for r in rooms]
+        more["openings"] += [
+            o.model_copy(update={"id": tag + o.id, "room": tag + o.room})
+            for o in job.openings
+            if o.id.startswith("big-")
+        ]
+        for kind, parts in (("boxes", boxes), ("panels", [panel])):
+            more[kind] += [
+                p.model_copy(update={
+                    "id": tag + p.id, "name": tag + p.name, "structure": tag + "big", "room": tag + (p.room or ""),
+                })
+                for p in parts
+            ]  # fmt: skip
+        for c in circuits:
+            chain = tuple(
+                hop.model_copy(update={"box": tag + hop.box, "after": tag + hop.after if hop.after else None})
+                for hop in c.chain
+            )
+            more["circuits"].append(c.model_copy(update={"id": tag + c.id, "panel": tag + c.panel, "chain": chain}))
+    return job.model_copy(update={key: (*getattr(job, key), *parts) for key, parts in more.items()})
 
 
 def over_http(server: Server, job: Job) -> str:

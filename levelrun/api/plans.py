@@ -13,7 +13,7 @@ from levelrun.core.codebook import Codebook, load
 from levelrun.core.codebook.lookups import Method, cable_sizes, methods, places, raceway_sizes, wire_sizes
 from levelrun.core.errors import EditError
 from levelrun.core.fields import FieldWord, fields_of
-from levelrun.core.job import Habits, Job
+from levelrun.core.job import Habits, Job, Routing
 from levelrun.core.job.upgrade import upgraded
 from levelrun.core.measure import parse_length, show
 from levelrun.core.part import Frozen
@@ -160,7 +160,14 @@ class Vocabulary(BaseModel):
     fields: dict[str, tuple[FieldWord, ...]]
 
 
-PARTS: dict[str, type[Frozen]] = {"side": Side, "level": Level, "leg": Leg, "facts": LegFacts, "habits": Habits}
+PARTS: dict[str, type[Frozen]] = {
+    "side": Side,
+    "level": Level,
+    "leg": Leg,
+    "facts": LegFacts,
+    "habits": Habits,
+    "routing": Routing,
+}
 PARTS |= {kind.name: kind.model for kind in KINDS.values()}
 FIELDS = {name: fields_of(model) for name, model in PARTS.items()}
 

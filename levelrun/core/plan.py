@@ -102,7 +102,7 @@ def _cuts(ways: Sequence[WayPlan | DrawnWay]) -> dict[str, tuple[tuple[str, int,
 def way_contexts(job: Job, book: Codebook) -> list[WayContext]:
     """Every way with what lies in it, walked and found."""
     woven = weave(job, book, all_loads(job, book))
-    return [*woven.contexts, *woven.drawn]
+    return [*woven.contexts, *(item for own in woven.drawn.values() for item in own)]
 
 
 @dataclass(frozen=True, kw_only=True)

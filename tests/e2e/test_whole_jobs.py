@@ -26,9 +26,9 @@ def test_one_circuit_in_an_old_house(open_page: Open) -> None:
     """A bath receptacle from a panel in the hall, by keyboard.
 
     The cable goes up and over: from the panel's top, 48 + 30 in up, to the holes in the joists, 2 3/8 over the
-    ceiling of 96: 20 3/8. South from 144 to the middle of the bath's north wall at 109 3/4: 34 1/4. East from the middle
-    of the hall's west wall at -53 1/4 to 66: 119 1/4. Down to the receptacle, 42 1/8 up at the vanity: 56 1/4. As it
-    lies 230 1/8 in, 19 ft 2 in. To cut: 42 at the panel, 8 at the box, a 6 in loop, 5 % waste: 298 in, so 25 ft.
+    ceiling of 96: 20 3/8. South from 144 to the middle of the bath's north wall at 109 3/4: 34 1/4. East from the
+    middle of the hall's west wall at -53 1/4 to 66: 119 1/4. Down to the receptacle, 42 1/8 up at the vanity: 56 1/4.
+    As it lies 230 1/8 in, 19 ft 2 in. To cut: 42 at the panel, 8 at the box, a 6 in loop, 5 % waste: 298, so 25 ft.
     Drop at 20 A, the make-up counted: 2 x 20 x 1.98 ohm x 23.34 / 1000 = 1.85 V of 120, 1.5 %.
     """
     page = open_page()

@@ -6,7 +6,7 @@ Lengths are inches, loads amperes or watts, angles degrees. Models are frozen an
 from levelrun.core.boxes.parts import Box, Panel
 from levelrun.core.circuits.parts import Circuit, Hop
 from levelrun.core.job.book import job_book
-from levelrun.core.job.shop import Habits, LocalNote, Pole, PoleMark
+from levelrun.core.job.shop import Habits, LocalNote, Pole, PoleMark, Routing
 from levelrun.core.job.whole import FORMAT, FORMAT_VERSION, PARTS, Job
 from levelrun.core.part import Frozen, Id, Inches, Name
 from levelrun.core.site.parts import Fixture, Level, Opening, Room, Side, Structure
@@ -36,6 +36,7 @@ __all__ = [
     "Pole",
     "PoleMark",
     "Room",
+    "Routing",
     "Side",
     "Structure",
     "Way",

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from functools import cached_property, lru_cache
 
 from levelrun.core.job import Fixture, Job, Level, Opening, Room, Side
-from levelrun.core.kept import kept_hash
+from levelrun.core.kept import Standing, kept_hash
 from levelrun.core.site.framing import Gap, Stud, depth_of, studs
 from levelrun.core.site.geometry import Wall, walls_of
 from levelrun.core.site.sharing import Mate, mates
@@ -92,8 +92,15 @@ class LevelParts:
     __hash__ = kept_hash
 
 
+_parts = Standing[dict[str, LevelParts]](4)
+
+
 def level_parts(job: Job) -> dict[str, LevelParts]:
-    """The parts of each level of a job, by level id."""
+    """The parts of each level of a job, by level id. The same ones while none of them changes."""
+    return _parts.get(None, (job.structures, job.rooms, job.openings, job.fixtures), lambda: _level_parts(job))
+
+
+def _level_parts(job: Job) -> dict[str, LevelParts]:
     rooms: dict[str, list[Room]] = {}
     at: dict[str, str] = {}
     for room in job.rooms:

@@ -16,14 +16,14 @@ from levelrun.core.codebook.lookups import ground_size, wire_sizes
 from levelrun.core.errors import LevelRunError
 from levelrun.core.job import Box, Circuit, Job, Leg, Panel, Way
 from levelrun.core.kept import Standing
-from levelrun.core.rulebook import keeping
 from levelrun.core.site.geometry import Point
 from levelrun.core.site.spots import spots
 from levelrun.core.trade.conductors.sizing import Demand, choose, upsized_ground
 from levelrun.core.ways.carried import Carried
-from levelrun.core.ways.drilling import Drilled, beside, drilled
-from levelrun.core.ways.facts import WayContext, in_pipe, rewired, viewed, within
-from levelrun.core.ways.frame.found import Found, found_ways, way_id
+from levelrun.core.ways.drawn_contexts import Thread, drawn_contexts, least_of, least_wires
+from levelrun.core.ways.drilling import Drilled, drilled
+from levelrun.core.ways.facts import WayContext, in_pipe, rewired, within
+from levelrun.core.ways.frame.found import Found, found_ways
 from levelrun.core.ways.frame.lines import Line
 from levelrun.core.ways.stretch import Stretch, stretches
 
@@ -45,7 +45,7 @@ class Woven:
     holes that they take in studs."""
 
     contexts: list[WayContext]
-    drawn: list[WayContext]
+    drawn: dict[str, list[WayContext]]
     lying: dict[str, Lying]
     found: dict[str, dict[str, Found]]
     walls: dict[Line, Drilled]
@@ -60,66 +60,72 @@ def weave(job: Job, book: Codebook, loads: Mapping[str, CircuitLoads]) -> Woven:
     """Hops laid into their ways: those that were walked, else those that the frame gives them."""
     ways = {way.id: way for way in job.ways}
     found = found_ways(job, book, loads)
+    walls = drilled(book, job.habits, found)
     threads = {
-        name: _thread(book, item, tuple(ways[way] for way in item.taken), _drawn(found[name]))
+        name: _threads.get(
+            name,
+            (book, item, found[name], *(taken := [ways[way] for way in item.taken])),
+            lambda item=item, own=found[name], taken=taken: _thread(book, item, taken, own),  # type: ignore[misc]
+        )
         for name, item in loads.items()
     }
-    ways |= {one.way.id: one.way for own in found.values() for one in own.values() if one.way is not None}
     inside: dict[str, list[Carried]] = {way: [] for way in ways}
     for thread in threads.values():
-        for way, carried in thread.carried:
+        for way, carried in thread.walked:
             inside[way].append(carried)
-    walls = drilled(book, job.habits, found)
-    holes = {one.way.id: one.holes for own in found.values() for one in own.values() if one.way is not None}
-    bare = _contexts(job, tuple(ways.values()), inside, _beside(walls, loads), holes)
+    bare = _contexts(job, job.ways, inside)
     least = _least_by_circuit(book, bare)
-    grounded = {
-        name: _grounded(item, threads[name], tuple(sorted(least.get(name, ())))) for name, item in loads.items()
-    }
-    lying = {name: _lying(threads[name], grounded[name]) for name in loads}
+    drawn = drawn_contexts(job, book, loads, found, walls, threads)
+    lying: dict[str, Lying] = {}
+    for name, item in loads.items():
+        sizes = tuple(sorted({*least.get(name, ()), *least_of(book, name, drawn[name])}))
+        lying[name] = _lying(threads[name], _grounded(item, threads[name], sizes))
     contexts = [_with_grounds(book, item, _laid_in(item, lying)) if item.carried else item for item in bare]
-    return Woven(contexts[: len(job.ways)], contexts[len(job.ways) :], lying, found, walls)
+    whole = {name: _whole(book, name, drawn[name], lying[name]) for name in loads}
+    return Woven(contexts, whole, lying, found, walls)
 
 
-def _drawn(own: Mapping[str, Found]) -> tuple[tuple[str, Way | None, float], ...]:
-    """Hops with the way that the frame gives them: the box, the way as legs, its inches."""
-    return tuple([(box, one.way, one.route.length_in) for box, one in own.items() if one.route is not None])
+_wholes = Standing[list[WayContext]](2048)
 
 
-@dataclass(frozen=True, eq=False)
-class _Thread:
-    """The hops of a circuit drawn through their ways, before their grounds are known; `inches` of those whose path is
-    known but is no way yet."""
+def _whole(book: Codebook, name: str, bare: list[WayContext], lying: Lying) -> list[WayContext]:
+    """The ways that a circuit was given, with the grounds of what lies in them."""
 
-    paths: dict[str, tuple[Stretch, ...]]
-    carried: tuple[tuple[str, Carried], ...]
-    ways: dict[str, Way]
-    inches: dict[str, float]
+    def made() -> list[WayContext]:
+        return [_with_grounds(book, item, _laid_in(item, {name: lying})) for item in bare]
+
+    return _wholes.get(name, (book, bare, lying), made)
 
 
-@lru_cache(maxsize=2048)
-def _thread(
-    book: Codebook, item: CircuitLoads, ways: tuple[Way, ...], drawn: tuple[tuple[str, Way | None, float], ...]
-) -> _Thread:
-    own = {box: way for box, way, _ in drawn if way is not None}
+_threads = Standing[Thread](2048)
+
+
+def _thread(book: Codebook, item: CircuitLoads, ways: Sequence[Way], found: Mapping[str, Found]) -> Thread:
+    own = {box: one.way for box, one in found.items() if one.way is not None}
     by_id = {way.id: way for way in (*ways, *own.values())}
     paths: dict[str, tuple[Stretch, ...]] = {}
-    inside: list[tuple[str, Carried]] = []
+    walked: list[tuple[str, Carried]] = []
+    drawn: dict[str, Carried] = {}
     for box, wires in item.wires.items():
         named = (own[box].id,) if box in own else item.hops[box].path
-        if named:
-            paths[box], carried = _lying_along(book, by_id, named, wires)
-            inside += zip((part.way for part in paths[box]), carried, strict=True)
-    return _Thread(paths, tuple(inside), by_id, {box: inches for box, way, inches in drawn if way is None})
+        if not named:
+            continue
+        paths[box], carried = _lying_along(book, by_id, named, wires)
+        if box in own:
+            drawn[box] = carried[0]
+        else:
+            walked += zip((part.way for part in paths[box]), carried, strict=True)
+    inches = {box: one.route.length_in for box, one in found.items() if one.way is None and one.route is not None}
+    return Thread(paths, tuple(walked), drawn, by_id, inches)
 
 
 @lru_cache(maxsize=2048)
-def _lying(thread: _Thread, grounded: Grounded) -> Lying:
+def _lying(thread: Thread, grounded: Grounded) -> Lying:
     laid = {box: _laid(thread, box, wires) for box, wires in grounded.wires.items()}
     return Lying(laid, thread.paths, thread.ways)
 
 
-def _laid(thread: _Thread, box: str, wires: HopWires) -> Laid:
+def _laid(thread: Thread, box: str, wires: HopWires) -> Laid:
     path = thread.paths.get(box, ())
     legs = legs_of(thread.ways, path)
     length = sum(leg.length_in for leg in legs) if legs and all(part.reaches for part in path) else None
@@ -177,31 +183,15 @@ def _one_piece(book: Codebook, ways: Mapping[str, Way], before: Stretch, after: 
 _ways = Standing[WayContext](2048)
 
 
-def _beside(walls: Mapping[Line, Drilled], loads: Mapping[str, CircuitLoads]) -> dict[str, int]:
-    """Wires of other cables that carry current and lie in the same holes, by the derived way that they lie beside."""
-    found: dict[str, int] = {}
-    for (circuit, box), others in beside(walls.values()).items():
-        wires = [loads[name].wires[other] for name, other in others]
-        found[way_id(circuit, box)] = sum(w.conductors - (w.neutral and w.conductors > 2) for w in wires)
-    return found
-
-
-def _contexts(
-    job: Job, ways: Sequence[Way], inside: Mapping[str, Sequence[Carried]], close: Mapping[str, int],
-    holes: Mapping[str, tuple[tuple[float, ...], ...]],
-) -> list[WayContext]:  # fmt: skip
+def _contexts(job: Job, ways: Sequence[Way], inside: Mapping[str, Sequence[Carried]]) -> list[WayContext]:
     nodes: dict[str, Panel | Box] = {node.id: node for node in job.nodes}
     where = spots(job)
-    return [
-        _context(job, way, nodes, tuple(inside[way.id]), where, close.get(way.id, 0), holes.get(way.id, ()))
-        for way in ways
-    ]
+    return [_context(job, way, nodes, tuple(inside[way.id]), where) for way in ways]
 
 
 def _context(
-    job: Job, way: Way, nodes: Mapping[str, Panel | Box], carried: tuple[Carried, ...], where: Mapping[str, Point],
-    close: int, holes: tuple[tuple[float, ...], ...],
-) -> WayContext:  # fmt: skip
+    job: Job, way: Way, nodes: Mapping[str, Panel | Box], carried: tuple[Carried, ...], where: Mapping[str, Point]
+) -> WayContext:
     touched = _touched(way, carried)
     own = tuple(nodes[node] for node in touched)
     stand = tuple(where.get(node) for node in touched)
@@ -215,13 +205,9 @@ def _context(
             nodes=own,
             carried=carried,
             spots=tuple((node, spot) for node, spot in zip(touched, stand, strict=True) if spot),
-            beside=close,
-            holes=holes,
         )
 
-    return _ways.get(
-        (way.id, close), (way, job.habits, *job.structures, None, *carried, None, *own, None, *stand), made
-    )
+    return _ways.get(way.id, (way, job.habits, *job.structures, None, *carried, None, *own, None, *stand), made)
 
 
 @lru_cache(maxsize=2048)
@@ -229,13 +215,6 @@ def _touched(way: Way, carried: tuple[Carried, ...]) -> tuple[str, ...]:
     """The boxes and panels on a way, and those that the wires in it go to."""
     ends = [*(item.wires.box for item in carried), *(item.ends_at for item in carried if item.ends_at)]
     return tuple(dict.fromkeys([way.start, *(leg.end.node for leg in way.legs if leg.end.node), *ends]))
-
-
-@keeping(4096)
-def least_wires(book: Codebook, context: WayContext) -> tuple[str, ...]:
-    """For each hop in a way the smallest wire that all but drop would take. Kept while nothing changes."""
-    view = viewed(book, context)
-    return tuple(view.least_wire(item) for item in context.carried)
 
 
 def _least_by_circuit(book: Codebook, contexts: Sequence[WayContext]) -> dict[str, set[str]]:
@@ -255,7 +234,7 @@ class Grounded:
 
 
 @lru_cache(maxsize=2048)
-def _grounded(item: CircuitLoads, thread: _Thread, walked: tuple[str, ...]) -> Grounded:
+def _grounded(item: CircuitLoads, thread: Thread, walked: tuple[str, ...]) -> Grounded:
     """The hops of a circuit with their grounds, from the smallest wires that its ways take, and ordinary air for the
     hops that no way carries."""
     book = item.book

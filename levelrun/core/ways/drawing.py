@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
 
 from levelrun.core.codebook import Codebook
 from levelrun.core.findings import Finding, Mend
-from levelrun.core.job import Job
+from levelrun.core.job import Box, Job, Panel
+from levelrun.core.kept import Standing
 from levelrun.core.rulebook import judged, keeping
-from levelrun.core.ways.contexts import Woven
+from levelrun.core.ways.contexts import Lying, Woven
 from levelrun.core.ways.drilling import Drilled
 from levelrun.core.ways.facts import WayContext
 from levelrun.core.ways.frame.found import Found
@@ -41,23 +42,57 @@ class DrawnWays:
     findings: list[Finding]
 
 
+@dataclass(frozen=True, eq=False)
+class _OfCircuit:
+    """The ways that one circuit was given, and what is said of its hops."""
+
+    ways: dict[str, DrawnWay]
+    findings: list[Finding]
+
+
+_circuits = Standing[_OfCircuit](2048)
+
+
 def drawn_ways(book: Codebook, job: Job, woven: Woven) -> DrawnWays:
-    """Every way that drew itself."""
-    by_id = {one.way.id: one for own in woven.found.values() for one in own.values() if one.way is not None}
-    ways = {item.way.id: _drawn(book, item, by_id[item.way.id]) for item in woven.drawn}
-    names = {node.id: node.name for node in job.nodes}
+    """Every way that drew itself. What is said of a circuit stands while nothing that it touches changes."""
+    nodes: dict[str, Box | Panel] = {node.id: node for node in job.nodes}
+    ways: dict[str, DrawnWay] = {}
     said: list[Finding] = []
-    for name, own in woven.found.items():
-        for box, one in own.items():
-            wires = woven.lying[name].laid[box].wires
-            way = ways.get(one.way.id) if one.way is not None else None
-            cut = max((item.cut_in for item in way.cuts), default=None) if way is not None else None
-            said += _of_hop(book, one, wires.title, names[wires.start], names[box], cut)
+    for circuit in job.circuits:
+        name = circuit.id
+        contexts, own, lying = woven.drawn[name], woven.found[name], woven.lying[name]
+        if not own:
+            continue
+        kept = _circuits.get(
+            name,
+            (book, contexts, own, lying, nodes[circuit.panel]),
+            lambda c=contexts, o=own, y=lying: _of_circuit(book, nodes, c, o, y),  # type: ignore[misc]
+        )
+        ways |= kept.ways
+        said += kept.findings
     rooms = {room.id: room.name for room in job.rooms}
     for line, wall in woven.walls.items():
         said += _of_wall(book, wall, line.members[0].room, wall_name(line, rooms))
     said += judged(book, (_chart,), (job, woven.found))
     return DrawnWays(ways, woven.found, woven.walls, said)
+
+
+def _of_circuit(
+    book: Codebook,
+    nodes: Mapping[str, Box | Panel],
+    contexts: list[WayContext],
+    own: Mapping[str, Found],
+    lying: Lying,
+) -> _OfCircuit:
+    by_id = {one.way.id: one for one in own.values() if one.way is not None}
+    ways = {item.way.id: _drawn(book, item, by_id[item.way.id]) for item in contexts}
+    said: list[Finding] = []
+    for box, one in own.items():
+        wires = lying.laid[box].wires
+        way = ways.get(one.way.id) if one.way is not None else None
+        cut = max((item.cut_in for item in way.cuts), default=None) if way is not None else None
+        said += _of_hop(book, one, wires.title, nodes[wires.start].name, nodes[box].name, cut)
+    return _OfCircuit(ways, said)
 
 
 @keeping(8192)
@@ -78,15 +113,11 @@ def _chart(facts: tuple[Job, dict[str, dict[str, Found]]]) -> Iterator[Finding]:
     if not any(level.joist_kind == "i_joist" for level in levels.values()):
         return
     taken: dict[str, str] = {}
-    for own in found.values():
-        for one in own.values():
-            for piece in one.route.pieces if one.route is not None else ():
-                if (
-                    piece.plane
-                    and one.frame is not None
-                    and one.frame.planes[piece.plane].joists(piece.a[:2], piece.b[:2])
-                ):
-                    taken.setdefault(piece.plane, one.circuit)
+    for one in (one for own in found.values() for one in own.values()):
+        for piece in one.route.pieces if one.route is not None else ():
+            plane = one.frame.planes.get(piece.plane) if one.frame is not None else None
+            if plane is not None and plane.joists(piece.a[:2], piece.b[:2]):
+                taken.setdefault(piece.plane, one.circuit)
     yield from chart_rule(levels, taken)
 
 

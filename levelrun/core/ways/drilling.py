@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import cached_property, lru_cache
+from itertools import permutations
 
 from levelrun.core.codebook import Codebook
 from levelrun.core.job import Habits
@@ -41,6 +42,15 @@ class Drilled:
     line: Line
     holes: tuple[Hole, ...]
 
+    @cached_property
+    def together(self) -> tuple[tuple[tuple[str, str], tuple[str, str]], ...]:
+        """Hops that share holes in this wall for more than 24 in on end, each with each other (310.15(C)(1))."""
+        spans: dict[tuple[tuple[str, str], tuple[str, str]], list[float]] = {}
+        for hole in self.holes:
+            for pair in permutations(hole.hops, 2):
+                spans.setdefault(pair, []).append(hole.stud.at_in)
+        return tuple(pair for pair, at in spans.items() if max(at) - min(at) + STUD_IN > BUNDLED_IN)
+
 
 @dataclass(frozen=True, kw_only=True)
 class SheetRow:
@@ -59,16 +69,15 @@ class SheetRow:
 
 
 _walls = Standing[Drilled](1024)
+_through = Standing[dict[Line, list[Found]]](2048)
 
 
 def drilled(book: Codebook, habits: Habits, found: Mapping[str, Mapping[str, Found]]) -> dict[Line, Drilled]:
     """The holes of every wall that ways go through. A wall keeps its holes while the same ways go through it."""
     through: dict[Line, list[Found]] = {}
-    for own in found.values():
-        for one in own.values():
-            for number in dict.fromkeys(bored.line for bored in one.bored):
-                assert one.frame is not None
-                through.setdefault(one.frame.lines[number], []).append(one)
+    for name, own in found.items():
+        for line, ways in _through.get(name, (own,), lambda own=own: _lines_of(own)).items():  # type: ignore[misc]
+            through.setdefault(line, []).extend(ways)
     return {
         line: _walls.get(
             (line.level.id, line.members[0].room, line.members[0].side),
@@ -77,6 +86,16 @@ def drilled(book: Codebook, habits: Habits, found: Mapping[str, Mapping[str, Fou
         )
         for line, ways in through.items()
     }
+
+
+def _lines_of(own: Mapping[str, Found]) -> dict[Line, list[Found]]:
+    """The walls that the ways of a circuit go through, each with them."""
+    found: dict[Line, list[Found]] = {}
+    for one in own.values():
+        for number in dict.fromkeys(bored.line for bored in one.bored):
+            assert one.frame is not None
+            found.setdefault(one.frame.lines[number], []).append(one)
+    return found
 
 
 def _drilled(book: Codebook, habits: Habits, line: Line, ways: Sequence[Found]) -> Drilled:
@@ -124,20 +143,14 @@ def _bit(wide: Sequence[float]) -> float:
     )
 
 
-def beside(walls: Iterable[Drilled]) -> dict[tuple[str, str], tuple[tuple[str, str], ...]]:
-    """For each hop the hops with which it shares its holes for more than 24 in on end (310.15(C)(1))."""
-    spans: dict[tuple[tuple[str, str], tuple[str, str]], list[float]] = {}
-    for wall in walls:
-        for hole in wall.holes:
-            for one in hole.hops:
-                for other in hole.hops:
-                    if one != other:
-                        spans.setdefault((one, other), []).append(hole.stud.at_in)
+def beside(walls: Iterable[Drilled]) -> dict[tuple[str, str], list[tuple[str, str]]]:
+    """For each hop the hops with which it shares its holes for more than 24 in on end."""
     found: dict[tuple[str, str], list[tuple[str, str]]] = {}
-    for (one, other), marks in spans.items():
-        if max(marks) - min(marks) + STUD_IN > BUNDLED_IN:
-            found.setdefault(one, []).append(other)
-    return {one: tuple(others) for one, others in found.items()}
+    for wall in walls:
+        for one, other in wall.together:
+            if other not in found.setdefault(one, []):
+                found[one].append(other)
+    return found
 
 
 def studs_of(wall: Drilled, member: Member) -> list[float]:

@@ -9,39 +9,45 @@ from levelrun.core.boxes.entering import Entering
 from levelrun.core.circuits.loads import HopWires
 from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import Cable, cable, cable_sizes, method
-from levelrun.core.job import Job, Leg, Way
+from levelrun.core.job import Box, Job, Leg, Panel, Way
+from levelrun.core.kept import Standing
 from levelrun.core.ways.contexts import Lying, Woven
 from levelrun.core.ways.facts import in_pipe
 from levelrun.core.ways.stretch import Stretch
 
+_brings = Standing[list[tuple[str, Entering]]](2048)
+
 
 def entering(book: Codebook, job: Job, woven: Woven) -> dict[str, tuple[Entering, ...]]:
     """What each box receives, by box id, circuit by circuit, hop by hop."""
-    names = {node.id: node.name for node in job.nodes}
+    nodes = {node.id: node for node in job.nodes}
     found: dict[str, list[Entering]] = {}
-    for item in woven.lying.values():
-        ends = tuple(names[end] for laid in item.laid.values() for end in (laid.wires.start, laid.wires.box))
-        for box, one in _brought(book, item, ends):
+    for circuit in job.circuits:
+        item = woven.lying[circuit.id]
+        ends = (nodes[circuit.panel], nodes.get(circuit.feeds or ""))
+        brought = _brings.get(
+            circuit.id,
+            (book, item, *ends),
+            lambda item=item: _brought(book, item, nodes),  # type: ignore[misc]
+        )
+        for box, one in brought:
             found.setdefault(box, []).append(one)
     return {box: tuple(items) for box, items in found.items()}
 
 
-@lru_cache(maxsize=2048)
-def _brought(book: Codebook, item: Lying, ends: tuple[str, ...]) -> tuple[tuple[str, Entering], ...]:
-    """What the hops of a circuit bring: each to its box, to where it starts, and to the boxes that it passes. Kept
-    while they lie so and those are called so."""
-    names = iter(ends)
+def _brought(book: Codebook, item: Lying, nodes: Mapping[str, Panel | Box]) -> list[tuple[str, Entering]]:
+    """What the hops of a circuit bring: each to its box, to where it starts, and to the boxes that it passes."""
     found: list[tuple[str, Entering]] = []
     for box, laid in item.laid.items():
         path, wires = item.paths.get(box, ()), laid.wires
         first, last = _end_legs(item.ways, path, wires)
-        start, end = next(names), next(names)
+        start, end = nodes[wires.start].name, nodes[wires.box].name
         found += [
             (wires.box, _entering(book, wires, last, "feed", start)),
             (wires.start, _entering(book, wires, first, "load", end)),
         ]
         found += [(node, _entering(book, wires, None, "through", end)) for node in _passed(item.ways, path, wires)]
-    return tuple(found)
+    return found
 
 
 def _end_legs(ways: Mapping[str, Way], parts: tuple[Stretch, ...], wires: HopWires) -> tuple[Leg | None, Leg | None]:

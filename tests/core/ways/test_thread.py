@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from itertools import chain
 from typing import Any
 
 import pytest
@@ -26,7 +27,9 @@ def agree(job: Job) -> None:
     """Ground, wires, length, load, drop and cut list of every hop, wherever they are shown."""
     book, planned = job_book(job), plan(job)
     woven = weave(job, book, all_loads(job, book))
-    views = {item.way.id: WayView(book, item) for item in (*woven.contexts, *woven.drawn)}
+    views = {
+        item.way.id: WayView(book, item) for item in (*woven.contexts, *chain.from_iterable(woven.drawn.values()))
+    }
     received = entering(book, job, woven)
     rooms = {box.id: box for room in plan_building(job, book, received).rooms for box in room.boxes}
     shown = {box.id: box for room in planned.rooms for box in room.boxes}

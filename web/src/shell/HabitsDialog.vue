@@ -23,6 +23,26 @@ const FIELDS: Field[] = [
   { name: 'boxes_per_circuit', label: 'Boxes on a circuit, at most' },
   { name: 'light_wire', label: 'Wire to lights' },
 ]
+const ROUTING: Field[] = [
+  {
+    name: 'school',
+    label: 'Cables go',
+    titles: {
+      cheapest: 'the cheapest way of all',
+      studs: 'through the studs',
+      over: 'up and over',
+      under: 'down and under',
+    },
+  },
+  { name: 'cables_a_hole', label: 'Small cables in one hole' },
+  { name: 'stud_minutes', label: 'A hole in a stud, min' },
+  { name: 'joist_minutes', label: 'A hole in a joist, min' },
+  { name: 'plate_minutes', label: 'A plate bored and sealed, min' },
+  { name: 'corner_minutes', label: 'A corner, min' },
+  { name: 'header_minutes', label: 'Over a header, min' },
+  { name: 'trip_minutes', label: 'Under roof or floor, a cable, min' },
+  { name: 'fish_minutes', label: 'A stretch fished, min' },
+]
 const form = reactive<Part>({})
 whenShown(shown, () => {
   Object.assign(form, store.job?.habits)
@@ -36,6 +56,8 @@ async function set(values: Part, field: Field) {
   if (!problem) Object.assign(form, values)
   return problem
 }
+const route = (values: Part, field: Field) =>
+  set({ routing: { ...(form.routing as Part), ...values } }, field)
 </script>
 
 <template>
@@ -44,6 +66,9 @@ async function set(values: Part, field: Field) {
       <h2>Shop habits</h2>
       <p class="mute">Common practice, no source. Where the code says more, the code is kept.</p>
       <PartFields kind="habits" :fields="FIELDS" :part="form" :set="set" />
+      <h3 class="mt-3">The way of a cable</h3>
+      <p class="mute">Minutes and the hour above say which way is the cheapest.</p>
+      <PartFields kind="routing" :fields="ROUTING" :part="(form.routing as Part) ?? {}" :set="route" />
       <div class="buttons"><v-btn variant="flat" color="ink" @click="shown = false">Done</v-btn></div>
     </v-card>
   </v-dialog>

@@ -116,38 +116,59 @@ def _frame(habits: Habits, book: Codebook, structure: Structure, parts: Mapping[
     return _frames(made)
 
 
+Own = dict[str, Found]
 _found = Standing[Found](8192)
+_own = Standing[Own](2048)
 
 
-def found_ways(job: Job, book: Codebook, loads: Mapping[str, CircuitLoads]) -> dict[str, dict[str, Found]]:
+def found_ways(job: Job, book: Codebook, loads: Mapping[str, CircuitLoads]) -> dict[str, Own]:
     """The way of every hop between two things that stand in rooms, which takes no walked way and whose length nobody
-    taped; by circuit and box."""
+    taped; by circuit and box. A circuit keeps the same answer while nothing that it touches changes."""
     frames = frames_of(job, book)
     levels = {room.id: room.level for room in job.rooms}
     nodes: dict[str, Box | Panel] = {node.id: node for node in job.nodes}
-    found: dict[str, dict[str, Found]] = {}
-    for name, item in loads.items():
-        own = {}
-        for box, wires in item.wires.items():
-            hop = item.hops[box]
-            start, end = nodes[wires.start], nodes[box]
-            if hop.path or hop.length_in is not None or start.room is None or end.room is None:
-                continue
-            frame = frames.get(start.structure)
-            other = frames.get(end.structure)
-            if frame is None or other is None:
-                continue
-            school = hop.school or job.habits.routing.school
-            key = (name, box, school, wires.title, wires.method, wires.wire_size, wires.conductors)
-            own[box] = _found.get(
-                key,
-                (frame, other, start, end, hop.via),
-                lambda f=frame, o=other, s=start, e=end, h=hop, w=wires, c=school: _one(  # type: ignore[misc]
-                    f, o, s, e, levels, h, w, c, book
-                ),
-            )
-        found[name] = own
-    return found
+    here = _Here(book, job.habits.routing.school, frames, levels, nodes)
+    common = (book, job.habits.routing, *frames.values())
+    return {
+        name: _own.get(
+            name,
+            (item, nodes[item.circuit.panel], nodes.get(item.circuit.feeds or ""), *common),
+            lambda item=item: _of_circuit(here, item),  # type: ignore[misc]
+        )
+        for name, item in loads.items()
+    }
+
+
+@dataclass(frozen=True)
+class _Here:
+    """What the ways of all circuits are found from."""
+
+    book: Codebook
+    school: str
+    frames: Mapping[str, Frame]
+    levels: Mapping[str, str]
+    nodes: Mapping[str, Box | Panel]
+
+
+def _of_circuit(here: _Here, item: CircuitLoads) -> Own:
+    own: Own = {}
+    for box, wires in item.wires.items():
+        hop, start, end = item.hops[box], here.nodes[wires.start], here.nodes[box]
+        if hop.path or hop.length_in is not None or start.room is None or end.room is None:
+            continue
+        frame, other = here.frames.get(start.structure), here.frames.get(end.structure)
+        if frame is None or other is None:
+            continue
+        school = hop.school or here.school
+        key = (wires.circuit, box, school, wires.title, wires.method, wires.wire_size, wires.conductors)
+        own[box] = _found.get(
+            key,
+            (here.book, frame, other, start, end, hop.via),
+            lambda f=frame, o=other, s=start, e=end, h=hop, w=wires, c=school: _one(  # type: ignore[misc]
+                f, o, s, e, here.levels, h, w, c, here.book
+            ),
+        )
+    return own
 
 
 def _one(

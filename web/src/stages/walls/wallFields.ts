@@ -2,6 +2,8 @@ import type { Field } from '../../parts/fields/field'
 
 const door = (part: Record<string, unknown>) => part.kind === 'door'
 const leaved = (part: Record<string, unknown>) => part.kind === 'door' || part.kind === 'glass_door'
+const IN_WALL = ['pipe', 'duct', 'clean_out', 'flue', 'nail']
+const inWall = (part: Record<string, unknown>) => IN_WALL.includes(String(part.kind))
 const island = (part: Record<string, unknown>) => part.kind === 'island'
 
 export const OPENING_FIELDS: Field[] = [
@@ -15,9 +17,10 @@ export const OPENING_FIELDS: Field[] = [
 export const FIXTURE_FIELDS: Field[] = [
   { name: 'at_in', label: 'From the left corner', as: 'tape' },
   { name: 'width_in', label: 'Width', as: 'tape' },
-  { name: 'depth_in', label: 'Into the room', as: 'tape' },
+  { name: 'depth_in', label: 'Deep', as: 'tape' },
   { name: 'off_in', label: 'Off its wall', as: 'tape', when: island },
-  { name: 'height_in', label: 'Height', as: 'tape' },
+  { name: 'foot_in', label: 'Its foot over the floor', as: 'tape', when: inWall },
+  { name: 'height_in', label: 'Its top over the floor', as: 'tape' },
 ]
 export const SIDE_FIELDS: Field[] = [
   { name: 'stud', label: 'Studs' },
@@ -26,6 +29,8 @@ export const SIDE_FIELDS: Field[] = [
   { name: 'finish', label: 'Finish on this side' },
   { name: 'insulation', label: 'Insulation' },
   { name: 'bearing', label: 'Bearing' },
+  { name: 'closed', label: 'Closed: not drilled' },
+  { name: 'avoid', label: 'Cables go round it' },
 ]
 export const ROOM_FIELDS: Field[] = [
   { name: 'name', label: 'Name' },
@@ -45,6 +50,7 @@ export const ROOM_FIELDS: Field[] = [
     usual: 'not said',
     wide: true,
   },
+  { name: 'closed', label: 'Closed: not opened' },
   { name: 'laid_out', label: 'Boxes laid out' },
   { name: 'bays', label: 'Vehicle bays', when: (part) => part.use === 'garage' },
 ]
@@ -75,5 +81,10 @@ export const LEVEL_FIELDS: Field[] = [
   { name: 'floor_in', label: 'Floor, over the main floor', as: 'inches' },
   { name: 'joist_depth_in', label: 'Joists, deep', as: 'inches' },
   { name: 'joist_spacing_in', label: 'Joists, on centre', as: 'inches' },
+  {
+    name: 'joist_kind',
+    label: 'Joists are',
+    titles: { solid: 'sawn', i_joist: 'I-joists', truss: 'open trusses', laminated: 'laminated' },
+  },
   { name: 'joists', label: 'Joists run', titles: { x: 'east and west', y: 'north and south' } },
 ]

@@ -1,0 +1,110 @@
+"""The ways that the frame gives, circuit by circuit, with what lies in them: as they were, while nothing of a circuit
+changes."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from levelrun.core.circuits.loads import CircuitLoads
+from levelrun.core.codebook import Codebook
+from levelrun.core.job import Box, Job, Panel, Way
+from levelrun.core.kept import Standing
+from levelrun.core.rulebook import keeping
+from levelrun.core.ways.carried import Carried
+from levelrun.core.ways.drilling import Drilled, beside
+from levelrun.core.ways.facts import WayContext, viewed
+from levelrun.core.ways.frame.found import Found
+from levelrun.core.ways.frame.lines import Line
+from levelrun.core.ways.stretch import Stretch
+
+
+@dataclass(frozen=True, eq=False)
+class Thread:
+    """The hops of a circuit drawn through their ways, before their grounds are known: those in ways that were walked,
+    those in ways of their own by box; `inches` of those whose path is known but is no way yet."""
+
+    paths: dict[str, tuple[Stretch, ...]]
+    walked: tuple[tuple[str, Carried], ...]
+    drawn: dict[str, Carried]
+    ways: dict[str, Way]
+    inches: dict[str, float]
+
+
+_drawn = Standing[list[WayContext]](2048)
+
+
+def drawn_contexts(
+    job: Job,
+    book: Codebook,
+    loads: Mapping[str, CircuitLoads],
+    found: Mapping[str, Mapping[str, Found]],
+    walls: Mapping[Line, Drilled],
+    threads: Mapping[str, Thread],
+) -> dict[str, list[WayContext]]:
+    """Every way that the frame gives, by circuit, with its cable before its ground is known."""
+    nodes: dict[str, Panel | Box] = {node.id: node for node in job.nodes}
+    close = _beside(walls, loads)
+    made: dict[str, list[WayContext]] = {}
+    for name, item in loads.items():
+        near = close.get(name, {})
+        circuit = item.circuit
+        made[name] = _drawn.get(
+            (name, tuple(near.items())),
+            (
+                threads[name],
+                found[name],
+                job.habits,
+                nodes[circuit.panel],
+                nodes.get(circuit.feeds or ""),
+                *job.structures,
+            ),
+            lambda own=found[name], thread=threads[name], near=near: [  # type: ignore[misc]
+                _context(job, one, thread.drawn[box], nodes, near.get(box, 0))
+                for box, one in own.items()
+                if one.way is not None
+            ],
+        )
+    return made
+
+
+def _context(job: Job, one: Found, carried: Carried, nodes: Mapping[str, Panel | Box], close: int) -> WayContext:
+    assert one.way is not None
+    own = (nodes[one.way.start], nodes[one.box])
+    used = {node.structure for node in own}
+    return WayContext(
+        way=one.way,
+        habits=job.habits,
+        structures=tuple(item for item in job.structures if item.id in used),
+        nodes=own,
+        carried=(carried,),
+        beside=close,
+        holes=one.holes,
+    )
+
+
+def _beside(walls: Mapping[Line, Drilled], loads: Mapping[str, CircuitLoads]) -> dict[str, dict[str, int]]:
+    """Wires of other cables that carry current and lie in the same holes, by circuit and box."""
+    found: dict[str, dict[str, int]] = {}
+    for (circuit, box), others in beside(walls.values()).items():
+        wires = [loads[name].wires[other] for name, other in others]
+        count = sum(w.conductors - (w.neutral and w.conductors > 2) for w in wires)
+        found.setdefault(circuit, {})[box] = count
+    return found
+
+
+@keeping(4096)
+def least_wires(book: Codebook, context: WayContext) -> tuple[str, ...]:
+    """For each hop in a way the smallest wire that all but drop would take. Kept while nothing changes."""
+    view = viewed(book, context)
+    return tuple(view.least_wire(item) for item in context.carried)
+
+
+_least = Standing[frozenset[str]](2048)
+
+
+def least_of(book: Codebook, name: str, contexts: list[WayContext]) -> frozenset[str]:
+    """The smallest wires that the ways which a circuit was given would take."""
+    return _least.get(
+        name, (book, contexts), lambda: frozenset(size for item in contexts for size in least_wires(book, item))
+    )
