@@ -1,4 +1,4 @@
-"""Ways that draw themselves, as their user sees and bends them: by pointer, by keyboard, by sentence; the pull list."""
+"""Ways that draw themselves, as their user sees and bends them: by pointer, keyboard, sentence; the pull list."""
 
 from __future__ import annotations
 
@@ -104,8 +104,8 @@ def test_the_pull_list_is_ticked_and_what_was_cut_is_typed(open_page: Open) -> N
 
 
 def test_from_an_empty_job_to_a_pull_list_by_keyboard(open_page: Open) -> None:
-    """Two rooms, a panel, three receptacles, proposed circuits; then the holes are printed, counted from the left corner
-    of the north wall, at the hole line of the pole."""
+    """Two rooms, a panel, three receptacles, proposed circuits; then the holes are printed, counted from the left
+    corner of the north wall, at the hole line of the pole."""
     page = open_page()
     new_job(page)
     keys = stage(page, 1)

@@ -27,6 +27,7 @@ from levelrun.core.ways.bending import Bent, bent
 from levelrun.core.ways.drawing import DrawnWay
 from levelrun.core.ways.drilling import SheetRow, sheet, studs_of
 from levelrun.core.ways.frame.drawn import PlanCable, plan_cables
+from levelrun.core.ways.frame.found import way_id
 from levelrun.core.ways.frame.prices import work_text
 from levelrun.core.ways.ordering import Order, orders_of
 from levelrun.core.ways.pull_list import PullList, PullTotal, letters_of, pull_list
@@ -170,6 +171,8 @@ def _hops(planned: Planned, circuit: CircuitPlan) -> Iterator[HopRow]:
         if one is not None:
             kind = "drawn" if one.way is not None else "pipe" if one.route is not None else "none"
             kind = "apart" if one.why == "between buildings" else kind
+            if one.rides_with is not None:
+                kind, way = "drawn", way_id(*one.rides_with)
         findings = drawn.ways[way].findings if way in drawn.ways else []
         yield HopRow(
             box=row.box,

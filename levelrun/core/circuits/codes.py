@@ -228,6 +228,13 @@ CODES: dict[str, Code] = {
     "ground-bar": Code(
         "stop", "A sub-panel has no ground bar of its own.", "Grounds end on the neutral bar.", "Add one.", "circuits"
     ),
+    "panel-unplaced": Code(
+        "check",
+        "A panel stands in no room though its circuits go to rooms that are drawn.",
+        "Its home runs, the longest cables, are not in the list.",
+        "Say where it stands.",
+        "boxes",
+    ),
     "neutral-holes": Code(
         "stop", "More neutrals than holes for them.", "Two under one screw work loose.", "A second bar.", "circuits"
     ),

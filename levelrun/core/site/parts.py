@@ -27,9 +27,9 @@ OpeningKind = Literal["door", "window", "opening", "garage_door", "glass_door"]
 FixtureKind = Literal[
     "counter", "sink", "basin", "tub", "shower", "shower_valve", "toilet", "range", "refrigerator", "dishwasher",
     "cabinet", "fireplace", "furniture", "water_heater", "heater", "stairs", "island",
-    "pipe", "duct", "clean_out", "flue", "nail",
+    "pipe", "duct", "clean_out", "flue", "nail", "return_air",
 ]  # fmt: skip
-IN_WALL = ("pipe", "duct", "clean_out", "flue", "nail")  # what stands in a wall, behind its finish
+IN_WALL = ("pipe", "duct", "clean_out", "flue", "nail", "return_air")  # what stands in a wall, behind its finish
 MemberKind = Literal["solid", "i_joist", "truss", "laminated"]
 Coordinate = Annotated[float, Field(strict=True, ge=-24_000, le=24_000, allow_inf_nan=False)]
 Length = Annotated[float, Field(strict=True, ge=0.0625, le=6000, allow_inf_nan=False)]

@@ -33,7 +33,7 @@ FIXTURES: dict[str, tuple[float, float, float]] = {
     "refrigerator": (36, 30, 70), "dishwasher": (24, 24, 34), "cabinet": (36, 24, 84), "fireplace": (48, 20, 48),
     "furniture": (72, 24, 36), "water heater": (24, 24, 60), "heater": (36, 4, 10), "stairs": (36, 120, 60),
     "island": (60, 36, 36), "peninsula": (36, 60, 36), "pipe": (3.5, 3.5, 96), "duct": (14, 3.5, 96),
-    "clean out": (5, 3.5, 20), "flue": (8, 8, 96), "nail": (0.5, 3.5, 26),
+    "clean out": (5, 3.5, 20), "flue": (8, 8, 96), "nail": (0.5, 3.5, 26), "return air": (14.5, 3.5, 96),
 }  # fmt: skip
 FEET = {"clean out": 12.0, "nail": 22.0}  # where these begin over the floor, unless said
 MARKED = ("at", "deep", "high", "from", "off", "all")

@@ -284,6 +284,20 @@ CODES: dict[str, Code] = {
         "A plate over each.",
         "runs",
     ),
+    "hole-grommets": Code(
+        "note",
+        "Cable through metal studs.",
+        "The edge of the hole cuts the jacket.",
+        "A listed bushing in each hole.",
+        "runs",
+    ),
+    "bend-tight": Code(
+        "check",
+        "A cable bends tighter round a corner than it bears.",
+        "Its insulation is crushed inside the jacket.",
+        "A wider curve, or over the top.",
+        "runs",
+    ),
     "joist-chart": Code(
         "check",
         "Cable through made joists.",

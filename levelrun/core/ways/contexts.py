@@ -61,14 +61,14 @@ def weave(job: Job, book: Codebook, loads: Mapping[str, CircuitLoads]) -> Woven:
     ways = {way.id: way for way in job.ways}
     found = found_ways(job, book, loads)
     walls = drilled(book, job.habits, found)
-    threads = {
-        name: _threads.get(
+    threads: dict[str, Thread] = {}
+    for name, item in loads.items():
+        taken, mate = [ways[way] for way in item.taken], found.get(item.circuit.partner or "")
+        threads[name] = _threads.get(
             name,
-            (book, item, found[name], *(taken := [ways[way] for way in item.taken])),
-            lambda item=item, own=found[name], taken=taken: _thread(book, item, taken, own),  # type: ignore[misc]
+            (book, item, found[name], mate, *taken),
+            lambda i=item, t=taken, o=found[name], m=mate: _thread(book, i, t, o, m or {}),  # type: ignore[misc]
         )
-        for name, item in loads.items()
-    }
     inside: dict[str, list[Carried]] = {way: [] for way in ways}
     for thread in threads.values():
         for way, carried in thread.walked:
@@ -78,30 +78,38 @@ def weave(job: Job, book: Codebook, loads: Mapping[str, CircuitLoads]) -> Woven:
     drawn = drawn_contexts(job, book, loads, found, walls, threads)
     lying: dict[str, Lying] = {}
     for name, item in loads.items():
-        sizes = tuple(sorted({*least.get(name, ()), *least_of(book, name, drawn[name])}))
-        lying[name] = _lying(threads[name], _grounded(item, threads[name], sizes))
+        sizes = {*least.get(name, ()), *least_of(book, name, drawn[name])}
+        partner = item.circuit.partner or ""
+        if threads[name].rides:
+            sizes |= least_of(book, partner, drawn[partner])
+        lying[name] = _lying(threads[name], _grounded(item, threads[name], tuple(sorted(sizes))))
     contexts = [_with_grounds(book, item, _laid_in(item, lying)) if item.carried else item for item in bare]
-    whole = {name: _whole(book, name, drawn[name], lying[name]) for name in loads}
+    whole = {name: _whole(book, name, drawn[name], lying, item.circuit.partner or "") for name, item in loads.items()}
     return Woven(contexts, whole, lying, found, walls)
 
 
 _wholes = Standing[list[WayContext]](2048)
 
 
-def _whole(book: Codebook, name: str, bare: list[WayContext], lying: Lying) -> list[WayContext]:
+def _whole(
+    book: Codebook, name: str, bare: list[WayContext], lying: Mapping[str, Lying], mate: str
+) -> list[WayContext]:
     """The ways that a circuit was given, with the grounds of what lies in them."""
 
     def made() -> list[WayContext]:
-        return [_with_grounds(book, item, _laid_in(item, {name: lying})) for item in bare]
+        return [_with_grounds(book, item, _laid_in(item, lying)) for item in bare]
 
-    return _wholes.get(name, (book, bare, lying), made)
+    return _wholes.get(name, (book, bare, lying[name], lying.get(mate)), made)
 
 
 _threads = Standing[Thread](2048)
 
 
-def _thread(book: Codebook, item: CircuitLoads, ways: Sequence[Way], found: Mapping[str, Found]) -> Thread:
+def _thread(
+    book: Codebook, item: CircuitLoads, ways: Sequence[Way], found: Mapping[str, Found], mate: Mapping[str, Found]
+) -> Thread:
     own = {box: one.way for box, one in found.items() if one.way is not None}
+    own |= {box: way for box, one in found.items() if one.rides_with and (way := mate[box].way) is not None}
     by_id = {way.id: way for way in (*ways, *own.values())}
     paths: dict[str, tuple[Stretch, ...]] = {}
     walked: list[tuple[str, Carried]] = []
@@ -116,7 +124,8 @@ def _thread(book: Codebook, item: CircuitLoads, ways: Sequence[Way], found: Mapp
         else:
             walked += zip((part.way for part in paths[box]), carried, strict=True)
     inches = {box: one.route.length_in for box, one in found.items() if one.way is None and one.route is not None}
-    return Thread(paths, tuple(walked), drawn, by_id, inches)
+    rides = frozenset(box for box, one in found.items() if one.rides_with and box in own)
+    return Thread(paths, tuple(walked), drawn, by_id, inches, rides)
 
 
 @lru_cache(maxsize=2048)

@@ -99,7 +99,9 @@ def _of_circuit(
 def _of_hop(
     book: Codebook, one: Found, title: str, start: str, end: str, cut_in: float | None
 ) -> tuple[Finding, ...]:
-    return tuple(judged(book, HOP_RULES, Hopped(found=one, title=title, start=start, end=end, cut_in=cut_in)))
+    return tuple(
+        judged(book, HOP_RULES, Hopped(book=book, found=one, title=title, start=start, end=end, cut_in=cut_in))
+    )
 
 
 @keeping(1024)

@@ -22,13 +22,15 @@ from levelrun.core.ways.stretch import Stretch
 @dataclass(frozen=True, eq=False)
 class Thread:
     """The hops of a circuit drawn through their ways, before their grounds are known: those in ways that were walked,
-    those in ways of their own by box; `inches` of those whose path is known but is no way yet."""
+    those in ways of their own by box; `inches` of those whose path is known but is no way yet; `rides`: boxes to
+    which the cable of the circuit goes that shares its neutral."""
 
     paths: dict[str, tuple[Stretch, ...]]
     walked: tuple[tuple[str, Carried], ...]
     drawn: dict[str, Carried]
     ways: dict[str, Way]
     inches: dict[str, float]
+    rides: frozenset[str] = frozenset()
 
 
 _drawn = Standing[list[WayContext]](2048)
@@ -49,18 +51,13 @@ def drawn_contexts(
     for name, item in loads.items():
         near = close.get(name, {})
         circuit = item.circuit
+        thread, mate = threads[name], threads.get(circuit.partner or "")
+        ends = (nodes[circuit.panel], nodes.get(circuit.feeds or ""))
         made[name] = _drawn.get(
             (name, tuple(near.items())),
-            (
-                threads[name],
-                found[name],
-                job.habits,
-                nodes[circuit.panel],
-                nodes.get(circuit.feeds or ""),
-                *job.structures,
-            ),
-            lambda own=found[name], thread=threads[name], near=near: [  # type: ignore[misc]
-                _context(job, one, thread.drawn[box], nodes, near.get(box, 0))
+            (thread, found[name], mate, job.habits, *ends, *job.structures),
+            lambda own=found[name], thread=thread, mate=mate, near=near: [  # type: ignore[misc]
+                _context(job, one, _inside(thread, mate, box), nodes, near.get(box, 0))
                 for box, one in own.items()
                 if one.way is not None
             ],
@@ -68,7 +65,9 @@ def drawn_contexts(
     return made
 
 
-def _context(job: Job, one: Found, carried: Carried, nodes: Mapping[str, Panel | Box], close: int) -> WayContext:
+def _context(
+    job: Job, one: Found, carried: tuple[Carried, ...], nodes: Mapping[str, Panel | Box], close: int
+) -> WayContext:
     assert one.way is not None
     own = (nodes[one.way.start], nodes[one.box])
     used = {node.structure for node in own}
@@ -77,10 +76,16 @@ def _context(job: Job, one: Found, carried: Carried, nodes: Mapping[str, Panel |
         habits=job.habits,
         structures=tuple(item for item in job.structures if item.id in used),
         nodes=own,
-        carried=(carried,),
+        carried=carried,
         beside=close,
         holes=one.holes,
     )
+
+
+def _inside(thread: Thread, mate: Thread | None, box: str) -> tuple[Carried, ...]:
+    """What lies in the way to a box: its hop, and that of the circuit which shares its neutral where it rides."""
+    own = (thread.drawn[box],)
+    return (*own, mate.drawn[box]) if mate is not None and box in mate.rides else own
 
 
 def _beside(walls: Mapping[Line, Drilled], loads: Mapping[str, CircuitLoads]) -> dict[str, dict[str, int]]:

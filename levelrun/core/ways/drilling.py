@@ -121,7 +121,7 @@ def _shared(
     groups += [[item] for item in wide if item[1] > SMALL_IN]
     member = "stud_bearing" if line.bearing else "stud"
     for group in groups:
-        bit = _bit([w for _, w in group])
+        bit = bit_for([w for _, w in group])
         yield Hole(
             stud=stud, height_in=height, bit_in=bit, hops=tuple((one.circuit, one.box) for one, _ in group),
             limits=_limits(book, member, line.depth_at(stud.at_in), bit),
@@ -133,7 +133,7 @@ def _limits(book: Codebook, member: str, depth_in: float, bit_in: float) -> Bore
     return bored_hole(book, member, depth_in, bit_in)
 
 
-def _bit(wide: Sequence[float]) -> float:
+def bit_for(wide: Sequence[float]) -> float:
     """The smallest usual bit through which cables pass: ¾ for one or two small ones, 1 for a large one."""
     if len(wide) <= 2 and max(wide) <= SMALL_IN:
         return SMALL_BIT_IN

@@ -14,8 +14,11 @@ from levelrun.core.findings import Finding, Mend
 from levelrun.core.job import Circuit, Job, Panel, Room, Structure
 from levelrun.core.kept import Standing
 from levelrun.core.rulebook import Rule
+from levelrun.core.site.geometry import walls_of
 from levelrun.core.site.lived import dwellings
 
+FOR_PANELS = ("utility", "garage", "basement", "laundry", "shop", "storage")
+NOT_FOR_PANELS = ("bath", "closet", "stairs", "crawl", "attic")
 WIRED = ("receptacle", "switch", "light", "fan", "smoke", "equipment", "device", "tail")
 
 
@@ -94,6 +97,32 @@ def house_of(job: Job, book: Codebook) -> House:
         )
 
     return _houses.get(None, (book, job.structures, job.rooms, job.panels, job.circuits, lived, *boxes), made)
+
+
+def unplaced_rule(house: House) -> Iterator[Finding]:
+    """A panel in no room, where its circuits go to rooms of its building that are drawn: no way and no length is
+    known of its home runs."""
+    for panel in house.panels.values():
+        drawn = [room for room in house.rooms.values() if house.levels[room.level].id == panel.structure]
+        own = [circuit for circuit in house.circuits if circuit.panel == panel.id and not circuit.feeds]
+        into = [
+            hop.box
+            for circuit in own
+            for hop in circuit.chain
+            if not hop.after and not hop.path and hop.box in house.boxes and house.boxes[hop.box].room
+        ]
+        if panel.room is not None or not drawn or not into:
+            continue
+        room = min(drawn, key=lambda item: (item.use not in FOR_PANELS, item.use in NOT_FOR_PANELS))
+        side = max(range(len(room.sides)), key=lambda index: walls_of(room)[index].length_in)
+        at = walls_of(room)[side].length_in / 2
+        edit = {"op": "set", "kind": "panel", "id": panel.id, "set": {"room": room.id, "side": side, "at_in": at}}
+        yield finding(
+            "panel-unplaced", panel.id, None, f"{panel.name} stands in no room",
+            f"{len(into)} home {'run has' if len(into) == 1 else 'runs have'} no way and no length until it does.",
+            "common practice, no source", about="panel",
+            mends=[Mend(f"{walls_of(room)[side].name.capitalize()} wall of {room.name}", [edit])],
+        )  # fmt: skip
 
 
 def twice_rule(house: House) -> Iterator[Finding]:
@@ -220,4 +249,12 @@ def old_outlets_rule(house: House) -> Iterator[Finding]:
             )  # fmt: skip
 
 
-RULES: tuple[Rule[House], ...] = (twice_rule, loose_rule, wanted_rule, switch_rule, dark_rule, old_outlets_rule)
+RULES: tuple[Rule[House], ...] = (
+    unplaced_rule,
+    twice_rule,
+    loose_rule,
+    wanted_rule,
+    switch_rule,
+    dark_rule,
+    old_outlets_rule,
+)

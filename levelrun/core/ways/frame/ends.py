@@ -222,7 +222,7 @@ def clear_at(line: Line, t0: float, t1: float, z: float) -> bool:
         and over < line.plate_in - CLEAR_IN
         and not any(
             s.foot_in - CLEAR_IN < over < s.top_in + CLEAR_IN and s.from_in < high and low < s.to_in
-            for s in line.stops
+            for s in line.across_stops
         )
     )
 

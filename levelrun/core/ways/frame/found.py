@@ -40,8 +40,9 @@ class Bored:
 @dataclass(frozen=True, kw_only=True, eq=False)
 class Found:
     """The way of one hop. `wire`: its gauge; `way`: as legs, None where wires take a raceway that nobody has walked;
-    `pieces`: for each leg those of the route; `wide_in`: the wide side of its
-    cable, 0 where it is not known. `why`: what keeps it from having a way, else empty."""
+    `pieces`: for each leg those of the route; `wide_in`, `narrow_in`: the two sides of its cable, 0 where they
+    are not known. `rides_with`: the hop, by circuit and box, in whose cable it lies where the two share a neutral.
+    `why`: what keeps it from having a way, else empty."""
 
     circuit: str
     box: str
@@ -51,6 +52,8 @@ class Found:
     way: Way | None
     pieces: tuple[tuple[int, ...], ...] = ()
     wide_in: float = 0.0
+    narrow_in: float = 0.0
+    rides_with: tuple[str, str] | None = None
     why: str = ""
 
     @property
@@ -127,16 +130,37 @@ def found_ways(job: Job, book: Codebook, loads: Mapping[str, CircuitLoads]) -> d
     frames = frames_of(job, book)
     levels = {room.id: room.level for room in job.rooms}
     nodes: dict[str, Box | Panel] = {node.id: node for node in job.nodes}
-    here = _Here(book, job.habits.routing.school, frames, levels, nodes)
+    here = _Here(book, job.habits.routing.school, frames, levels, nodes, riders_of(loads))
     common = (book, job.habits.routing, *frames.values())
     return {
         name: _own.get(
             name,
-            (item, nodes[item.circuit.panel], nodes.get(item.circuit.feeds or ""), *common),
+            (item, loads.get(item.circuit.partner or ""), *_ends(item, nodes), *common),
             lambda item=item: _of_circuit(here, item),  # type: ignore[misc]
         )
         for name, item in loads.items()
     }
+
+
+def _ends(item: CircuitLoads, nodes: Mapping[str, Box | Panel]) -> tuple[Box | Panel | None, ...]:
+    return nodes[item.circuit.panel], nodes.get(item.circuit.feeds or "")
+
+
+def riders_of(loads: Mapping[str, CircuitLoads]) -> dict[tuple[str, str], HopWires]:
+    """Home runs that ride in the cable of the circuit with which they share a neutral, by the circuit and box that
+    they ride with: both go from the panel to the same box, in cable."""
+    found: dict[tuple[str, str], HopWires] = {}
+    for name, item in loads.items():
+        other = loads.get(item.circuit.partner or "")
+        if other is None or other.circuit.partner != name or other.circuit.id > name:
+            continue
+        for box, wires in item.wires.items():
+            mate = other.wires.get(box)
+            if mate is None or wires.after or mate.after or wires.method != mate.method or wires.method == "raceway":
+                continue
+            if not item.hops[box].path and not other.hops[box].path and wires.start == mate.start:
+                found[other.circuit.id, box] = wires
+    return found
 
 
 @dataclass(frozen=True)
@@ -148,6 +172,7 @@ class _Here:
     frames: Mapping[str, Frame]
     levels: Mapping[str, str]
     nodes: Mapping[str, Box | Panel]
+    riders: Mapping[tuple[str, str], HopWires]
 
 
 def _of_circuit(here: _Here, item: CircuitLoads) -> Own:
@@ -159,7 +184,16 @@ def _of_circuit(here: _Here, item: CircuitLoads) -> Own:
         frame, other = here.frames.get(start.structure), here.frames.get(end.structure)
         if frame is None or other is None:
             continue
+        if wires.partner and here.riders.get((wires.partner, box)) is wires:
+            own[box] = Found(
+                circuit=wires.circuit, box=box, wire=wires.wire_size, frame=None, route=None, way=None,
+                rides_with=(wires.partner, box),
+            )  # fmt: skip
+            continue
         school = hop.school or here.school
+        rider = here.riders.get((wires.circuit, box))
+        if rider is not None:
+            wires = replace(wires, conductors=wires.conductors + rider.conductors - 1)
         key = (wires.circuit, box, school, wires.title, wires.method, wires.wire_size, wires.conductors)
         own[box] = _found.get(
             key,
@@ -194,9 +228,10 @@ def _one(
     lain = Cabled(wires.method, size, sleeve_of(book, wires.method, size))
     name = f"{wires.title} to {end.name}"[:MOST_IN_A_NAME]
     drawn = as_way(frame, taken.pieces, a, b, way_id(wires.circuit, hop.box), name, lain)
-    made = size in cable_sizes(book, wires.method)
-    wide = cable(book, wires.method, size).wide_in if made else 0.0
-    return replace(there, way=drawn.way, pieces=drawn.pieces, wide_in=wide)
+    if size not in cable_sizes(book, wires.method):
+        return replace(there, way=drawn.way, pieces=drawn.pieces)
+    made = cable(book, wires.method, size)
+    return replace(there, way=drawn.way, pieces=drawn.pieces, wide_in=made.wide_in, narrow_in=made.narrow_in)
 
 
 @lru_cache(maxsize=512)

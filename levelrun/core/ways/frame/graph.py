@@ -246,7 +246,7 @@ class _Builder:
     def _stations(self, index: int, line: Line, meets: Sequence[float]) -> None:
         hole = self.parts.hole_line_in
         marks = [line.from_in, line.to_in, *meets]
-        blocked = _merged([s for s in line.stops if s.foot_in - CLEAR_IN < hole < s.top_in + CLEAR_IN])
+        blocked = _merged([s for s in line.across_stops if s.foot_in - CLEAR_IN < hole < s.top_in + CLEAR_IN])
         for stop in blocked:
             marks += [stop.from_in - BESIDE_IN, stop.to_in + BESIDE_IN]
         low, high = min(line.from_in, *meets, line.from_in), max(line.to_in, *meets, line.to_in)
@@ -326,7 +326,9 @@ def _span(line: Line, a: float, b: float, hole: float, blocked: Sequence[Stop]) 
     over, under = stop.top_in + CLEAR_IN, stop.foot_in - CLEAR_IN - 1
     heights = [z for z in (over, under) if 3 <= z <= line.plate_in - 0.75]
     clear = [
-        z for z in heights if not any(s.foot_in < z < s.top_in and s.from_in < b and a < s.to_in for s in line.stops)
+        z
+        for z in heights
+        if not any(s.foot_in < z < s.top_in and s.from_in < b and a < s.to_in for s in line.across_stops)
     ]
     if not clear:
         return Span(a, b, None, False, f"{stop.what.replace('_', ' ')} without room over it")

@@ -21,18 +21,21 @@ SILL_IN = 1.5
 BESIDE_IN = 2 * STUD_IN + 0.5  # king and trimmer at each side of an opening, and the edge of a cable beside them
 WET_TO_IN = 84.0  # a shower's wall is left alone up to where its arm comes out, common practice, no source
 VALVE_IN = 6.0  # so far round the valve of a shower nothing is drilled, common practice, no source
+HOT_IN = 6.0  # so far beside a hot flue no cable lies, common practice, no source: the flue's own label decides
 ROOM_IN = 1.5  # of a wall's depth that a cable needs beside what stands in it
 
 
 @dataclass(frozen=True)
 class Stop:
-    """What stands in the way in a wall: from where to where along it and up it, inches; what it is called."""
+    """What stands in the way in a wall: from where to where along it and up it, inches; what it is called.
+    `upright_only`: cable crosses it square and does not go along it, as a bay that takes return air (300.22(C))."""
 
     from_in: float
     to_in: float
     foot_in: float
     top_in: float
     what: str
+    upright_only: bool = False
 
     def at(self, t: float, z: float) -> bool:
         """Whether it is in the way at a place in the wall."""
@@ -111,6 +114,11 @@ class Line:
         """The depth of its framing at a place, inches: the least of its faces there."""
         near = [m.depth_in for m in self.members if m.from_in - 6 <= t <= m.to_in + 6]
         return min(near, default=self.depth_in)
+
+    @cached_property
+    def across_stops(self) -> tuple[Stop, ...]:
+        """What stands in the way of a level cable."""
+        return tuple(stop for stop in self.stops if not stop.upright_only)
 
     @cached_property
     def plate_in(self) -> float:
@@ -247,7 +255,7 @@ def _stops(face: Face, member: Member) -> Iterator[Stop]:
         said = _in_the_way(thing, face)
         if said is not None:
             a, b = sorted((_place(member, said[0]), _place(member, said[1])))
-            yield Stop(a, b, said[2], said[3], thing.kind)
+            yield Stop(a, b, said[2], said[3], thing.kind, thing.kind == "return_air")
 
 
 def _in_the_way(item: Fixture, face: Face) -> tuple[float, float, float, float] | None:
@@ -260,6 +268,10 @@ def _in_the_way(item: Fixture, face: Face) -> tuple[float, float, float, float] 
         return middle - VALVE_IN, middle + VALVE_IN, item.height_in - VALVE_IN, item.height_in + VALVE_IN
     if item.kind == "fireplace":
         return left, right, 0.0, face.height_in
+    if item.kind == "return_air":
+        return left, right, item.foot_in, item.height_in
+    if item.kind == "flue":
+        return left - HOT_IN, right + HOT_IN, item.foot_in, item.height_in
     if item.kind in IN_WALL and depth_of(face.side) - item.depth_in < ROOM_IN:
         return left, right, item.foot_in, item.height_in
     return None

@@ -8,9 +8,12 @@ from dataclasses import dataclass
 from levelrun.core.job import Level, Room
 from levelrun.core.kept import kept_hash
 from levelrun.core.site.geometry import Point
+from levelrun.core.site.sharing import MOST_GAP_IN
 from levelrun.core.ways.frame.lines import Line
 
 LOW_IN = 2.375  # the middle of a ¾ hole that leaves 2 in of joist at its side (IRC R502.8)
+Box = tuple[float, float, float, float]
+AROUND_IN = MOST_GAP_IN / 2 + 0.5  # half of the thickest wall between two rooms
 SAME_IN = 6.0  # lines of the grid nearer than this are one
 PLACES = {"crawl": "crawl_space", "basement": "basement"}
 
@@ -20,8 +23,8 @@ class Plane:
     """The joists over one level: the height of their holes over the main floor, the lines of its grid, what is
     closed.
 
-    `through`: whether cable may go across them; `bored`: whether that takes holes. `damp`: where building cable may
-    not lie.
+    `through`: whether cable may go across them; `bored`: whether that takes holes. `floors`: the rooms under and over
+    them, with half a wall round each: beyond these there are no joists. `damp`: where building cable may not lie.
     """
 
     level: Level
@@ -29,7 +32,8 @@ class Plane:
     place: str
     xs: tuple[float, ...]
     ys: tuple[float, ...]
-    closed: tuple[tuple[float, float, float, float], ...]
+    closed: tuple[Box, ...]
+    floors: tuple[Box, ...]
     damp: bool
 
     __hash__ = kept_hash
@@ -56,10 +60,23 @@ class Plane:
         """Whether a straight piece may go: across only where joists may be crossed, never through what is closed."""
         if not self.through and self.across(a, b) > self.level.joist_spacing_in / 2:
             return False
-        return not any(_meets(box, a, b) for box in self.closed)
+        return not any(_meets(box, a, b) for box in self.closed) and self._over_rooms(a, b)
+
+    def _over_rooms(self, a: Point, b: Point) -> bool:
+        """Whether a straight piece, square to the walls, lies over or under rooms all along."""
+        flat = abs(a[0] - b[0]) >= abs(a[1] - b[1])
+        along, fixed = (0, 1) if flat else (1, 0)
+        at, end = min(a[along], b[along]), max(a[along], b[along])
+        spans = sorted(
+            (box[along], box[along + 2]) for box in self.floors if box[fixed] <= a[fixed] <= box[fixed + 2]
+        )
+        for low, high in spans:
+            if low <= at:
+                at = max(at, high)
+        return at >= end
 
 
-def _meets(box: tuple[float, float, float, float], a: Point, b: Point) -> bool:
+def _meets(box: Box, a: Point, b: Point) -> bool:
     """Whether a level piece, square to the axes, passes through a rectangle."""
     x0, y0, x1, y1 = box
     return (
@@ -100,6 +117,7 @@ def planes_of(levels: Sequence[Level], rooms: Sequence[Room], lines: Sequence[Li
             xs=_grid(own, 0),
             ys=_grid(own, 1),
             closed=tuple(_box(room) for room in inside if room.closed),
+            floors=tuple(_box(room, AROUND_IN) for room in rooms if room.level in touching),
             damp=level.kind in PLACES and any(room.moisture in ("damp", "wet") for room in inside),
         )
     return found
@@ -126,9 +144,9 @@ def _grid(lines: Sequence[Line], axis: int) -> tuple[float, ...]:
     return tuple(kept)
 
 
-def _box(room: Room) -> tuple[float, float, float, float]:
+def _box(room: Room, around: float = 0.0) -> Box:
     xs, ys = [x for x, _ in room.corners], [y for _, y in room.corners]
-    return min(xs), min(ys), max(xs), max(ys)
+    return min(xs) - around, min(ys) - around, max(xs) + around, max(ys) + around
 
 
 def around(marks: Sequence[float], value: float) -> list[int]:

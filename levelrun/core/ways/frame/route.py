@@ -252,7 +252,9 @@ def _work(frame: Frame, pieces: Sequence[Piece]) -> Work:
             line = frame.lines[piece.line]
             t0, t1, z = line.place(piece.a[:2]), line.place(piece.b[:2]), piece.a[2] - line.level.floor_in
             work.studs += len(line.bored(t0, t1, z))
-            work.headers += abs(piece.a[2] - frame.hole_in(line)) > 1
+            low, high = min(t0, t1), max(t0, t1)
+            aside = abs(piece.a[2] - frame.hole_in(line)) > 1
+            work.headers += aside and any(s.from_in < high and low < s.to_in for s in line.across_stops)
         elif piece.plane:
             work.joists += frame.planes[piece.plane].joists(piece.a[:2], piece.b[:2])
         if before is not None and before.line >= 0 <= piece.line != before.line:

@@ -5,12 +5,14 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
+from levelrun.core.codebook import Codebook
 from levelrun.core.findings import Finding, Mend
 from levelrun.core.job import Level
 from levelrun.core.measure import show, show_inches
 from levelrun.core.rulebook import Rule
+from levelrun.core.trade.holes import bored_hole
 from levelrun.core.ways.codes import finding
-from levelrun.core.ways.drilling import MOST_IN_A_STUD, Drilled, Hole
+from levelrun.core.ways.drilling import MOST_IN_A_STUD, Drilled, Hole, bit_for
 from levelrun.core.ways.frame.found import Found
 from levelrun.core.ways.frame.lines import Line
 
@@ -20,8 +22,9 @@ FISH = "334.30(B)(1)"
 
 @dataclass(frozen=True, kw_only=True, eq=False)
 class Hopped:
-    """A hop as it was found, with what it is called: its circuit and its two ends."""
+    """A hop as it was found under a rule set, with what it is called: its circuit and its two ends."""
 
+    book: Codebook
     found: Found
     title: str
     start: str
@@ -80,7 +83,46 @@ def fished_rule(hop: Hopped) -> Iterator[Finding]:
         )  # fmt: skip
 
 
-HOP_RULES: tuple[Rule[Hopped], ...] = (no_way_rule, long_rule, fished_rule)
+def bend_rule(hop: Hopped) -> Iterator[Finding]:
+    """Round a corner a cable bends no tighter than five times its thickness (334.24); a flat one bends flat."""
+    one = hop.found
+    if one.frame is None or one.route is None or not one.route.work.corners or not one.narrow_in:
+        return
+    room = min(one.frame.lines[piece.line].depth_in for piece in one.route.pieces if piece.line >= 0)
+    need = hop.book.number("cable_bend_diameters") * one.narrow_in
+    if need > room + 1e-9:
+        edits = [{"op": "bend", "circuit": one.circuit, "box": one.box, "school": "over", "via": []}]
+        yield finding(
+            "bend-tight", one.circuit, None, f"Tight round the corner to {hop.end}",
+            f"It bends in {show_inches(need)}; the wall is {show_inches(room)} deep. Two holes well apart that meet "
+            "in a wide curve, or over the top.", hop.book.scalar("cable_bend_diameters").section,
+            measured=show_inches(room), limit=show_inches(need), about="circuit",
+            mends=[Mend("Up and over", edits)],
+        )  # fmt: skip
+
+
+def joist_rule(hop: Hopped) -> Iterator[Finding]:
+    """The hole that a cable takes in a joist: a third of its depth, 2 in from both sides (IRC R502.8)."""
+    one = hop.found
+    if one.frame is None or one.route is None or not one.wide_in:
+        return
+    bit = bit_for([one.wide_in])
+    for piece in one.route.pieces:
+        plane = one.frame.planes.get(piece.plane)
+        if plane is None or plane.level.joist_kind != "solid" or not plane.joists(piece.a[:2], piece.b[:2]):
+            continue
+        hole = bored_hole(hop.book, "joist", plane.level.joist_depth_in, bit)
+        if hole.allowed is False:
+            yield finding(
+                "hole-large", one.circuit, None, f"A {show_inches(bit)} hole is too large for the joists",
+                f"To {hop.end} the cable goes through joists {show_inches(plane.level.joist_depth_in)} deep: "
+                f"{show_inches(hole.max_hole_in or 0.0)} is the most. Along them, or through the studs.", hole.rule,
+                measured=show_inches(bit), limit=show_inches(hole.max_hole_in or 0.0), about="circuit",
+            )  # fmt: skip
+            return
+
+
+HOP_RULES: tuple[Rule[Hopped], ...] = (no_way_rule, long_rule, fished_rule, bend_rule, joist_rule)
 
 
 def hole_rules(wall: Drilled, room: str, name: str) -> Iterator[Finding]:
@@ -97,6 +139,11 @@ def hole_rules(wall: Drilled, room: str, name: str) -> Iterator[Finding]:
             "holes-many", room, None, f"{most} holes in one stud of the {name}",
             "Each is within the limit; together they weaken it. Take a cable over the top, or ask.",
             "common practice, no source", measured=str(most), limit=str(MOST_IN_A_STUD), about="room", room=room,
+        )  # fmt: skip
+    if wall.line.stud == "metal" and wall.holes:
+        yield finding(
+            "hole-grommets", room, None, f"Grommets in the metal studs of the {name}",
+            "A listed bushing in each hole before the cable is pulled.", "300.4(B)(1)", about="room", room=room,
         )  # fmt: skip
     plated = sum(hole.limits.plate_needed for hole in wall.holes)
     if plated:

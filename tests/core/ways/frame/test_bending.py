@@ -172,3 +172,23 @@ def test_what_stands_in_a_wall_is_said_with_its_height() -> None:
     job = edited(HOUSE, {"op": "say", "text": 'mark clean out north at 60" from 10" high 20"', "room": "w"})
     (thing,) = job.fixtures
     assert (thing.kind, thing.at_in, thing.foot_in, thing.height_in) == ("clean_out", 60.0, 10.0, 20.0)
+
+
+def test_a_multiwire_home_run_is_one_cable() -> None:
+    """Two circuits that share a neutral go from the panel to B-1 in one 12-3; from there each on its own 12-2."""
+    first = HOUSE.circuits[0].model_copy(update={"chain": HOUSE.circuits[0].chain[:2], "partner": "k2", "tied": True})
+    second = first.model_copy(update={
+        "id": "k2", "name": "Other", "space": 3, "partner": "k",
+        "chain": (first.chain[0], HOUSE.circuits[0].chain[2].model_copy(update={"after": "b1"})),
+    })  # fmt: skip
+    job = HOUSE.model_copy(update={"circuits": (first, second)})
+    planned = plan(job)
+    items = sorted((row.item, row.box) for row in pulls(job).rows)
+    assert items == [("12-2 NM-B", "b2"), ("12-2 NM-B", "b3"), ("12-3 NM-B", "b1")]
+    rows = {(c.summary.id, row.box): row for c in planned.circuits for row in c.chain}
+    assert rows["k", "b1"].length_in == rows["k2", "b1"].length_in == planned.drawn.found["k"]["b1"].route.length_in  # type: ignore[union-attr]
+    assert not [f for f in planned.findings if f.code in ("cable-differs", "size-unknown", "wire-smaller")]
+    apart = job.model_copy(
+        update={"circuits": tuple(c.model_copy(update={"partner": None}) for c in (first, second))}
+    )
+    assert sorted(row.item for row in pulls(apart).rows) == ["12-2 NM-B"] * 4

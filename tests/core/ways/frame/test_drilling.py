@@ -136,7 +136,31 @@ def test_made_joists_ask_for_the_makers_chart() -> None:
 
 def test_a_piece_longer_than_a_coil_is_asked_about() -> None:
     long = with_boxes(two_rooms(), ("w", 0, 20, 14), ("e", 1, 60, 14))
-    rooms = tuple(
-        room.model_copy(update={"corners": tuple((x * 20, y) for x, y in room.corners)}) for room in long.rooms
-    )
+    east = tuple((x + 2880 - 144 if x > 144 else x, y) for x, y in long.rooms[1].corners)
+    west = tuple((x * 20, y) for x, y in long.rooms[0].corners)
+    rooms = tuple(r.model_copy(update={"corners": c}) for r, c in zip(long.rooms, (west, east), strict=True))
     assert "way-long" in codes(plan(long.model_copy(update={"rooms": rooms}))) and "way-long" not in codes(plan(long))
+
+
+@pytest.mark.parametrize(("wire", "stud", "told"), [("12", "2x4", False), ("4", "2x4", True), ("4", "2x6", False)])
+def test_a_corner_too_tight_for_a_large_cable(wire: str, stud: str, told: bool) -> None:
+    """4-3 is 0.96 in thick: five times that is 4.8 in, in a wall of 3.5 or 5.5 (334.24). 12-2 bends flat: 0.95."""
+    job = edited(house(1, wire, stud), {"op": "bend", "circuit": "k0", "school": "studs"})
+    job = edited(job, {"op": "set_side", "room": "e", "side": None, "set": {"stud": stud}})
+    assert ("bend-tight" in codes(plan(job))) is told
+    for finding in [f for f in plan(job).findings if f.code == "bend-tight"]:
+        assert "bend-tight" not in codes(plan(edited(job, *finding.mends[0].edits)))
+
+
+@pytest.mark.parametrize(("wire", "depth", "told"), [("12", 5.5, False), ("4", 5.5, False), ("4", 4.875, True)])
+def test_a_hole_too_large_for_the_joists(wire: str, depth: float, told: bool) -> None:
+    """4-3 takes a 1-1/8 bit. In 5.5 in: a third is 1.83, 5.5 - 4 is 1.5. In 4.875: 0.875 (IRC R502.8)."""
+    job = edited(house(1, wire), {"op": "bend", "circuit": "k0", "school": "over"})
+    thin = LEVELS[0].model_copy(update={"joist_depth_in": depth})
+    structure = job.structures[0].model_copy(update={"levels": (thin,)})
+    assert ("hole-large" in codes(plan(job.model_copy(update={"structures": (structure,)})))) is told
+
+
+def test_metal_studs_want_grommets() -> None:
+    assert "hole-grommets" in codes(plan(house(1, stud="metal")), notes=True)
+    assert "hole-grommets" not in codes(plan(house(1)), notes=True)

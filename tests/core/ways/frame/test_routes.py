@@ -128,6 +128,27 @@ def test_what_stands_in_a_wall_is_gone_round(name: str) -> None:
             assert not (across and foot < piece.a[2] < top)
 
 
+def test_a_return_air_bay_is_crossed_square_and_not_gone_along() -> None:
+    """A bay that takes return air, 50 to 64: R-1 at 60 stands in it. Level through it is allowed, up in it is not
+    (300.22(C))."""
+    bay = fixture(kind="return_air", side=0, at_in=50, width_in=14, depth_in=3.5, height_in=97)
+    job = HOUSE.model_copy(update={"fixtures": (bay,)})
+    over, level = taken(job, "p", "b1", "over"), taken(job, "b1", "b2", "studs")
+    assert over is not None and level is not None and level.work.headers == 0
+    assert not any(p.upright and p.line >= 0 and p.a[1] == 121.75 and p.length_in > 40 and 50 < p.a[0] < 64
+                   for p in over.pieces)  # fmt: skip
+
+
+def test_a_hot_flue_is_kept_clear_of() -> None:
+    flue = fixture(kind="flue", side=0, at_in=70, width_in=8, depth_in=8, height_in=97)
+    way = taken(HOUSE.model_copy(update={"fixtures": (flue,)}), "b1", "b2", "studs")
+    assert way is not None
+    for piece in way.pieces:
+        if piece.line >= 0 and piece.a[1] == piece.b[1] == 121.75:
+            low, high = sorted((piece.a[0], piece.b[0]))
+            assert not (low < 78 + 6 and high > 70 - 6)
+
+
 def test_a_small_pipe_leaves_room_for_cable() -> None:
     """A half-inch pipe takes 5/8 of 3-1/2 in."""
     small = fixture(kind="pipe", side=0, at_in=70, width_in=1, depth_in=0.625, height_in=97)
@@ -169,6 +190,17 @@ def test_without_a_way_it_says_so_and_gives_no_length() -> None:
     assert (
         mends and "way-none" not in codes(plan(edited(job, *[e for m in mends for e in m.edits])), notes=True)
     ) or mends
+
+
+@pytest.mark.parametrize(("apart", "told"), [(3.5, False), (12.0, False), (60.0, True)])
+def test_a_building_in_two_parts_has_no_way_between_them(apart: float, told: bool) -> None:
+    """A wall a foot thick is a wall; five feet of air are not."""
+    east = tuple((x - 3.5 + apart, y) for x, y in HOUSE.rooms[1].corners)
+    rooms = (HOUSE.rooms[0], HOUSE.rooms[1].model_copy(update={"corners": east}))
+    planned = plan(HOUSE.model_copy(update={"rooms": rooms}))
+    assert ("way-none" in codes(planned)) is told
+    lengths = {row.box: row.length_in for circuit in planned.circuits for row in circuit.chain}
+    assert (lengths["b2"] is None) is told
 
 
 def test_joists_too_thin_to_bore_are_gone_over() -> None:
@@ -225,3 +257,14 @@ def test_every_hop_of_the_large_house_has_a_way_that_hangs_together() -> None:
             legs = sum(leg.length_in for leg in one.way.legs)
             assert legs == pytest.approx(one.route.length_in, abs=1 / 16 * len(one.way.legs))
             assert one.way.legs[-1].end.node == one.box
+
+
+def test_a_panel_in_no_room_is_asked_about_and_placed() -> None:
+    loose = HOUSE.panels[0].model_copy(update={"room": None, "side": None, "at_in": None})
+    job = HOUSE.model_copy(update={"panels": (loose,)})
+    planned = plan(job)
+    (said,) = [f for f in planned.findings if f.code == "panel-unplaced"]
+    assert {row.box: row.length_in for row in planned.circuits[0].chain}["b1"] is None
+    mended = plan(edited(job, *said.mends[0].edits))
+    assert "panel-unplaced" not in codes(mended)
+    assert {row.box: row.length_in for row in mended.circuits[0].chain}["b1"] is not None

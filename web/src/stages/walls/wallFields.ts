@@ -2,7 +2,7 @@ import type { Field } from '../../parts/fields/field'
 
 const door = (part: Record<string, unknown>) => part.kind === 'door'
 const leaved = (part: Record<string, unknown>) => part.kind === 'door' || part.kind === 'glass_door'
-const IN_WALL = ['pipe', 'duct', 'clean_out', 'flue', 'nail']
+const IN_WALL = ['pipe', 'duct', 'clean_out', 'flue', 'nail', 'return_air']
 const inWall = (part: Record<string, unknown>) => IN_WALL.includes(String(part.kind))
 const island = (part: Record<string, unknown>) => part.kind === 'island'
 
