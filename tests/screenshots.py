@@ -25,9 +25,14 @@ def runs(page: Page) -> None:
     to(page, "runs?way=h14")
 
 
-def pulls(page: Page) -> None:
-    """Too many bends between pull points."""
-    to(page, "runs?way=h1")
+def cables(page: Page) -> None:
+    """Cables that found their way, one of them picked."""
+    to(page, "runs?way=w-c3-b18")
+
+
+def pull_list(page: Page) -> None:
+    """Every cable to pull."""
+    to(page, "sheets/pull-list")
 
 
 def basement(page: Page) -> None:
@@ -150,7 +155,8 @@ VIEWS: dict[str, tuple[tuple[int, int], Callable[[Page], None]]] = {
     "circuits-panel": ((1280, 800), panel),
     "directory": ((1280, 800), directory),
     "runs": ((1280, 800), runs),
-    "runs-bends": ((1280, 800), pulls),
+    "runs-cables": ((1280, 800), cables),
+    "pull-list": ((1280, 800), pull_list),
     "runs-dark": ((1280, 800), basement),
     "runs-phone": ((390, 844), runs),
     "rules": ((1280, 800), rules),

@@ -85,5 +85,5 @@ def _against(length: float, minutes: float) -> str:
     if feet:
         parts.append(f"{show(abs(feet) * 12)} {'more' if feet > 0 else 'less'}")
     if spent:
-        parts.append(f"{abs(spent)} minutes {'more' if spent > 0 else 'less'}")
+        parts.append(f"{abs(spent)} minute{'s' * (abs(spent) > 1)} {'more' if spent > 0 else 'less'}")
     return ", ".join(parts) or "the same"

@@ -71,10 +71,10 @@ const print = () => window.print()
             <th>cable</th>
             <th>from</th>
             <th>to</th>
-            <th class="r">as it lies</th>
-            <th class="r">ends</th>
-            <th class="r">loop</th>
-            <th class="r">waste</th>
+            <th class="r parts">as it lies</th>
+            <th class="r parts">ends</th>
+            <th class="r parts">loop</th>
+            <th class="r parts">waste</th>
             <th class="r">cut</th>
             <th class="no-print r">{{ store.metric ? 'm' : 'ft' }} cut</th>
           </tr>
@@ -89,16 +89,16 @@ const print = () => window.print()
                 @change="pulled(row, row.pulled_in === null ? row.cut_in : null)"
               />
             </td>
-            <td>
+            <td class="letter">
               <b>{{ row.letter }}</b>
             </td>
             <td>{{ row.pieces > 1 ? `${row.pieces} × ` : '' }}{{ row.item }}</td>
             <td>{{ row.start }}</td>
             <td>{{ row.end }}</td>
-            <td class="r">{{ long(row.path_in) }}</td>
-            <td class="r">{{ long(row.makeup_in) }}</td>
-            <td class="r">{{ long(row.loop_in) }}</td>
-            <td class="r">{{ long(row.waste_in) }}</td>
+            <td class="r parts">{{ long(row.path_in) }}</td>
+            <td class="r parts">{{ long(row.makeup_in) }}</td>
+            <td class="r parts">{{ long(row.loop_in) }}</td>
+            <td class="r parts">{{ long(row.waste_in) }}</td>
             <td class="r">
               <b>{{ feet(row.cut_in) }}</b>
             </td>
@@ -166,6 +166,18 @@ input[type='checkbox'] {
 }
 .total {
   margin: 2px 0;
+}
+.letter {
+  white-space: nowrap;
+}
+@media (max-width: 700px) {
+  .parts {
+    display: none;
+  }
+  td,
+  th {
+    padding-right: 7px;
+  }
 }
 @media print {
   td,
