@@ -224,21 +224,9 @@ text {
 }
 .path polyline {
   fill: none;
+  stroke: var(--jacket, #4a4f52);
   stroke-width: 3;
   stroke-linejoin: round;
-}
-.path .w14 {
-  stroke: #a39c86;
-}
-.path .w12 {
-  stroke: #e0b02a;
-}
-.path .w10 {
-  stroke: #d9822b;
-}
-.path .w8,
-.path .w6 {
-  stroke: #4a4f52;
 }
 .north path {
   fill: none;

@@ -234,7 +234,7 @@ function nudge(thing: Thing, way: Way) {
         <polygon v-if="looped" :points="path(looped)" class="loop" />
       </template>
     </SvgPicture>
-    <p v-if="note" class="note num" data-testid="drag-note">{{ note }}</p>
+    <p v-if="note" class="drag-note num" data-testid="drag-note">{{ note }}</p>
     <p v-if="!rooms.length" class="none mute">
       No room on this level yet. Type one below, or bring in a drawing.
     </p>
@@ -266,19 +266,6 @@ function nudge(thing: Thing, way: Way) {
   stroke-width: 4;
   stroke-linecap: round;
   stroke-dasharray: 7 5;
-}
-.note {
-  position: absolute;
-  top: 8px;
-  left: 50%;
-  transform: translateX(-50%);
-  margin: 0;
-  padding: 3px 10px;
-  background: var(--tape);
-  color: #20262a;
-  border: 1px solid #20262a;
-  font-weight: 600;
-  font-size: 15px;
 }
 .none {
   position: absolute;

@@ -131,16 +131,9 @@ text {
   fill: var(--ink);
 }
 table {
-  width: 100%;
   max-width: 760px;
   table-layout: fixed;
-  border-collapse: collapse;
   font-size: 14.5px;
-}
-th {
-  text-align: left;
-  color: var(--mute);
-  font-weight: 600;
 }
 th,
 td {

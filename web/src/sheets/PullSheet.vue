@@ -129,14 +129,7 @@ h3 {
   margin: 18px 0 4px;
 }
 table {
-  width: 100%;
-  border-collapse: collapse;
   font-size: 14.5px;
-}
-th {
-  text-align: left;
-  color: var(--mute);
-  font-weight: 600;
 }
 th,
 td {

@@ -21,6 +21,7 @@ from levelrun.core.kept import kept_hash
 from levelrun.core.site.faces import LevelParts
 from levelrun.core.site.geometry import Point, walls_of
 from levelrun.core.ways.frame.lines import BESIDE_IN, Line, Stop, lines_of
+from levelrun.core.ways.frame.meetings import meetings
 from levelrun.core.ways.frame.planes import Plane, around, below, flat, planes_of
 from levelrun.core.ways.frame.prices import Prices, Work
 
@@ -190,7 +191,7 @@ class _Builder:
         for plane in self.planes.values():
             self._grid(plane)
         self._between_planes()
-        meets = _meetings(self.parts.levels, self.lines)
+        meets = meetings(self.parts.levels, self.lines)
         for index, line in enumerate(self.lines):
             self._stations(
                 index, line, [t for a, t, _, _ in meets if a == index] + [t for _, _, b, t in meets if b == index]
@@ -381,32 +382,3 @@ def beside(plane: Plane, grid: Mapping[tuple[int, int], int], at: Point) -> list
             if plane.may(at, (there[0], at[1])) and plane.may((there[0], at[1]), there):
                 found.append(grid[i, j])
     return found
-
-
-def _meetings(levels: Sequence[LevelParts], lines: Sequence[Line]) -> list[tuple[int, float, int, float]]:
-    """Where two walls meet, by the corners of rooms: line, place on it, line, place on it."""
-    home = {(m.room, m.side): index for index, line in enumerate(lines) for m in line.members}
-    found: dict[tuple[int, int, int], tuple[int, float, int, float]] = {}
-    for parts in levels:
-        for room in parts.rooms:
-            count = len(room.corners)
-            for side in range(count):
-                a, b = home.get((room.id, side)), home.get((room.id, (side + 1) % count))
-                if a is None or b is None or a == b:
-                    continue
-                met = _crossing(lines[a], lines[b])
-                if met is not None:
-                    low, high = sorted((a, b))
-                    ta, tb = met if a < b else met[::-1]
-                    found[low, high, round(ta / 12)] = (low, ta, high, tb)
-    return list(found.values())
-
-
-def _crossing(a: Line, b: Line) -> tuple[float, float] | None:
-    """The place where the middles of two walls cross, on each of them."""
-    turn = a.along[0] * b.along[1] - a.along[1] * b.along[0]
-    if abs(turn) < 0.05:
-        return None
-    p, q = a.point(0.0), b.point(0.0)
-    dx, dy = q[0] - p[0], q[1] - p[1]
-    return (dx * b.along[1] - dy * b.along[0]) / turn, (dx * a.along[1] - dy * a.along[0]) / turn

@@ -221,16 +221,7 @@ text {
   fill: none;
   stroke-width: 2.6;
   stroke-linejoin: round;
-  stroke: #4a4f52;
-}
-.inside .w14 {
-  stroke: #a39c86;
-}
-.inside .w12 {
-  stroke: #e0b02a;
-}
-.inside .w10 {
-  stroke: #d9822b;
+  stroke: var(--jacket, #4a4f52);
 }
 .inside circle {
   fill: var(--card);

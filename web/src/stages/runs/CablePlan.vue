@@ -119,7 +119,7 @@ function letGo() {
         />
       </g>
     </SvgPicture>
-    <p v-if="dragged" class="note num" :class="{ no: refused }" data-testid="bend-note">
+    <p v-if="dragged" class="drag-note num" :class="{ no: refused }" data-testid="bend-note">
       {{ refused || bent?.text || 'Drag it to a wall, a ceiling, another bay' }}
     </p>
     <p class="key num mute no-print">
@@ -138,6 +138,7 @@ function letGo() {
 }
 .cables polyline {
   fill: none;
+  stroke: var(--jacket, #4a4f52);
   stroke-width: 1.6;
   stroke-linejoin: round;
   opacity: 0.5;
@@ -163,35 +164,7 @@ function letGo() {
   stroke-width: 4;
   opacity: 1;
 }
-.w14 {
-  stroke: #a39c86;
-}
-.w12 {
-  stroke: #e0b02a;
-}
-.w10 {
-  stroke: #d9822b;
-}
-.w8,
-.w6,
-.w4,
-.w2 {
-  stroke: #4a4f52;
-}
-.note {
-  position: absolute;
-  top: 8px;
-  left: 50%;
-  transform: translateX(-50%);
-  margin: 0;
-  padding: 3px 10px;
-  background: var(--tape);
-  color: #20262a;
-  border: 1px solid #20262a;
-  font-weight: 600;
-  font-size: 15px;
-}
-.note.no {
+.drag-note.no {
   background: var(--keel);
   color: #fff;
 }
