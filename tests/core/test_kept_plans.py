@@ -45,6 +45,7 @@ def edits() -> st.SearchStrategy[dict[str, Any]]:
     """Any small change of the demo."""
     sides = [(room.id, side) for room in DEMO.rooms for side in range(len(room.sides))]
     circuits = [circuit.id for circuit in DEMO.circuits]
+    hops = [(circuit.id, hop.box) for circuit in DEMO.circuits for hop in circuit.chain if not hop.path]
     return st.one_of(
         st.builds(
             lambda leg, inches: {"op": "set_leg", "way": leg[0], "leg": leg[1], "set": {"length_in": inches}},
@@ -68,6 +69,26 @@ def edits() -> st.SearchStrategy[dict[str, Any]]:
             lambda circuit, change: {"op": "set", "kind": "circuit", "id": circuit, "set": change},
             st.sampled_from(circuits),
             st.sampled_from([{"protection": "dual"}, {"wire_size": "10"}, {"breaker_a": 15}]),
+        ),
+        st.builds(
+            lambda hop, school: {"op": "bend", "circuit": hop[0], "box": hop[1], "school": school},
+            st.sampled_from(hops), st.sampled_from(["", "studs", "over", "under"]),
+        ),
+        st.builds(
+            lambda hop, x, y: {
+                "op": "bend", "circuit": hop[0], "box": hop[1],
+                "via": [{"level": "house-floor", "x_in": x, "y_in": y, "at": "wall"}],
+            },
+            st.sampled_from(hops), st.sampled_from([0.0, 120.0, 240.0]), st.sampled_from([0.0, 72.0]),
+        ),
+        st.builds(lambda hop: {"op": "keep", "circuit": hop[0], "box": hop[1]}, st.sampled_from(hops)),
+        st.builds(
+            lambda hop, cut: {"op": "pulled", "circuit": hop[0], "box": hop[1], "length_in": cut},
+            st.sampled_from(hops), st.sampled_from([None, 240.0]),
+        ),
+        st.builds(
+            lambda side, said: {"op": "set_side", "room": side[0], "side": side[1], "set": {said: True}},
+            st.sampled_from(sides), st.sampled_from(["closed", "avoid"]),
         ),
         st.builds(lambda c, n: {"op": "put", "circuit": c, "space": n}, st.sampled_from(circuits), st.integers(1, 9)),
         st.builds(lambda box: {"op": "unchain", "boxes": [box]}, st.sampled_from(WALL_BOXES)),

@@ -251,8 +251,8 @@ class _Builder:
         for stop in blocked:
             marks += [stop.from_in - BESIDE_IN, stop.to_in + BESIDE_IN]
         low, high = min(line.from_in, *meets, line.from_in), max(line.to_in, *meets, line.to_in)
-        for a, b, _ in line.shut:
-            marks += [a, b]
+        for shut in line.shut:
+            marks += [shut.from_in, shut.to_in]
         kept: list[float] = sorted(set(meets))  # where two walls meet is a station as it is, to the sixteenth
         for mark in sorted(min(max(mark, low), high) for mark in marks):
             if all(abs(mark - other) > CLEAR_IN for other in kept):
@@ -319,7 +319,7 @@ def _span(line: Line, a: float, b: float, hole: float, blocked: Sequence[Stop]) 
     """How a cable goes from one station to the next: at the hole line, over what stands there, under it, or not."""
     floor = line.level.floor_in
     shut = line.shut_between(a, b)
-    if shut and shut.endswith("closed"):
+    if shut in ("closed", "foamed"):
         return Span(a, b, None, False, shut)
     stop = next((s for s in blocked if s.from_in < b - 0.01 and a + 0.01 < s.to_in), None)
     if stop is None:
@@ -368,8 +368,10 @@ def riser_work(plane: Plane, line: Line | None, t: float, z: float) -> Work | No
     if line.stopped_upright(t, foot, top) is not None:
         return None
     work.plates = 1
-    if line.shut_between(t, t).endswith("closed"):
-        work.fished = 1
+    shut = line.shut_between(t - 1, t + 1)
+    if shut == "foamed":
+        return None
+    work.fished = int(shut == "closed")
     return work
 
 

@@ -101,7 +101,7 @@ def _lies_in(frame: Frame, pieces: Sequence[Piece], index: int) -> tuple[str, bo
     if piece.line >= 0:
         line = frame.lines[piece.line]
         t = line.place(piece.a[:2])
-        fished = piece.upright and line.shut_between(t, t).endswith("closed")
+        fished = piece.upright and line.shut_between(t - 1, t + 1) == "closed"
         return SURFACES.get(line.stud, "stud_wall"), fished, False
     beside = [pieces[i] for i in (index + 1, index - 1) if 0 <= i < len(pieces)]
     near = next((item for item in beside if item.plane), None)

@@ -43,6 +43,17 @@ class Stop:
 
 
 @dataclass(frozen=True)
+class Shut:
+    """A stretch of a wall that is said to be closed (cable is only fished), foamed and closed (nothing goes in), or
+    to be left alone (cables go round it where they can): `how` is closed, foamed or avoided; `why` in words."""
+
+    from_in: float
+    to_in: float
+    how: str
+    why: str
+
+
+@dataclass(frozen=True)
 class Member:
     """A face of the line: wall `side` of a room, over `from_in` to `to_in` of the line; `turned`: it reads the other
     way round."""
@@ -72,7 +83,7 @@ class Line:
     members: tuple[Member, ...]
     studs: tuple[Stud, ...]
     stops: tuple[Stop, ...]
-    shut: tuple[tuple[float, float, str], ...]
+    shut: tuple[Shut, ...]
 
     __hash__ = kept_hash
 
@@ -98,9 +109,10 @@ class Line:
         return [s for s in self.studs if low < s.at_in < high and s.foot_in < z < s.top_in] if self.studded else []
 
     def shut_between(self, t0: float, t1: float) -> str:
-        """What is said to be closed between two places, or nothing."""
+        """How a stretch is shut: foamed, closed or avoided, the hardest first; empty where it is open."""
         low, high = min(t0, t1), max(t0, t1)
-        return next((why for a, b, why in self.shut if a < high - 1 and low + 1 < b), "")
+        said = {item.how for item in self.shut if item.from_in < high - 1 and low + 1 < item.to_in}
+        return next((how for how in ("foamed", "closed", "avoided") if how in said), "")
 
     def stopped_upright(self, t: float, z0: float, z1: float) -> Stop | None:
         """What stands in the way of an upright cable at t between two heights."""
@@ -187,7 +199,7 @@ def _line(level: Level, group: Sequence[Face], rooms: dict[str, Room]) -> Line:
     members: list[Member] = []
     studs: list[Stud] = []
     stops: list[Stop] = []
-    shut: list[tuple[float, float, str]] = []
+    shut: list[Shut] = []
     centres: list[float] = []
     for face in group:
         w = face.wall
@@ -277,8 +289,11 @@ def _in_the_way(item: Fixture, face: Face) -> tuple[float, float, float, float] 
     return None
 
 
-def _shut(face: Face, member: Member, room: Room) -> Iterator[tuple[float, float, str]]:
+def _shut(face: Face, member: Member, room: Room) -> Iterator[Shut]:
+    wall = f"the {face.wall.name} wall of {room.name}"
     if face.side.closed or room.closed:
-        yield member.from_in, member.to_in, f"the {face.wall.name} wall of {room.name} is closed"
+        how = "foamed" if face.side.insulation == "foam" else "closed"
+        words = "is closed over foam" if how == "foamed" else "is closed"
+        yield Shut(member.from_in, member.to_in, how, f"{wall} {words}")
     elif face.side.avoid:
-        yield member.from_in, member.to_in, f"the {face.wall.name} wall of {room.name} is to be left alone"
+        yield Shut(member.from_in, member.to_in, "avoided", f"{wall} is to be left alone")

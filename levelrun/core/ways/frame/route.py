@@ -272,7 +272,7 @@ def _upright_work(frame: Frame, piece: Piece, work: Work) -> None:
     if piece.line >= 0:
         line = frame.lines[piece.line]
         t = line.place(piece.a[:2])
-        work.fished += line.shut_between(t, t).endswith("closed")
+        work.fished += line.shut_between(t - 1, t + 1) == "closed"
 
 
 def prices_said(prices: Prices, found: Route) -> tuple[float, float]:

@@ -37,7 +37,7 @@ def no_way_rule(hop: Hopped) -> Iterator[Finding]:
     one = hop.found
     if one.frame is None or one.route is not None:
         return
-    shut = list(dict.fromkeys(why for line in one.frame.lines for _, _, why in line.shut))
+    shut = list(dict.fromkeys(shut.why for line in one.frame.lines for shut in line.shut))
     text = f"No way through this frame gets from {hop.start} to {hop.end}"
     mends = [
         Mend(

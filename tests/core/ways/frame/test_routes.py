@@ -172,6 +172,16 @@ def test_a_closed_wall_is_not_bored_but_fished() -> None:
     assert "way-fished" in codes(plan(shut(HOUSE, closed=True)), notes=True)
 
 
+def test_a_foamed_wall_that_is_closed_lets_nothing_in() -> None:
+    """The box on it has no way any more: the wall is named, and opening it gives one back."""
+    job = shut(HOUSE, closed=True, insulation="foam")
+    planned = plan(job)
+    (said, *_) = [f for f in planned.findings if f.code == "way-none"]
+    assert "closed over foam" in said.text
+    assert "way-none" not in codes(plan(edited(job, *said.mends[0].edits)))
+    assert "way-none" not in codes(plan(shut(HOUSE, insulation="foam")))
+
+
 def test_a_wall_to_be_left_alone_is_gone_round_where_that_is_possible() -> None:
     way = taken(shut(HOUSE, avoid=True), "b1", "b2")
     assert way is not None and way.work.studs == 0
