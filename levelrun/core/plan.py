@@ -17,10 +17,12 @@ from levelrun.core.circuits.planned import Known, LooseBox, PanelPlan, plan_wiri
 from levelrun.core.codebook import Codebook
 from levelrun.core.findings import SEVERITY_ORDER, Finding
 from levelrun.core.job import Job, job_book
+from levelrun.core.kept import Standing
 from levelrun.core.ways.contexts import weave
 from levelrun.core.ways.drawing import DrawnWay, DrawnWays, drawn_ways
 from levelrun.core.ways.entering import entering
 from levelrun.core.ways.facts import WayContext
+from levelrun.core.ways.lengths import Cut
 from levelrun.core.ways.planned import WayPlan, WaySummary, leg_alternatives, plan_way
 
 __all__ = [
@@ -90,13 +92,24 @@ def plan_whole(job: Job, book: Codebook) -> tuple[Plan, Building]:
     return planned, building
 
 
-def _cuts(ways: Sequence[WayPlan | DrawnWay]) -> dict[str, tuple[tuple[str, int, float], ...]]:
-    """The pieces to cut for each circuit along its ways: what, how many, inches."""
-    found: dict[str, list[tuple[str, int, float]]] = {}
+Pieces = tuple[tuple[str, int, float], ...]
+_pieces = Standing[Pieces](2048)
+
+
+def _cuts(ways: Sequence[WayPlan | DrawnWay]) -> dict[str, Pieces]:
+    """The pieces to cut for each circuit along its ways: what, how many, inches. The same ones while none changes."""
+    found: dict[str, list[Cut]] = {}
     for way in ways:
         for cut in way.cuts:
-            found.setdefault(cut.circuit, []).append((cut.item, cut.pieces, cut.cut_in))
-    return {circuit: tuple(cuts) for circuit, cuts in found.items()}
+            found.setdefault(cut.circuit, []).append(cut)
+    return {
+        circuit: _pieces.get(
+            circuit,
+            tuple(cuts),
+            lambda cuts=cuts: tuple((cut.item, cut.pieces, cut.cut_in) for cut in cuts),  # type: ignore[misc]
+        )
+        for circuit, cuts in found.items()
+    }
 
 
 def way_contexts(job: Job, book: Codebook) -> list[WayContext]:

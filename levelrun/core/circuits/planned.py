@@ -114,6 +114,7 @@ def _of_buildings(book: Codebook, whole: house.House) -> tuple[Finding, ...]:
     return tuple(told)
 
 
+NOTHING_CUT: tuple[tuple[str, int, float], ...] = ()
 _contexts = Standing[CircuitContext](2048)
 
 
@@ -142,11 +143,10 @@ def _context(
     loads, laid = known.loads[circuit.id], known.laid.get(circuit.id, {})
     panel, fed = panels[circuit.panel], panels.get(circuit.feeds or "")
     partner = by_id.get(circuit.partner or "")
-    cuts = known.cuts.get(circuit.id, ())
+    cuts = known.cuts.get(circuit.id, NOTHING_CUT)
     whole = bool(fed and _whole_dwelling(job, panel, fed))
     standing = [where.get(box.id) for box in (*loads.own, panel, *((fed,) if fed else ()))]
     placed = [places.get(box.id) for box in loads.own]
-    pieces = (value for cut in cuts for value in cut)
 
     def made() -> CircuitContext:
         return CircuitContext(
@@ -168,7 +168,7 @@ def _context(
             whole_dwelling=whole,
         )
 
-    source = (panel, fed, job.habits, loads, partner, *laid.values(), *pieces, *standing, *placed)
+    source = (panel, fed, job.habits, loads, partner, *laid.values(), cuts, *standing, *placed)
     return _contexts.get((circuit.id, dropped[panel.id], whole), source, made)
 
 

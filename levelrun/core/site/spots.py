@@ -2,18 +2,21 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection
 from functools import lru_cache
 
 from levelrun.core.job import Box, Job, Panel, Room
 from levelrun.core.site.geometry import Point, walls_of
 
 
-def spots(job: Job) -> dict[str, Point]:
-    """Inches east and north on the site of every box and panel that stands in a room, at its stud face."""
+def spots(job: Job, wanted: Collection[str]) -> dict[str, Point]:
+    """Inches east and north on the site of boxes and panels, by id, where they stand in a room, at its stud face."""
     rooms = {room.id: room for room in job.rooms}
     origin = {item.id: (item.x_in, item.y_in) for item in job.structures}
     found: dict[str, Point] = {}
     for node in job.nodes:
+        if node.id not in wanted:
+            continue
         room = rooms.get(node.room or "")
         if room is None:
             continue

@@ -194,7 +194,7 @@ _ways = Standing[WayContext](2048)
 
 def _contexts(job: Job, ways: Sequence[Way], inside: Mapping[str, Sequence[Carried]]) -> list[WayContext]:
     nodes: dict[str, Panel | Box] = {node.id: node for node in job.nodes}
-    where = spots(job)
+    where = spots(job, {node for way in ways for node in _touched(way, tuple(inside[way.id]))})
     return [_context(job, way, nodes, tuple(inside[way.id]), where) for way in ways]
 
 
