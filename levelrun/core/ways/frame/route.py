@@ -72,16 +72,22 @@ def route(frame: Frame, a: End, b: End, school: str, by: Sequence[End] = ()) -> 
         if found is None:
             return None
         pieces += found.pieces
-    if not pieces and not a.open:
+    if not pieces:
         pieces = [_through(frame, a)]
     return routed(frame, tuple(pieces))
 
 
 def _through(frame: Frame, end: End) -> Piece:
-    """Straight through the wall, between two boxes that stand back to back."""
+    """Straight through the wall, between two boxes that stand back to back; an inch in the joists between two that
+    hang at one spot."""
+    x, y = end.at
+    if end.open:
+        plane = next((plane for _, plane in frame.planes_at(end.level)), None)
+        z, name = (plane.z_in, plane.level.id) if plane is not None else (end.low_in, "")
+        return Piece((x - 0.5, y, z), (x + 0.5, y, z), -1, name)
     line = frame.lines[end.line]
     half = max(line.depth_in, 1.0) / 2
-    (x, y), (dx, dy) = end.at, (line.across[0] * half, line.across[1] * half)
+    dx, dy = line.across[0] * half, line.across[1] * half
     return Piece((x - dx, y - dy, end.low_in), (x + dx, y + dy, end.low_in), end.line, "")
 
 

@@ -11,7 +11,7 @@ from typing import Any
 
 import pytest
 
-from levelrun.core.job import Job, Level, Structure
+from levelrun.core.job import Box, Job, Level, Structure
 from levelrun.core.plan import plan
 from levelrun.core.ways.frame.route import routed
 from tests.conftest import codes, edited
@@ -228,6 +228,17 @@ def test_back_to_back_is_straight_through_the_wall() -> None:
     job = with_boxes(two_rooms(), ("w", 1, 20, 14), ("e", 3, 100, 14))
     way = taken(job, "b1", "b2")
     assert way is not None and way.length_in == pytest.approx(3.5)
+
+
+def test_two_lights_at_one_spot_have_an_inch_between_them() -> None:
+    lights = [
+        Box(id=f"l{n}", name=f"L-{n}", structure="h", room="w", kind="light", x_in=72, y_in=60, height_in=97.125)
+        for n in (1, 2)
+    ]
+    job = HOUSE.model_copy(update={"boxes": (*HOUSE.boxes, *lights)})
+    job = edited(job, {"op": "chain", "circuit": "k", "boxes": ["l1", "l2"], "after": "b5"})
+    rows = {row.box: row.length_in for row in plan(job).circuits[0].chain}
+    assert rows["l2"] == 1.0 and rows["l1"] is not None
 
 
 def meets(low: float, high: float, a: float, b: float) -> bool:
