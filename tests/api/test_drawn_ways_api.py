@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from itertools import pairwise
 from typing import Any
 
 import pytest
@@ -96,6 +97,15 @@ def test_what_lies_in_the_walls_of_a_room_stays_on_them(client: TestClient) -> N
     page = OpenJob.demo(client)
     room = client.get(f"/api/jobs/{ident(page)}/stages/boxes", params={"room": "m2"}).json()["room"]
     assert room["inside"]["cables"] and room["inside"]["holes"]
+    for spot in room["inside"]["staples"]:
+        assert any(on(spot, cable["points"]) for cable in room["inside"]["cables"]), spot
     for cable in room["inside"]["cables"]:
         for x, y in cable["points"]:
             assert 0 <= x <= room["round"]["length_in"] and 0 <= y <= room["round"]["height_in"]
+
+
+def on(spot: list[float], points: list[list[float]]) -> bool:
+    """Whether a spot lies on a line of level and upright pieces, to the quarter inch."""
+    spans = [[sorted((a[axis], b[axis])) for axis in (0, 1)] for a, b in pairwise(points)]
+    near = (zip(spot, span, strict=True) for span in spans)
+    return any(all(low - 0.25 <= at <= high + 0.25 for at, (low, high) in pairs) for pairs in near)

@@ -14,7 +14,8 @@ from levelrun.core.findings import Finding
 from levelrun.core.job import Job
 from levelrun.core.kept import Standing
 from levelrun.core.site.geometry import Point
-from levelrun.core.ways.frame.drawn import RoundCable, RoundHole, round_cables, round_holes
+from levelrun.core.ways.frame.drawn import RoundCable, RoundHole, round_cables, round_holes, round_staples
+from levelrun.core.ways.holding import stapled
 
 
 class LevelDrawing(BaseModel):
@@ -38,10 +39,12 @@ class SiteOutline(BaseModel):
 
 
 class InTheWalls(BaseModel):
-    """What lies behind the finish of a room: cables and the holes that they go through, on its unrolled walls."""
+    """What lies behind the finish of a room, on its unrolled walls: cables, the holes that they go through, the
+    staples that hold them."""
 
     cables: list[RoundCable]
     holes: list[RoundHole]
+    staples: list[Point]
 
 
 class RoomFocus(BaseModel):
@@ -74,13 +77,22 @@ def _in_the_walls(planned: Planned, context: RoomContext) -> InTheWalls:
     found = [one for own in drawn.found.values() for one in own.values() if one.frame is not None]
     frame = next((one.frame for one in found if one.frame and context.room.id in one.frame.rooms), None)
     if frame is None:
-        return InTheWalls(cables=[], holes=[])
+        return InTheWalls(cables=[], holes=[], staples=[])
     starts = viewed(planned.book, context).starts
 
     def made() -> InTheWalls:
+        cables = round_cables(found, frame, context.room.id, starts)
+        here = [drawn.ways[way] for way in dict.fromkeys(cable.way for cable in cables) if way in drawn.ways]
         return InTheWalls(
-            cables=round_cables(found, frame, context.room.id, starts),
+            cables=cables,
             holes=round_holes(drawn.walls, frame, context.room.id, starts),
+            staples=[
+                spot
+                for way in here
+                for spot in round_staples(
+                    way.found, stapled(planned.book, way.context), frame, context.room.id, starts
+                )
+            ],
         )
 
     return _inside.get(context.room.id, (frame, *found), made)

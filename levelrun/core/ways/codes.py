@@ -249,6 +249,13 @@ CODES: dict[str, Code] = {
         "Open what is closed, another level, a box on another wall, or walk it.",
         "runs",
     ),
+    "way-apart": Code(
+        "check",
+        "A cable to another building whose way nobody has walked.",
+        "Straight across is shorter than any trench with its risers.",
+        "Walk its way.",
+        "runs",
+    ),
     "way-long": Code(
         "check",
         "One piece of cable is longer than the coil that is sold.",

@@ -91,17 +91,16 @@ def _of_circuit(
         wires = lying.laid[box].wires
         way = ways.get(one.way.id) if one.way is not None else None
         cut = max((item.cut_in for item in way.cuts), default=None) if way is not None else None
-        said += _of_hop(book, one, wires.title, nodes[wires.start].name, nodes[box].name, cut)
+        said += _of_hop(book, one, wires.title, nodes[wires.start].name, nodes[box].name, wires.method, cut)
     return _OfCircuit(ways, said)
 
 
 @keeping(8192)
 def _of_hop(
-    book: Codebook, one: Found, title: str, start: str, end: str, cut_in: float | None
+    book: Codebook, one: Found, title: str, start: str, end: str, method: str, cut_in: float | None
 ) -> tuple[Finding, ...]:
-    return tuple(
-        judged(book, HOP_RULES, Hopped(book=book, found=one, title=title, start=start, end=end, cut_in=cut_in))
-    )
+    hop = Hopped(book=book, found=one, title=title, start=start, end=end, method=method, cut_in=cut_in)
+    return tuple(judged(book, HOP_RULES, hop))
 
 
 @keeping(1024)

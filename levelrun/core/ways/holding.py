@@ -5,9 +5,11 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
+from levelrun.core.codebook import Codebook
+from levelrun.core.rulebook import keeping
 from levelrun.core.trade.methods.conditions import is_buried, is_in_air
 from levelrun.core.trade.supports import Supports, supports
-from levelrun.core.ways.facts import WayView, end_kind
+from levelrun.core.ways.facts import WayContext, WayView, end_kind, viewed
 
 FRAMED = ("stud_wall", "ceiling_joists", "crawl_space")
 SPACING_IN = 16.0
@@ -120,3 +122,15 @@ def _bored(given: Supports, holes: list[float], start: str, end: str) -> Held:
         text=text,
         rule=f"{rule}; bored holes count",
     )
+
+
+@keeping(4096)
+def stapled(book: Codebook, context: WayContext) -> list[list[float]]:
+    """The staples of each leg of a way, inches along it: what holds it that is no hole."""
+    view = viewed(book, context)
+    found: list[list[float]] = []
+    for index in view.indexes:
+        hold = held(view, index)
+        holes = set(context.holes[index]) if context.holes and hold.kind == "hole" else set()
+        found.append([at for at in hold.positions_in if at not in holes] if hold.kind in ("hole", "staple") else [])
+    return found

@@ -156,6 +156,28 @@ def _unrolled(line: Line, member: Member, spot: tuple[float, float, float], star
     return start + on_face(member, t), over
 
 
+def round_staples(
+    one: Found, held: Sequence[Sequence[float]], frame: Frame, room: str, starts: Sequence[float]
+) -> list[Point]:
+    """Where a way is stapled in the walls of a room, unrolled. `held`: for each of its legs, inches along it."""
+    made: list[Point] = []
+    if one.frame is not frame or one.route is None:
+        return made
+    for own, spots in zip(one.pieces, held, strict=True):
+        walked = 0.0
+        for index in own:
+            piece = one.route.pieces[index]
+            member = _member(frame, piece, room)
+            for at in spots:
+                part = (at - walked) / piece.length_in
+                if member is not None and 0 <= part < 1 + 1e-9:
+                    spot = tuple(a + (b - a) * part for a, b in zip(piece.a, piece.b, strict=True))
+                    line = frame.lines[piece.line]
+                    made.append(_unrolled(line, member, (spot[0], spot[1], spot[2]), starts[member.side]))
+            walked += piece.length_in
+    return made
+
+
 def round_holes(walls: Mapping[Line, Drilled], frame: Frame, room: str, starts: Sequence[float]) -> list[RoundHole]:
     """The holes in the walls of a room, unrolled."""
     made: list[RoundHole] = []

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
+from levelrun.core.circuits.rules.supply import INDOORS
 from levelrun.core.codebook import Codebook
 from levelrun.core.findings import Finding, Mend
 from levelrun.core.job import Level
@@ -29,6 +30,7 @@ class Hopped:
     title: str
     start: str
     end: str
+    method: str
     cut_in: float | None
 
 
@@ -60,6 +62,17 @@ def _closed_sides(one: Found) -> Iterator[tuple[str, int, str, str]]:
             room = one.frame.rooms[member.room]
             if room.sides[member.side].closed:
                 yield room.id, member.side, room.name, f"wall {member.side + 1}"
+
+
+def apart_rule(hop: Hopped) -> Iterator[Finding]:
+    """To another building: straight, until its way is walked. Building cable is stopped by its circuit."""
+    if hop.found.why != "between buildings" or hop.method in INDOORS:
+        return
+    yield finding(
+        "way-apart", hop.found.circuit, None, f"To {hop.end} it is not drawn yet",
+        f"{hop.end} stands in another building: its length is taken straight across, without trench, riser or span. "
+        "Walk its way.", "common practice, no source", about="circuit",
+    )  # fmt: skip
 
 
 def long_rule(hop: Hopped) -> Iterator[Finding]:
@@ -122,7 +135,7 @@ def joist_rule(hop: Hopped) -> Iterator[Finding]:
             return
 
 
-HOP_RULES: tuple[Rule[Hopped], ...] = (no_way_rule, long_rule, fished_rule, bend_rule, joist_rule)
+HOP_RULES: tuple[Rule[Hopped], ...] = (no_way_rule, apart_rule, long_rule, fished_rule, bend_rule, joist_rule)
 
 
 def hole_rules(wall: Drilled, room: str, name: str) -> Iterator[Finding]:

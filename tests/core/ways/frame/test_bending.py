@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 
 from levelrun.core.errors import EditError, TextError
-from levelrun.core.job import Job, job_book
+from levelrun.core.job import Job, Level, job_book
 from levelrun.core.plan import plan
 from levelrun.core.ways.bending import bent
 from levelrun.core.ways.ordering import orders_of
@@ -14,6 +14,7 @@ from levelrun.core.ways.schools import schools_of
 from tests.conftest import codes, edited
 from tests.core.ways.frame.houses import found_in, two_rooms, with_boxes
 
+SHED = Level(id="sf", name="Floor", height_in=97.125)
 PLACES = (("w", 0, 60.0, 14.0), ("e", 0, 60.0, 14.0), ("e", 3, 20.0, 14.0))
 HOUSE = with_boxes(two_rooms(), *PLACES)
 
@@ -192,3 +193,21 @@ def test_a_multiwire_home_run_is_one_cable() -> None:
         update={"circuits": tuple(c.model_copy(update={"partner": None}) for c in (first, second))}
     )
     assert sorted(row.item for row in pulls(apart).rows) == ["12-2 NM-B"] * 4
+
+
+@pytest.mark.parametrize(("method", "code"), [("UF-B", "way-apart"), ("NM-B", "cable-across")])
+def test_a_cable_to_another_building_is_not_drawn_yet(method: str, code: str) -> None:
+    """Straight across is told, and that it is."""
+    shed = HOUSE.structures[0].model_copy(update={"id": "s", "name": "Shed", "x_in": 600.0, "levels": (SHED,)})
+    room = HOUSE.rooms[0].model_copy(update={"id": "r", "level": "sf", "name": "Store"})
+    box = HOUSE.boxes[0].model_copy(update={"id": "b9", "name": "B-9", "structure": "s", "room": "r"})
+    circuit = HOUSE.circuits[0].model_copy(update={"method": method})
+    job = HOUSE.model_copy(update={
+        "structures": (*HOUSE.structures, shed), "rooms": (*HOUSE.rooms, room), "boxes": (*HOUSE.boxes, box),
+        "circuits": (circuit,),
+    })  # fmt: skip
+    job = edited(job, {"op": "chain", "circuit": "k", "boxes": ["b9"], "after": "b3"})
+    planned = plan(job)
+    assert [f.code for f in planned.findings if f.code in ("way-apart", "cable-across")] == [code]
+    length = {row.box: row.length_in for row in planned.circuits[0].chain}["b9"]
+    assert length is not None and length > 400

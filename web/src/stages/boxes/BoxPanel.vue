@@ -80,7 +80,7 @@ const pick = (id: string, about: string) => (store.picked = { kind: about === 'p
       <h2>{{ planned.summary.name }}</h2>
       <span class="num mute">{{ planned.summary.boxes }} boxes</span>
     </header>
-    <div class="row no-print">
+    <div class="row fill no-print">
       <v-btn size="small" variant="outlined" data-testid="fill" @click="emit('fill')"
         >Place what is missing</v-btn
       >
@@ -143,6 +143,9 @@ const pick = (id: string, about: string) => (store.picked = { kind: about === 'p
 </template>
 
 <style scoped>
+.fill {
+  margin-bottom: 8px;
+}
 .name {
   white-space: nowrap;
 }

@@ -68,6 +68,12 @@ const missing = computed(() => missingLabels(props.round, props.scale.x, POLE, p
       >
         <title>{{ one.name }}</title>
       </polyline>
+      <path
+        v-for="(p, i) in inside.staples"
+        :key="`s${i}`"
+        :d="`M${scale.x(p[0] ?? 0) - 4} ${scale.y(p[1] ?? 0)}h8`"
+        class="staple"
+      />
       <circle
         v-for="(h, i) in inside.holes"
         :key="`b${i}`"
@@ -222,6 +228,10 @@ text {
   stroke-width: 2.6;
   stroke-linejoin: round;
   stroke: var(--jacket, #4a4f52);
+}
+.inside .staple {
+  stroke: var(--ink);
+  stroke-width: 1.6;
 }
 .inside circle {
   fill: var(--card);
