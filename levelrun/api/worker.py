@@ -15,6 +15,7 @@ from levelrun.core.errors import LevelRunError
 
 T = TypeVar("T")
 PATIENCE_S = 20.0
+STARTING_S = 90.0  # a process that has just been started loads its code first
 
 
 class TooLongError(LevelRunError):
@@ -38,14 +39,16 @@ class Worker:
         """The parts of `act(*given)`, each as soon as it is there. Left early, the work is stopped. `seconds` is the
         longest wait for a part. Raises what `act` raises, or TooLongError."""
         with self._lock:
+            fresh = self._process is None or not self._process.is_alive()
             pipe = self._started()
-            done = False
+            patience, done = max(seconds, STARTING_S) if fresh else seconds, False
             try:
                 pipe.send((act, given))
                 while True:
-                    if not pipe.poll(seconds):
-                        raise TooLongError(f"this took over {seconds:g} s and was stopped; try with less", key="")
+                    if not pipe.poll(patience):
+                        raise TooLongError(f"this took over {patience:g} s and was stopped; try with less", key="")
                     what, part = pipe.recv()
+                    patience = seconds
                     done = what != "part"
                     if what == "error":
                         raise part

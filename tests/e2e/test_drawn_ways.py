@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Callable
 
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Locator, Page, expect
 
 from tests.e2e.hands import LINE, look, new_job, say, settled, stage
 
@@ -19,6 +19,15 @@ def cable(page: Page, way: str) -> tuple[float, float]:
     boxes = [box for i in range(pieces.count()) if (box := pieces.nth(i).bounding_box()) is not None]
     best = max(boxes, key=lambda box: box["width"] + box["height"])
     return best["x"] + best["width"] / 2, best["y"] + best["height"] / 2
+
+
+def steady(page: Page, told: Locator) -> str:
+    """What is told once it does not change any more: what a drag says comes from the server."""
+    before = ""
+    while (now := told.inner_text()) != before:
+        before = now
+        page.wait_for_timeout(1500)
+    return now
 
 
 def test_a_cable_is_dragged_over_the_door_and_put_back(open_page: Open) -> None:
@@ -44,7 +53,7 @@ def test_a_cable_is_dragged_over_the_door_and_put_back(open_page: Open) -> None:
     page.mouse.down()
     page.mouse.move(x + 20, y + 60, steps=4)
     expect(note).to_contain_text("more")
-    told = note.inner_text().split(",")[0]
+    told = steady(page, note).split(",")[0]
     page.mouse.up()
     expect(page.get_by_test_id("undo")).to_have_attribute("title", "Undo: bend its way")
     settled(page)
