@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import unicodedata
-from typing import Annotated
+from typing import Annotated, Literal
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field, StringConstraints
 
@@ -20,6 +20,7 @@ Text = Annotated[str, StringConstraints(strip_whitespace=True, max_length=500), 
 Id = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9_-]{1,40}$")]
 Size = Annotated[str, StringConstraints(pattern=r"^[0-9/-]{0,8}$")]
 Inches = Annotated[float, Field(strict=True, ge=0, le=120_000, allow_inf_nan=False)]
+School = Literal["cheapest", "studs", "over", "under"]  # how cables go through a frame
 Height = Annotated[float, Field(strict=True, ge=-1200, le=6000, allow_inf_nan=False)]
 
 

@@ -74,7 +74,7 @@ _inside = Standing[InTheWalls](64)
 
 def _in_the_walls(planned: Planned, context: RoomContext) -> InTheWalls:
     drawn = planned.plan.drawn
-    found = [one for own in drawn.found.values() for one in own.values() if one.frame is not None]
+    found = [one for one in drawn.every if one.frame is not None]
     frame = next((one.frame for one in found if one.frame and context.room.id in one.frame.rooms), None)
     if frame is None:
         return InTheWalls(cables=[], holes=[], staples=[])

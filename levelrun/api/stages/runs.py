@@ -153,7 +153,7 @@ _lines = Standing[list[PlanCable]](64)
 
 
 def _cables(planned: Planned, level: str) -> list[PlanCable]:
-    found = [one for own in planned.plan.drawn.found.values() for one in own.values()]
+    found = planned.plan.drawn.every
     return _lines.get(level, tuple(found), lambda: plan_cables(found, level))
 
 
@@ -162,7 +162,7 @@ def _hops(planned: Planned, circuit: CircuitPlan) -> Iterator[HopRow]:
     drawn, names = planned.plan.drawn, names_of(planned.job)
     found = drawn.found.get(circuit.summary.id, {})
     walked = {way.summary.id: way.summary.verdict for way in planned.plan.ways}
-    said = next(item for item in planned.job.circuits if item.id == circuit.summary.id)
+    said = circuit_of(planned.job, circuit.summary.id)
     hops = {hop.box: hop for hop in said.chain}
     for row in circuit.chain:
         one, hop = found.get(row.box), hops[row.box]
@@ -193,11 +193,10 @@ def _hops(planned: Planned, circuit: CircuitPlan) -> Iterator[HopRow]:
 
 def _schools(planned: Planned, circuit: str) -> list[SchoolRow]:
     job = planned.job
-    said = next(item for item in job.circuits if item.id == circuit)
     nodes = {node.id: node for node in job.nodes}
-    levels = {room.id: room.level for room in job.rooms}
     with shown_in(planned.book.units):
-        return schools_of(planned.book, job.habits, said, planned.plan.drawn.found.get(circuit, {}), nodes, levels)
+        own = planned.plan.drawn.found.get(circuit, {})
+        return schools_of(planned.book, job.habits, circuit_of(job, circuit), own, nodes)
 
 
 _pulls = Standing[PullList](8)

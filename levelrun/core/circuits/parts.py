@@ -7,7 +7,7 @@ from typing import Annotated, Any, Literal
 from pydantic import Field, StrictBool, model_validator
 
 from levelrun.core.boxes.parts import Amperes
-from levelrun.core.part import Frozen, Id, Inches, Name, Size
+from levelrun.core.part import Frozen, Id, Inches, Name, School, Size
 from levelrun.core.site.parts import Coordinate
 
 Protection = Literal["plain", "gfci", "afci", "dual"]
@@ -33,7 +33,7 @@ class Hop(Frozen):
     after: Id | None = None
     length_in: Inches | None = Field(None, description="As taped; null: by its ways, else from where the boxes stand")
     path: tuple[Id, ...] = Field((), max_length=20, description="Ways that it takes, in order")
-    school: Literal["", "cheapest", "studs", "over", "under"] = Field(
+    school: Literal["", School] = Field(
         "", description="How it goes through the frame, where that is not the shop's habit"
     )
     via: tuple[Via, ...] = Field((), max_length=12, description="Places that its way was drawn through, in order")

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, StrictBool, StringConstraints
 
-from levelrun.core.part import Frozen, Id, Inches, Name, Text
+from levelrun.core.part import Frozen, Id, Inches, Name, School, Text
 
 
 class PoleMark(Frozen):
@@ -30,7 +30,6 @@ class Pole(Frozen):
 
 
 Minutes = Annotated[float, Field(strict=True, ge=0, le=600)]
-School = Literal["cheapest", "studs", "over", "under"]
 
 
 class Routing(Frozen):

@@ -9,6 +9,7 @@ from dataclasses import dataclass
 from levelrun.core.job import Side
 
 STUD_IN = 1.5
+HEADER_IN = 7.25  # an opening's header over its head
 NAIL_IN = 0.5  # how far beside a stud a box may be and still be nailed to it
 DEPTHS: dict[str, float] = {
     "2x3": 2.5, "2x4": 3.5, "2x6": 5.5, "2x8": 7.25, "furring": 1.5, "metal": 3.625, "log": 8.0, "block": 8.0,
@@ -97,7 +98,7 @@ def _cut(stud: Stud, gaps: Sequence[Gap]) -> list[Stud]:
     for gap in gaps:
         if gap.from_in < stud.right_in and stud.left_in < gap.to_in:
             under = [Stud(stud.at_in, "cripple", 0.0, gap.sill_in)] if gap.sill_in > 3 else []
-            over = [Stud(stud.at_in, "cripple", gap.head_in + 7.25, stud.top_in)]
+            over = [Stud(stud.at_in, "cripple", gap.head_in + HEADER_IN, stud.top_in)]
             return under + [item for item in over if item.top_in - item.foot_in > 3]
         if gap.from_in - 2 * STUD_IN < stud.right_in and stud.left_in < gap.to_in + 2 * STUD_IN:
             return []

@@ -41,6 +41,11 @@ class DrawnWays:
     walls: dict[Line, Drilled]
     findings: list[Finding]
 
+    @property
+    def every(self) -> list[Found]:
+        """Every hop as it was found, circuit by circuit."""
+        return [one for own in self.found.values() for one in own.values()]
+
 
 @dataclass(frozen=True, eq=False)
 class _OfCircuit:

@@ -14,10 +14,9 @@ from levelrun.core.codebook import Codebook
 from levelrun.core.editing import EditBase, next_id, with_parts
 from levelrun.core.errors import EditError
 from levelrun.core.job import Job, Way
-from levelrun.core.part import Id, Inches
+from levelrun.core.part import Id, Inches, School
 from levelrun.core.ways.frame.found import found_ways
 
-SchoolKey = Literal["", "cheapest", "studs", "over", "under"]
 WORDS = {
     "": "as is the habit",
     "cheapest": "cheapest",
@@ -34,7 +33,7 @@ class Bend(EditBase):
     op: Literal["bend"]
     circuit: Id
     box: Id | None = None
-    school: SchoolKey | None = None
+    school: Literal["", School] | None = None
     via: Annotated[tuple[Via, ...], Field(max_length=12)] | None = None
 
     def title(self) -> str:

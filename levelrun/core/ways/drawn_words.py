@@ -20,10 +20,10 @@ def bend(reader: SceneReader) -> Said | None:
     was said or drawn. None where no circuit or box stands here."""
     start = reader.pos
     job, panel = reader.scene.job, reader.scene.panel
-    named: dict[str, tuple[Circuit, str | None]] = {}
-    for circuit in job.circuits:
-        for hop in circuit.chain:
-            named |= {node.name: (circuit, hop.box) for node in job.nodes if node.id == hop.box}
+    names = {node.id: node.name for node in job.nodes}
+    named: dict[str, tuple[Circuit, str | None]] = {
+        names[hop.box]: (circuit, hop.box) for circuit in job.circuits for hop in circuit.chain
+    }
     for circuit in job.circuits:
         named[circuit.name] = (circuit, None)
         if circuit.space and panel is not None and circuit.panel == panel.id:

@@ -155,15 +155,17 @@ def beside(walls: Iterable[Drilled]) -> dict[tuple[str, str], list[tuple[str, st
 
 def studs_of(wall: Drilled, member: Member) -> list[float]:
     """The middles of the studs of a wall as a room faces it, inches from its left corner."""
-    near = [s for s in wall.line.studs if member.from_in - STUD_IN <= s.at_in <= member.to_in + STUD_IN]
-    return sorted({round(on_face(member, s.at_in), 4) for s in near})
+    return sorted({round(on_face(member, s.at_in), 4) for s in _before(wall, member)})
+
+
+def _before(wall: Drilled, member: Member) -> list[Stud]:
+    """The studs of a wall that stand before a face of it."""
+    return [s for s in wall.line.studs if member.from_in - STUD_IN <= s.at_in <= member.to_in + STUD_IN]
 
 
 def sheet(wall: Drilled, member: Member) -> list[SheetRow]:
     """The drilling sheet of a wall as one of its rooms faces it: stud by stud from the left corner."""
-    line = wall.line
-    inside = [s for s in line.studs if member.from_in - STUD_IN <= s.at_in <= member.to_in + STUD_IN]
-    order = sorted({s.at_in for s in inside}, key=lambda t: on_face(member, t))
+    order = sorted({s.at_in for s in _before(wall, member)}, key=lambda t: on_face(member, t))
     numbers = {t: index + 1 for index, t in enumerate(order)}
     rows: dict[tuple[float, int, float], list[Hole]] = {}
     for hole in wall.holes:

@@ -37,7 +37,6 @@ class Order:
 def distances(job: Job, book: Codebook) -> Callable[[str, str], float | None]:
     """Inches of cable between two boxes or panels, by the way that the frame gives; None where it gives none."""
     frames, nodes = frames_of(job, book), {node.id: node for node in job.nodes}
-    levels = {room.id: room.level for room in job.rooms}
     school = job.habits.routing.school
 
     def far(a: str, b: str) -> float | None:
@@ -47,8 +46,7 @@ def distances(job: Job, book: Codebook) -> Callable[[str, str], float | None]:
         frame = frames.get(start.structure)
         if frame is None:
             return None
-        ends = [end_of(frame, node, levels[node.room or ""]) for node in (start, end)]
-        taken = kept_route(frame, ends[0], ends[1], school)
+        taken = kept_route(frame, end_of(frame, start), end_of(frame, end), school)
         return None if taken is None else taken.length_in
 
     return far

@@ -41,7 +41,6 @@ def schools_of(
     circuit: Circuit,
     found: Mapping[str, Found],
     nodes: Mapping[str, Box | Panel],
-    levels: Mapping[str, str],
 ) -> list[SchoolRow]:
     """Every school for the hops of a circuit that drew themselves; none where there are none."""
     own = [(hop, found[hop.box]) for hop in circuit.chain if hop.box in found]
@@ -56,9 +55,8 @@ def schools_of(
         for hop, one in drawn:
             frame = one.frame
             assert frame is not None
-            a, b = (nodes[hop.after or circuit.panel], nodes[hop.box])
-            ends = tuple(end_of(frame, node, levels[node.room or ""]) for node in (a, b))
-            taken = kept_route(frame, ends[0], ends[1], school)
+            start, end = nodes[hop.after or circuit.panel], nodes[hop.box]
+            taken = kept_route(frame, end_of(frame, start), end_of(frame, end), school)
             if taken is not None:
                 works.append(taken)
         if len(works) == len(drawn):

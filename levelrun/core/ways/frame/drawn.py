@@ -14,6 +14,7 @@ from levelrun.core.ways.frame.route import Piece
 
 LANE_IN = 3.0  # cables that lie in one wall or one bay are drawn so far apart, so that three read as three
 NEAR_IN = 4.0
+Lanes = dict[tuple[str, bool, float], list[tuple[float, float, int]]]  # from, to, and the lane that is taken
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -52,7 +53,7 @@ class RoundHole:
 
 def plan_cables(found: Iterable[Found], level: str) -> list[PlanCable]:
     """Every derived way on one level, those that lie side by side drawn side by side."""
-    lanes: dict[tuple[str, int, float], list[tuple[float, float, str]]] = {}
+    lanes: Lanes = {}
     made: list[PlanCable] = []
     for one in found:
         if one.frame is None or one.route is None:
@@ -61,28 +62,28 @@ def plan_cables(found: Iterable[Found], level: str) -> list[PlanCable]:
     return made
 
 
-def _stretches(
-    one: Found, frame: Frame, level: str, lanes: dict[tuple[str, int, float], list[tuple[float, float, str]]]
-) -> Iterator[PlanCable]:
+def _stretches(one: Found, frame: Frame, level: str, lanes: Lanes) -> Iterator[PlanCable]:
     assert one.route is not None
     points: list[Point] = []
     kind = ""
-    ident = one.way.id if one.way is not None else f"{one.circuit}.{one.box}"
-    wire = one.wire
     for piece in one.route.pieces:
         at = _at(frame, piece, level)
         if piece.upright:
             continue
         if at != kind and points:
-            yield PlanCable(way=ident, circuit=one.circuit, box=one.box, wire=wire, at=kind, points=tuple(points))
+            yield _on_plan(one, kind, points)
             points = []
         kind = at
         if not at:
             continue
-        a, b = _laned(piece, at, ident, lanes)
+        a, b = _laned(piece, at, lanes)
         points += [a, b] if not points or points[-1] != a else [b]
     if points and kind:
-        yield PlanCable(way=ident, circuit=one.circuit, box=one.box, wire=wire, at=kind, points=tuple(points))
+        yield _on_plan(one, kind, points)
+
+
+def _on_plan(one: Found, at: str, points: Sequence[Point]) -> PlanCable:
+    return PlanCable(way=one.ident, circuit=one.circuit, box=one.box, wire=one.wire, at=at, points=tuple(points))
 
 
 def _at(frame: Frame, piece: Piece, level: str) -> str:
@@ -94,19 +95,17 @@ def _at(frame: Frame, piece: Piece, level: str) -> str:
     return ""
 
 
-def _laned(
-    piece: Piece, at: str, ident: str, lanes: dict[tuple[str, int, float], list[tuple[float, float, str]]]
-) -> tuple[Point, Point]:
+def _laned(piece: Piece, at: str, lanes: Lanes) -> tuple[Point, Point]:
     """A piece moved aside so far that it lies on none that was drawn before."""
     (ax, ay, _), (bx, by, _) = piece.a, piece.b
     flat = abs(bx - ax) >= abs(by - ay)
     low, high = sorted((ax, bx) if flat else (ay, by))
-    key = (at, int(flat), round((ay if flat else ax) / NEAR_IN))
+    key = (at, flat, round((ay if flat else ax) / NEAR_IN))
     taken = lanes.setdefault(key, [])
     lane = 0
-    while any(number == str(lane) and a < high - 1 and low + 1 < b for a, b, number in taken):
+    while any(number == lane and a < high - 1 and low + 1 < b for a, b, number in taken):
         lane += 1
-    taken.append((low, high, str(lane)))
+    taken.append((low, high, lane))
     off = LANE_IN * ((lane + 1) // 2) * (1 if lane % 2 else -1)
     return ((ax, ay + off), (bx, by + off)) if flat else ((ax + off, ay), (bx + off, by))
 
@@ -137,8 +136,7 @@ def round_cables(found: Iterable[Found], frame: Frame, room: str, starts: Sequen
 
 def _round(one: Found, points: Sequence[Point]) -> RoundCable:
     name = one.way.name if one.way is not None else one.circuit
-    ident = one.way.id if one.way is not None else f"{one.circuit}.{one.box}"
-    return RoundCable(way=ident, circuit=one.circuit, wire=one.wire, name=name, points=tuple(points))
+    return RoundCable(way=one.ident, circuit=one.circuit, wire=one.wire, name=name, points=tuple(points))
 
 
 def _member(frame: Frame, piece: Piece, room: str) -> Member | None:

@@ -57,9 +57,10 @@ class Reach:
     corners: tuple[Corner, ...]
 
 
-def end_of(frame: Frame, node: Box | Panel, level: str) -> End:
+def end_of(frame: Frame, node: Box | Panel) -> End:
     """A box or panel in the frame; what stands on no wall, or on an open side, stands in the open of its room."""
     tall = node.tall_in if isinstance(node, Panel) else 0.0
+    level = frame.rooms[node.room or ""].level
     home = frame.faces.get((node.room or "", node.side if node.side is not None else -1))
     if home is not None and node.at_in is not None:
         line = frame.lines[home]
@@ -113,7 +114,7 @@ def _along(frame: Frame, end: End, line: Line) -> list[Reach]:
             if dollars is None:
                 continue
             climb = abs(span.z_in - z) + abs(span.z_in - hole) + abs(aside - end.t)
-            extra = climb / 12 * (prices.foot + prices.minute * prices.foot_minutes)
+            extra = prices.dollars(Work(length_in=climb))
             corners = ((end.t, z), (aside, z), (aside, span.z_in), (t, span.z_in), (t, hole))
             found.append(
                 Reach(
@@ -205,8 +206,7 @@ def _in_one_wall(frame: Frame, a: End, b: End) -> list[tuple[Weights, tuple[Corn
         for tb in turning(line, b.t, zb, level):
             dollars = span_dollars(line, span, frame.parts.prices, ta, tb, span.z_in)
             climb = abs(za - level) + abs(zb - level) + abs(ta - a.t) + abs(tb - b.t)
-            prices = frame.parts.prices
-            extra = climb / 12 * (prices.foot + prices.minute * prices.foot_minutes)
+            extra = frame.parts.prices.dollars(Work(length_in=climb))
             places = ((a.t, za), (ta, za), (ta, level), (tb, level), (tb, zb), (b.t, zb))
             found.append(
                 (weights((dollars or 0.0) + extra, wall=True), tuple((*line.point(s), h, a.line) for s, h in places))

@@ -57,6 +57,11 @@ class Found:
     why: str = ""
 
     @property
+    def ident(self) -> str:
+        """What its way is called where it is drawn: by the way, or by its hop where no pipe is laid yet."""
+        return self.way.id if self.way is not None else f"{self.circuit}.{self.box}"
+
+    @property
     def bored(self) -> tuple[Bored, ...]:
         """Every stud that it goes through, from its start to its end."""
         return _bored(self.frame, self.route) if self.frame is not None and self.route is not None else ()
@@ -128,9 +133,8 @@ def found_ways(job: Job, book: Codebook, loads: Mapping[str, CircuitLoads]) -> d
     """The way of every hop between two things that stand in rooms, which takes no walked way and whose length nobody
     taped; by circuit and box. A circuit keeps the same answer while nothing that it touches changes."""
     frames = frames_of(job, book)
-    levels = {room.id: room.level for room in job.rooms}
     nodes: dict[str, Box | Panel] = {node.id: node for node in job.nodes}
-    here = _Here(book, job.habits.routing.school, frames, levels, nodes, riders_of(loads))
+    here = _Here(book, job.habits.routing.school, frames, nodes, riders_of(loads))
     common = (book, job.habits.routing, *frames.values())
     return {
         name: _own.get(
@@ -170,7 +174,6 @@ class _Here:
     book: Codebook
     school: str
     frames: Mapping[str, Frame]
-    levels: Mapping[str, str]
     nodes: Mapping[str, Box | Panel]
     riders: Mapping[tuple[str, str], HopWires]
 
@@ -199,15 +202,15 @@ def _of_circuit(here: _Here, item: CircuitLoads) -> Own:
             key,
             (here.book, frame, other, start, end, hop.via),
             lambda f=frame, o=other, s=start, e=end, h=hop, w=wires, c=school: _one(  # type: ignore[misc]
-                f, o, s, e, here.levels, h, w, c, here.book
+                f, o, s, e, h, w, c, here.book
             ),
         )
     return own
 
 
 def _one(
-    frame: Frame, other: Frame, start: Box | Panel, end: Box | Panel, levels: Mapping[str, str], hop: Hop,
-    wires: HopWires, school: str, book: Codebook,
+    frame: Frame, other: Frame, start: Box | Panel, end: Box | Panel, hop: Hop, wires: HopWires, school: str,
+    book: Codebook,
 ) -> Found:  # fmt: skip
     bare = Found(
         circuit=wires.circuit, box=hop.box, wire=wires.wire_size, frame=None, route=None, way=None,
@@ -215,7 +218,7 @@ def _one(
     )  # fmt: skip
     if frame is not other:
         return bare
-    a, b = (end_of(frame, node, levels[node.room or ""]) for node in (start, end))
+    a, b = (end_of(frame, node) for node in (start, end))
     by = tuple(via_of(frame, index, point) for index, point in enumerate(hop.via))
     through = [item for item in by if item is not None]
     taken = route(frame, a, b, school, through) if through else kept_route(frame, a, b, school)

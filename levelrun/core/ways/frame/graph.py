@@ -13,11 +13,13 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
 from itertools import pairwise
+from typing import get_args
 
 import rustworkx as rx
 
 from levelrun.core.job import Box, Level, Panel, Room
 from levelrun.core.kept import kept_hash
+from levelrun.core.part import School
 from levelrun.core.site.faces import LevelParts
 from levelrun.core.site.geometry import Point, walls_of
 from levelrun.core.ways.frame.lines import BESIDE_IN, Line, Stop, lines_of
@@ -25,7 +27,7 @@ from levelrun.core.ways.frame.meetings import meetings
 from levelrun.core.ways.frame.planes import Plane, around, below, flat, planes_of
 from levelrun.core.ways.frame.prices import Prices, Work
 
-SCHOOLS = ("cheapest", "studs", "over", "under")
+SCHOOLS: tuple[str, ...] = get_args(School)
 UNWILLING = 200.0  # dollars that a way costs more in the eyes of another school, so that it is taken last
 AVOIDED = 100.0  # dollars for a wall that is to be left alone
 CLEAR_IN = 1.5  # from the middle of a hole to what it passes over or under

@@ -7,15 +7,16 @@ from dataclasses import dataclass
 from functools import cached_property
 from itertools import pairwise
 
+import rustworkx as rx
+
 from levelrun.core.job import Fixture, Level, Room
 from levelrun.core.kept import kept_hash
 from levelrun.core.site.faces import Face, LevelParts, faces
-from levelrun.core.site.framing import DEPTHS, STUD_IN, STUDDED, Stud, depth_of
+from levelrun.core.site.framing import HEADER_IN, STUD_IN, STUDDED, Stud, depth_of
 from levelrun.core.site.geometry import Point
 from levelrun.core.site.parts import IN_WALL
 from levelrun.core.site.sharing import MOST_GAP_IN
 
-HEADER_IN = 7.25  # an opening's header over its head, as `framing` cuts the cripples over it
 PLATES_IN = 3.0  # the double plate on top of a wall; one plate at its foot
 SILL_IN = 1.5
 BESIDE_IN = 2 * STUD_IN + 0.5  # king and trimmer at each side of an opening, and the edge of a cable beside them
@@ -151,19 +152,13 @@ def lines_of(parts: LevelParts) -> tuple[Line, ...]:
 
 def _groups(found: Sequence[Face]) -> list[list[Face]]:
     """Faces in one wall: those that back onto each other, and those that go on in one line behind a partition."""
-    home = list(range(len(found)))
-
-    def root(i: int) -> int:
-        while home[i] != i:
-            home[i] = home[home[i]]
-            i = home[i]
-        return i
-
+    graph: rx.PyGraph[int, None] = rx.PyGraph()
+    graph.add_nodes_from(range(len(found)))
     index = {(face.wall.room, face.wall.index): i for i, face in enumerate(found)}
     for i, face in enumerate(found):
         for mate in face.mates:
             if (mate.room, mate.side) in index:
-                home[root(index[mate.room, mate.side])] = root(i)
+                graph.add_edge(i, index[mate.room, mate.side], None)
     by_plane: dict[tuple[int, int, int], list[int]] = {}
     for i, face in enumerate(found):
         off = face.wall.x0 * face.wall.out[0] + face.wall.y0 * face.wall.out[1]
@@ -172,11 +167,8 @@ def _groups(found: Sequence[Face]) -> list[list[Face]]:
         same.sort(key=lambda i: _span(found[i])[0])
         for before, after in pairwise(same):
             if _span(found[after])[0] - _span(found[before])[1] <= MOST_GAP_IN:
-                home[root(after)] = root(before)
-    groups: dict[int, list[Face]] = {}
-    for i, face in enumerate(found):
-        groups.setdefault(root(i), []).append(face)
-    return list(groups.values())
+                graph.add_edge(before, after, None)
+    return [[found[i] for i in group] for group in sorted(sorted(same) for same in rx.connected_components(graph))]
 
 
 def _along(face: Face) -> tuple[Point, bool]:
@@ -212,7 +204,6 @@ def _line(level: Level, group: Sequence[Face], rooms: dict[str, Room]) -> Line:
         studs += [Stud(_place(member, s.at_in), s.kind, s.foot_in, s.top_in) for s in face.studs]
         stops += _stops(face, member)
         shut += _shut(face, member, rooms[w.room])
-    key = group[0].side
     return Line(
         level=level,
         along=u,
@@ -220,8 +211,8 @@ def _line(level: Level, group: Sequence[Face], rooms: dict[str, Room]) -> Line:
         centre=sum(centres) / len(centres),
         from_in=min(m.from_in for m in members),
         to_in=max(m.to_in for m in members),
-        stud=key.stud,
-        depth_in=max((depth_of(face.side) for face in group), default=DEPTHS[key.stud]),
+        stud=group[0].side.stud,
+        depth_in=max(depth_of(face.side) for face in group),
         bearing=any(face.side.bearing for face in group) or any(face.outside for face in group),
         members=tuple(members),
         studs=tuple(_once(studs)),

@@ -14,7 +14,7 @@ import rustworkx as rx
 from levelrun.core.kept import kept_hash
 from levelrun.core.ways.frame.ends import Corner, End, Reach, back, clear_at, reaches, square_in, straight
 from levelrun.core.ways.frame.graph import SCHOOLS, Frame, Weights
-from levelrun.core.ways.frame.prices import Prices, Work
+from levelrun.core.ways.frame.prices import Work
 
 SIXTEENTH = 1 / 16
 HIGH_IN = 6.0  # ends so far over the hole line are worth boring for at their own height
@@ -279,8 +279,3 @@ def _upright_work(frame: Frame, piece: Piece, work: Work) -> None:
         line = frame.lines[piece.line]
         t = line.place(piece.a[:2])
         work.fished += line.shut_between(t - 1, t + 1) == "closed"
-
-
-def prices_said(prices: Prices, found: Route) -> tuple[float, float]:
-    """Dollars and minutes of a way at other prices: those of its own cable."""
-    return prices.dollars(found.work), prices.minutes(found.work)

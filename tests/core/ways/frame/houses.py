@@ -53,8 +53,8 @@ def with_boxes(job: Job, *places: tuple[str, int, float, float]) -> Job:
 def frame_and_ends(job: Job, *ids: str) -> tuple[Frame, list[End]]:
     """The frame of the house and where some of its boxes stand in it."""
     frame = frames_of(job, job_book(job))["h"]
-    nodes, levels = {node.id: node for node in job.nodes}, {room.id: room.level for room in job.rooms}
-    return frame, [end_of(frame, nodes[ident], levels[nodes[ident].room or ""]) for ident in ids]
+    nodes = {node.id: node for node in job.nodes}
+    return frame, [end_of(frame, nodes[ident]) for ident in ids]
 
 
 def taken(job: Job, a: str, b: str, school: str = "cheapest") -> Route | None:

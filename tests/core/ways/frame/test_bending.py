@@ -127,11 +127,9 @@ def test_what_was_cut_when_it_was_pulled_becomes_the_record() -> None:
 
 
 def test_schools_stand_side_by_side() -> None:
-    nodes, levels = {node.id: node for node in HOUSE.nodes}, {room.id: room.level for room in HOUSE.rooms}
+    nodes = {node.id: node for node in HOUSE.nodes}
     found = plan(HOUSE).drawn.found["k"]
-    rows = {
-        row.school: row for row in schools_of(job_book(HOUSE), HOUSE.habits, HOUSE.circuits[0], found, nodes, levels)
-    }
+    rows = {row.school: row for row in schools_of(job_book(HOUSE), HOUSE.habits, HOUSE.circuits[0], found, nodes)}
     assert set(rows) == {"cheapest", "studs", "over", "under"} and rows["cheapest"].current
     assert (
         rows["cheapest"].text == "the same" and min(row.dollars for row in rows.values()) == rows["cheapest"].dollars

@@ -109,14 +109,14 @@ def test_what_is_taken_costs_no_more_than_the_proven_optimum(capsys: pytest.Capt
     proves: what is taken is no dearer than a hundredth more (it is straightened after)."""
     taken = least = 0.0
     for job in (sample("quince-hollow"), *(by_chance(seed) for seed in range(5))):
-        nodes, levels = {node.id: node for node in job.nodes}, {room.id: room.level for room in job.rooms}
+        nodes = {node.id: node for node in job.nodes}
         hops = {(c.id, hop.box): hop.after or c.panel for c in job.circuits for hop in c.chain}
         for own in plan(job).drawn.found.values():
             for one in own.values():
                 if one.frame is None or one.route is None:
                     continue
                 ends = [nodes[hops[one.circuit, one.box]], nodes[one.box]]
-                start, end = (end_of(one.frame, node, levels[node.room or ""]) for node in ends)
+                start, end = (end_of(one.frame, node) for node in ends)
                 shortest = _shortest(one.frame, start, end, 0)
                 direct = [cost[0] for cost, _ in straight(one.frame, start, end)]
                 least += min([*direct, *([shortest[0][0]] if shortest else [])])
