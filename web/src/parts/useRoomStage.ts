@@ -5,6 +5,7 @@ import { tapMend, useKeys } from '../stage/keys'
 import { useJob } from '../stores/job'
 import type { Picked } from '../stores/look'
 import { useEntry } from './useEntry'
+import { useLevels } from './useLevels'
 
 /** What the Walls and Boxes stages have in common: the entry line, edits that tell, keys, the room looked at. */
 export function useRoomStage(
@@ -97,11 +98,7 @@ export function useRoomStage(
     const kind = store.job?.panels.some((panel) => panel.id === id) ? 'panel' : 'box'
     return act([{ op: 'set', kind, id, set: to }], `move ${kind}`)
   }
-  const levels = computed(() =>
-    (store.job?.structures ?? []).flatMap((s) =>
-      (s.levels ?? []).map((level) => ({ id: level.id, title: `${s.name}, ${level.name.toLowerCase()}` })),
-    ),
-  )
+  const levels = useLevels()
 
   return { store, rooms, drawn, suggest, say, act, remove, keys, moveWall, moveOpening, moveBox, levels }
 }

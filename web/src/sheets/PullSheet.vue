@@ -2,7 +2,7 @@
 import { computed, onMounted, ref, shallowRef, watch } from 'vue'
 
 import { api, ask, type PullRow } from '../api/client'
-import { tapeText } from '../parts/planScale'
+import { feetText, tapeText } from '../parts/planScale'
 import { useJob } from '../stores/job'
 
 /** The pull list: every cable with its letter, longest first or room by room, ticked off as it is pulled. */
@@ -31,8 +31,8 @@ const groups = computed(() => {
   return [...found]
 })
 const long = (inches: number) => tapeText(Math.round(inches), store.metric)
-const feet = (inches: number) =>
-  store.metric ? `${(inches * 0.0254).toFixed(1)} m` : `${Math.round(inches / 12)}′`
+const feet = (inches: number) => feetText(inches, store.metric)
+const unit = computed(() => (store.metric ? 39.3701 : 12))
 
 function pulled(row: PullRow, length_in: number | null) {
   const edit = { op: 'pulled', circuit: row.circuit, box: row.box, length_in }
@@ -40,7 +40,7 @@ function pulled(row: PullRow, length_in: number | null) {
 }
 function typed(row: PullRow, text: string) {
   const said = Number.parseFloat(text)
-  if (Number.isFinite(said) && said > 0) void pulled(row, said * (store.metric ? 39.3701 : 12))
+  if (Number.isFinite(said) && said > 0) void pulled(row, said * unit.value)
 }
 const print = () => window.print()
 </script>
@@ -107,7 +107,7 @@ const print = () => window.print()
                 v-if="row.pulled_in !== null"
                 class="cut"
                 inputmode="decimal"
-                :value="(row.pulled_in / (store.metric ? 39.3701 : 12)).toFixed(store.metric ? 1 : 0)"
+                :value="(row.pulled_in / unit).toFixed(store.metric ? 1 : 0)"
                 :aria-label="`${row.letter}, what was cut`"
                 @change="typed(row, ($event.target as HTMLInputElement).value)"
               />

@@ -40,18 +40,20 @@ const things = computed<Thing[]>(() => cableThings(drawn.value, scale.value, pro
 const dragged = shallowRef<CableThing | null>(null)
 const bent = shallowRef<Bent | null>(null)
 const refused = ref('')
-let asking = false
 let wanted: Spot | null = null
+/** The answers on their way: one question at a time, and only the newest place is asked next. */
+let asking: Promise<void> | null = null
 
 function grab(thing: Thing) {
   dragged.value = thing as CableThing
   bent.value = null
   refused.value = ''
 }
-async function pull(at: Spot) {
+function pull(at: Spot) {
   wanted = at
-  if (asking) return
-  asking = true
+  return (asking ??= answered().finally(() => (asking = null)))
+}
+async function answered() {
   while (wanted && dragged.value) {
     const here: Spot = wanted
     wanted = null
@@ -68,11 +70,9 @@ async function pull(at: Spot) {
     bent.value = (data as Bent | undefined) ?? null
     refused.value = problem?.detail ?? ''
   }
-  asking = false
 }
 async function drop(at: Spot) {
   await pull(at)
-  while (asking) await new Promise((done) => setTimeout(done, 20))
   const edits = bent.value?.edits as Edit[] | undefined
   letGo()
   if (edits) emit('bend', edits)

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import type { PullTotal } from '../../api/client'
+import { feetText } from '../../parts/planScale'
 
 /** All cable of the job by kind, live, and the way to the list that it is pulled from. */
-defineProps<{ totals: PullTotal[]; job: string }>()
+defineProps<{ totals: PullTotal[]; job: string; metric: boolean }>()
 </script>
 
 <template>
@@ -10,7 +11,7 @@ defineProps<{ totals: PullTotal[]; job: string }>()
     <RouterLink :to="`/jobs/${job}/sheets/pull-list`" class="no-print">Pull list</RouterLink>
     <RouterLink :to="`/jobs/${job}/sheets/drilling`" class="no-print">Drilling sheet</RouterLink>
     <span v-for="one in totals" :key="one.item" :title="one.text">
-      <b>{{ Math.round(one.cut_in / 12) }}′</b> {{ one.item }}
+      <b>{{ feetText(one.cut_in, metric) }}</b> {{ one.item }}
     </span>
   </p>
 </template>

@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 
 import type { CircuitRow, HopRow, WaySummary } from '../../api/client'
+import { feetText } from '../../parts/planScale'
 import SideNav from '../../parts/SideNav.vue'
 
 /** Circuits by the panel they hang on, worst first; under the one looked at its ways, and what is not walked yet. */
@@ -23,8 +24,7 @@ const groups = computed(() => {
 })
 const byId = computed(() => new Map(props.ways.map((way) => [way.id, way])))
 const waysOf = (ids: string[]) => ids.flatMap((id) => byId.value.get(id) ?? [])
-const feet = (length_in: number) =>
-  props.metric ? `${(length_in * 0.0254).toFixed(1)} m` : `${Math.round(length_in / 12)}′`
+const feet = (length_in: number) => feetText(length_in, props.metric)
 /** What keeps a cable from being drawn, in a word or two. */
 const KINDS: Record<string, string> = {
   pipe: 'pipe to be walked',

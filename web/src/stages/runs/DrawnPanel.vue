@@ -2,6 +2,7 @@
 import { computed, ref, shallowRef, watch } from 'vue'
 
 import { api, ask, type Edit, type HopRow, type Order, type SchoolRow } from '../../api/client'
+import { feetText } from '../../parts/planScale'
 import { useJob } from '../../stores/job'
 
 /** How the cables of a circuit go: schools side by side, the cable looked at bent or kept, the order of its boxes. */
@@ -42,8 +43,6 @@ const own = (school: string) =>
 const keep = () =>
   emit('edit', [{ op: 'keep', circuit: props.circuit, box: props.hop?.box }], 'keep this way')
 const dollars = (row: SchoolRow) => `$${Math.round(row.dollars)}`
-const feet = (row: SchoolRow) =>
-  store.metric ? `${(row.length_in * 0.0254).toFixed(1)} m` : `${Math.round(row.length_in / 12)}′`
 </script>
 
 <template>
@@ -77,7 +76,7 @@ const feet = (row: SchoolRow) =>
         @click="all(row.school)"
       >
         <b>{{ row.name }}</b>
-        <span>{{ feet(row) }}</span>
+        <span>{{ feetText(row.length_in, store.metric) }}</span>
         <span>{{ Math.round(row.minutes) }} min</span>
         <span>{{ dollars(row) }}</span>
         <small v-if="!row.current" class="mute">{{ row.text }}</small>

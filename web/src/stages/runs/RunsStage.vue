@@ -7,6 +7,7 @@ import EntryLine from '../../parts/EntryLine.vue'
 import LevelTabs from '../../parts/LevelTabs.vue'
 import StageFrame from '../../parts/StageFrame.vue'
 import { useEntry } from '../../parts/useEntry'
+import { useLevels } from '../../parts/useLevels'
 import { tapMend, useKeys } from '../../stage/keys'
 import { useJob } from '../../stores/job'
 import { useLook } from '../../stores/look'
@@ -48,11 +49,7 @@ const about = () => ({
 })
 const { suggest: suggestWay, act } = useEntry('runs', about)
 const sayWay = (text: string) => store.edit([{ op: 'say', text, ...about() }])
-const levels = computed(() =>
-  (store.job?.structures ?? []).flatMap((s) =>
-    (s.levels ?? []).map((one) => ({ id: one.id, title: `${s.name}, ${one.name.toLowerCase()}` })),
-  ),
-)
+const levels = useLevels()
 const SCHOOLS = ['cheapest', 'studs', 'over', 'under']
 /** The next school for the cable looked at. */
 function turn(by: number) {
@@ -232,10 +229,10 @@ useKeys(
           </button>
         </li>
       </ol>
-      <CableTotals :totals="store.view?.totals ?? []" :job="store.view?.id ?? ''" />
+      <CableTotals :totals="store.view?.totals ?? []" :job="store.view?.id ?? ''" :metric="store.metric" />
     </template>
     <template v-else-if="store.view?.totals?.length" #under>
-      <CableTotals :totals="store.view.totals" :job="store.view.id" />
+      <CableTotals :totals="store.view.totals" :job="store.view.id" :metric="store.metric" />
     </template>
     <template v-if="drawn" #entry>
       <EntryLine
