@@ -13,13 +13,13 @@ from levelrun.core.codebook import Codebook, load
 from levelrun.core.codebook.lookups import Method, cable_sizes, methods, places, raceway_sizes, wire_sizes
 from levelrun.core.errors import EditError
 from levelrun.core.fields import FieldWord, fields_of
-from levelrun.core.job import Habits, Job, Routing
+from levelrun.core.job import Habits, Job, Piping, Routing
 from levelrun.core.job.upgrade import upgraded
 from levelrun.core.measure import parse_length, show
 from levelrun.core.part import Frozen
 from levelrun.core.site.parts import Level, Side
 from levelrun.core.subjects import KINDS
-from levelrun.core.ways.parts import Leg, LegFacts
+from levelrun.core.ways.parts import Leg, LegFacts, Shape
 from levelrun.core.ways.walk import GO, parse_walk, suggest
 from levelrun.exchange.job_file import check_version, job_schema
 from levelrun.exchange.text import read_text
@@ -77,6 +77,9 @@ class WalkLegOut(BaseModel):
     depth_in: float | None
     to: str | None
     bends_deg: list[float]
+    shapes: list[Shape]
+    radius_in: float | None
+    feed: str
     sleeve: bool
     met: bool
     expansion: bool
@@ -94,7 +97,8 @@ class WalkAnswer(BaseModel):
 def walk_parse(q: WalkQuestion) -> WalkAnswer:
     """Read walk text. A bad word: 422 with `at`, its character position, and what was expected."""
     legs = parse_walk(load(q.rules), q.text, q.names)
-    return WalkAnswer(legs=[WalkLegOut(**{**leg.__dict__, "bends_deg": list(leg.bends_deg)}) for leg in legs])
+    listed = ({**vars(leg), "bends_deg": list(leg.bends_deg), "shapes": list(leg.shapes)} for leg in legs)
+    return WalkAnswer(legs=[WalkLegOut(**leg) for leg in listed])
 
 
 class SuggestAnswer(BaseModel):
@@ -167,6 +171,8 @@ PARTS: dict[str, type[Frozen]] = {
     "facts": LegFacts,
     "habits": Habits,
     "routing": Routing,
+    "piping": Piping,
+    "shape": Shape,
 }
 PARTS |= {kind.name: kind.model for kind in KINDS.values()}
 FIELDS = {name: fields_of(model) for name, model in PARTS.items()}

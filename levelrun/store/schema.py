@@ -363,6 +363,14 @@ ALTER TABLE hop ADD COLUMN via TEXT NOT NULL DEFAULT '[]';
 ALTER TABLE hop ADD COLUMN pulled_in REAL
 """
 
+SHAPED_PIPE = """
+ALTER TABLE way ADD COLUMN day_f REAL;
+ALTER TABLE leg ADD COLUMN shapes TEXT NOT NULL DEFAULT '[]';
+ALTER TABLE leg ADD COLUMN radius_in REAL;
+ALTER TABLE leg ADD COLUMN feed TEXT NOT NULL DEFAULT '';
+ALTER TABLE circuit ADD COLUMN nonlinear INTEGER NOT NULL DEFAULT 0
+"""
+
 Step = Callable[[sqlite3.Connection], None]
 Migration = tuple[str, str] | tuple[str, str, Step]
 MIGRATIONS: tuple[Migration, ...] = (
@@ -376,4 +384,5 @@ MIGRATIONS: tuple[Migration, ...] = (
     ("0008-said-of-parts", SAID_OF_PARTS),
     ("0009-set-out", SET_OUT),
     ("0010-through-the-frame", THROUGH_THE_FRAME),
+    ("0011-shaped-pipe", SHAPED_PIPE),
 )

@@ -14,6 +14,7 @@ from levelrun.core.trade.pipe.fill import CableIn, Wires, fill, max_count
 from levelrun.core.trade.pipe.hand_bend import hand_bend
 from levelrun.core.trade.pipe.pull import PullWires, Section, pull
 from levelrun.core.trade.pipe.pull_box import expansion, pull_box
+from levelrun.core.trade.pipe.sticks import packed
 
 router = APIRouter(prefix="/api/calc", tags=["calc"])
 
@@ -129,6 +130,7 @@ class HandBendQuestion(Question):
     angle_deg: Annotated[float, Field(strict=True, ge=1, le=90)] | None = None
     distance_in: Annotated[float, Field(strict=True, gt=0, le=1200)] | None = None
     width_in: Annotated[float, Field(strict=True, gt=0, le=600)] | None = None
+    roll_in: Annotated[float, Field(strict=True, gt=0, le=240)] | None = None
 
 
 class HandBendAnswer(Answer):
@@ -140,13 +142,52 @@ class HandBendAnswer(Answer):
     rise_in: float
     chart_multiplier: float | None
     note: str
+    true_offset_in: float
+    gain_in: float
 
 
 @router.post("/hand-bend")
 def calc_hand_bend(q: HandBendQuestion) -> HandBendAnswer:
-    """Marks of an offset, a box offset, a stub or a saddle."""
-    answer = hand_bend(q.book(), q.kind, q.raceway, q.size, q.rise_in, q.angle_deg, q.distance_in, q.width_in)
+    """Marks of an offset, a rolling or box offset, a kick, a stub, a back-to-back or a saddle."""
+    answer = hand_bend(
+        q.book(), q.kind, q.raceway, q.size, q.rise_in, q.angle_deg, q.distance_in, q.width_in, q.roll_in
+    )
     return HandBendAnswer(**told(q.book(), answer), basis="exact trigonometry; take-up by common practice")
+
+
+class SticksQuestion(Question):
+    """Pieces to cut from sticks of one length."""
+
+    raceway: Key
+    size: Key
+    pieces_in: list[Annotated[float, Field(strict=True, gt=0, le=120_000)]] = Field(min_length=1, max_length=200)
+    stick_in: Annotated[float, Field(strict=True, gt=0, le=1200)] = 120.0
+
+
+class SticksAnswer(Answer):
+    """The sticks with the pieces of each, what is left of each, and whether fewer are proven not to do."""
+
+    sticks: list[list[float]]
+    count: int
+    left_in: list[float]
+    proven: bool
+    note: str
+
+
+@router.post("/sticks")
+def calc_sticks(q: SticksQuestion) -> SticksAnswer:
+    """Which piece is cut from which stick: the least number of sticks."""
+    raceway(q.book(), q.raceway, q.size)
+    found = packed(tuple(q.pieces_in), q.stick_in)
+    return SticksAnswer(
+        sticks=[[q.pieces_in[i] for i in stick] for stick in found.sticks],
+        count=len(found.sticks),
+        left_in=list(found.left_in),
+        proven=found.proven,
+        note="no saw cut is taken off; sockets, bells and threads are in the lengths asked",
+        rule="least number of sticks by an integer programme",
+        basis="computed",
+    )
 
 
 class SectionIn(Part):

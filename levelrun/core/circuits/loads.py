@@ -28,7 +28,8 @@ class HopWires:
     """The wires of one hop, as the way that they lie in, the boxes at both ends and the lists see them.
 
     continuous_a: what of its load may stay on; conductors: hots and neutral; ground: empty where none
-    runs with it; gfci: protection stands before this hop.
+    runs with it; gfci: protection stands before this hop. idle: wires of it that carry nothing while the others do
+    (one of two travellers, a signal); nonlinear: its neutral carries current though hots of both legs are there.
     """
 
     circuit: str
@@ -54,6 +55,8 @@ class HopWires:
     partner: str | None
     method: str
     feeds: bool
+    idle: int = 0
+    nonlinear: bool = False
 
     __hash__ = kept_hash
 
@@ -193,6 +196,8 @@ class CircuitLoads:
             partner=c.partner,
             method=c.method,
             feeds=c.feeds is not None,
+            idle=max(need.words.count("traveller") - 1, 0) + need.words.count("interconnect"),
+            nonlinear=c.nonlinear,
         )
 
 

@@ -72,6 +72,9 @@ class Circuit(Frozen):
     )
     method: Literal["NM-B", "UF-B", "MC", "AC", "SER", "raceway"] = "NM-B"
     whip_size: Size = Field("", description="Wire of the last flexible feet to its equipment, where it has such")
+    nonlinear: StrictBool = Field(
+        False, description="Mostly electronic or discharge loads: its neutral carries current too"
+    )
     equipment_ground: StrictBool = Field(True, description="An equipment ground runs with it")
     nameplate: StrictBool = Field(False, description="Motor or air conditioner: breaker and wire by its nameplate")
     least_ampacity_a: Amperes | None = Field(None, description="Minimum circuit ampacity on the nameplate")

@@ -6,11 +6,11 @@ Lengths are inches, loads amperes or watts, angles degrees. Models are frozen an
 from levelrun.core.boxes.parts import Box, Panel
 from levelrun.core.circuits.parts import Circuit, Hop
 from levelrun.core.job.book import job_book
-from levelrun.core.job.shop import Habits, LocalNote, Pole, PoleMark, Routing
+from levelrun.core.job.shop import Habits, LocalNote, Piping, Pole, PoleMark, Routing
 from levelrun.core.job.whole import FORMAT, FORMAT_VERSION, PARTS, Job
 from levelrun.core.part import Frozen, Id, Inches, Name
 from levelrun.core.site.parts import Fixture, Level, Opening, Room, Side, Structure
-from levelrun.core.ways.parts import Joint, Leg, LegFacts, Way
+from levelrun.core.ways.parts import Joint, Leg, LegFacts, Shape, Way
 
 __all__ = [
     "FORMAT",
@@ -33,10 +33,12 @@ __all__ = [
     "Name",
     "Opening",
     "Panel",
+    "Piping",
     "Pole",
     "PoleMark",
     "Room",
     "Routing",
+    "Shape",
     "Side",
     "Structure",
     "Way",

@@ -50,6 +50,21 @@ class Routing(Frozen):
     cables_a_hole: Annotated[int, Field(strict=True, ge=1, le=4)] = Field(2, description="Small cables in one hole")
 
 
+class Piping(Frozen):
+    """How pipe is made up and pulled: common practice, no source.
+
+    Schools: one size over the legal one where large wires go round bends, or the smallest legal; glue the whole pull
+    before any wire goes in, or thread it piece by piece (300.18 asks for the first); offsets by exact trigonometry,
+    or by the multipliers of the bender's chart.
+    """
+
+    size: Literal["one_over", "legal"] = Field("one_over", description="Where four No. 6 or more go round two bends")
+    order: Literal["glue_first", "thread_first"] = Field("glue_first", description="Pipe whole, or piece by piece")
+    offsets: Literal["exact", "chart"] = Field("exact", description="Distance between the marks of an offset")
+    lube: Literal["gel", "paste", "dry"] = "gel"
+    people: Annotated[int, Field(strict=True, ge=1, le=2)] = Field(1, description="Hands on the pulling end")
+
+
 class Habits(Frozen):
     """Shop habits: common practice, no source. Changed once, they travel with the job."""
 
@@ -70,6 +85,7 @@ class Habits(Frozen):
     )
     boxes_per_circuit: Annotated[int, Field(strict=True, ge=2, le=40)] = 10
     routing: Routing = Routing()
+    piping: Piping = Piping()
     light_wire: Literal["14", "12"] = Field("14", description="Lights on 14 at 15 A, or 12 everywhere")
 
 

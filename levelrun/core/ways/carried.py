@@ -42,9 +42,13 @@ class Lying:
 
     @property
     def counted(self) -> int:
-        """Wires that count for bundling: the neutral of three wires or more does not (310.15(E))."""
-        light = self.neutral and (self.conductors > 2 or self.shares)
-        return self.conductors - 1 if light else self.conductors
+        """Wires that count for bundling: not the neutral that carries only what two legs differ by (310.15(E)(1)),
+        which one between two legs of a wye and one of mostly electronic loads is not ((E)(2), (3)); of travellers
+        the one in use; never a ground (310.15(F))."""
+        w = self.wires
+        balanced = self.shares or (w.volts == 240 and self.conductors > 2)
+        light = self.neutral and balanced and not w.nonlinear
+        return self.conductors - w.idle - light
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -82,19 +86,28 @@ def cable_name(group: Sequence[Lying]) -> str:
     return f"{group[0].wires.wire_size}-{sum(item.conductors for item in group)}"
 
 
-def strands_of(lying: Sequence[Lying]) -> list[Strands]:
-    """Single wires of some hops, kind by kind."""
+def strands_of(lying: Sequence[Lying], order: Sequence[str] = ()) -> list[Strands]:
+    """Single wires of some hops, kind by kind; one ground for all of them, the largest (250.122(C)). `order`: wire
+    sizes, smallest first; without it every circuit brings its own."""
     found: dict[tuple[str, str, str], list[str]] = {}
     hots = 0
+    grounding = largest_ground(lying, order) if order else None
     for item in lying:
         w = item.wires
         count = item.conductors - item.neutral
         colours = [HOTS[(hots + n) % 4] for n in range(count)] + ["white"] * item.neutral
         hots += count
         found.setdefault((w.insulation, w.wire_size, w.material), []).extend(colours)
-        if w.ground:
+        if w.ground and (grounding is None or item is grounding):
             found.setdefault((w.insulation, w.ground, w.material), []).append("green")
     return [
         Strands(wires=Wires(kind, size, len(colours)), material=material, colours=tuple(colours))
         for (kind, size, material), colours in found.items()
     ]
+
+
+def largest_ground(lying: Sequence[Lying], order: Sequence[str]) -> Lying | None:
+    """Of hops in one pipe that which brings the ground for all: the largest, of copper before aluminum, of equal ones
+    the first."""
+    known = [item for item in lying if item.wires.ground in order]
+    return max(known, key=lambda i: (order.index(i.wires.ground), i.wires.material == "cu"), default=None)

@@ -281,6 +281,9 @@ def _from_walk(job: Job, book: Codebook, way: Way, where: int, said: WalkLeg, te
             "size": size or _usual(job, book, way, where, key or ""),
             "depth_in": said.depth_in,
             "bends_deg": said.bends_deg,
+            "shapes": said.shapes,
+            "radius_in": said.radius_in,
+            "feed": said.feed,
             "sleeve": said.sleeve,
             "met": said.met,
             "expansion": said.expansion,
@@ -303,7 +306,7 @@ def _usual(job: Job, book: Codebook, way: Way, where: int, key: str) -> str:
         return ""
     if not here:
         return raceway_sizes(book, key)[0].size
-    return smallest_size(book, key, [item.wires for item in strands_of(here)]) or ""
+    return smallest_size(book, key, [item.wires for item in strands_of(here, wire_sizes(book))]) or ""
 
 
 def view_of(job: Job, book: Codebook, way_id: str) -> WayView:

@@ -15,7 +15,7 @@ from levelrun.core.kept import kept_hash
 from levelrun.core.trade.conductors.sizing import Demand, choose
 from levelrun.core.trade.methods.facts import CHANGEABLE, facts_of
 from levelrun.core.trade.pipe.fill import Wires
-from levelrun.core.ways.carried import Carried, Lying, Strands, cable_name, lying_in, strands_of
+from levelrun.core.ways.carried import Carried, Lying, Strands, cable_name, largest_ground, lying_in, strands_of
 from levelrun.core.ways.geometry import Placed, lay_out, leaves_at
 
 PULL_POINTS = ("box", "lb", "body")
@@ -213,12 +213,17 @@ class WayView:
         return [(tuple(group), size if len(groups) == 1 else cable_name(group)) for group in groups]
 
     def strands(self, index: int) -> list[Strands]:
-        """Single wires of a leg when in pipe, kind by kind: every circuit with a ground of its own."""
+        """Single wires of a leg when in pipe, kind by kind, with one ground for all."""
         return self._strands[index]
 
     @cached_property
     def _strands(self) -> list[list[Strands]]:
-        return [strands_of(self.lying(index)) for index in self.indexes]
+        order = wire_sizes(self.book)
+        return [strands_of(self.lying(index), order) for index in self.indexes]
+
+    def grounds(self, index: int, item: Lying) -> bool:
+        """Whether a hop brings the ground of a leg in pipe."""
+        return largest_ground(self.lying(index), wire_sizes(self.book)) is item
 
     def wires(self, index: int) -> list[Wires]:
         """Single wires of a leg when in pipe."""

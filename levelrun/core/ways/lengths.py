@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from levelrun.core.circuits.makeup import makeup_in, piece_in, to_the_foot
 from levelrun.core.findings import Figure
@@ -74,7 +74,11 @@ def _cuts(view: WayView, item: Carried, first: int, last: int, number: int) -> l
         name = {"OVERHEAD": "quadplex"}.get(kind, kind)
         return [_cut(view, item, f"{size} {name}".strip(), 1, (first, last), number)] if size else []
     cuts: list[Cut] = []
-    for strands in strands_of([_own(view, first, item)]):
+    own = _own(view, first, item)
+    brings = any(view.grounds(index, _own(view, index, item)) for index in range(first, last + 1))
+    if not brings:  # another hop brings a larger one all the way
+        own = replace(own, wires=replace(own.wires, ground=""))
+    for strands in strands_of([own]):
         cuts.append(_cut(view, item, _named(strands), strands.wires.count, (first, last), number + len(cuts)))
     return cuts
 

@@ -52,6 +52,31 @@ class LegFacts(Frozen):
     clear_in: Inches | None = Field(None, description="Of a span: its lowest point over that")
 
 
+ShapeKind = Literal["box_offset", "offset", "saddle3", "saddle4", "kick", "rolling"]
+Toward = Literal["outward", "inward", "leftward", "rightward", "upward", "downward", "onward", "backward"]
+Aside = Annotated[float, Field(strict=True, gt=0, le=240, allow_inf_nan=False)]
+
+
+class Shape(Frozen):
+    """An offset, saddle or kick in a leg: how far aside, by what angle, where. What is not said is as usual.
+
+    `toward`: outward and inward are away from the wall and to it; left and right as one walks along the leg; up and
+    down of a level leg; onward and backward, along the wall, of an upright one.
+    """
+
+    kind: ShapeKind
+    rise_in: Aside | None = Field(None, description="How far aside it brings the pipe")
+    angle_deg: Annotated[float, Field(strict=True, ge=1, le=90)] | None = Field(
+        None, description="Angle of each bend; of three, of the middle one; empty: the usual"
+    )
+    at_in: Inches | None = Field(
+        None, description="Along the leg to where it is done, or to what it crosses; empty: at the box, else half way"
+    )
+    width_in: Aside | None = Field(None, description="Width of what a four-bend saddle crosses")
+    roll_in: Aside | None = Field(None, description="Of a rolling offset: how far it goes the other way")
+    toward: Toward = "outward"
+
+
 class Leg(Frozen):
     """One direction, one length, one place, one method."""
 
@@ -62,7 +87,14 @@ class Leg(Frozen):
     size: Size = ""
     depth_in: Inches | None = Field(None, description="Grade to the top of the pipe or cable, taped")
     bends_deg: tuple[Annotated[float, Field(strict=True, ge=1, le=180)], ...] = Field(
-        (), max_length=12, description="Bends within the leg: offsets, saddles"
+        (), max_length=12, description="Bends within the leg of which only the angles are known"
+    )
+    shapes: tuple[Shape, ...] = Field((), max_length=6, description="Offsets, saddles and kicks within the leg")
+    radius_in: Annotated[float, Field(strict=True, ge=1, le=240)] | None = Field(
+        None, description="Radius of the bend into this leg, to its middle; empty: as its bender or elbow makes it"
+    )
+    feed: Literal["", "start", "end"] = Field(
+        "", description="Of the pull that begins with this leg: where wire goes in; empty: at the easier end"
     )
     sleeve: StrictBool = Field(False, description="The pipe only guards a cable that goes on through it")
     met: StrictBool = Field(False, description="The condition under which the method may go here is met")
@@ -81,4 +113,7 @@ class Way(Frozen):
     name: Name
     start: Id
     start_edge: EdgeKey = Field("", description="Edge of the box or panel that it leaves; empty: the nearest")
+    day_f: Annotated[float, Field(strict=True, ge=-40, le=140)] | None = Field(
+        None, description="How warm it is on the day its pipe is put up, °F"
+    )
     legs: tuple[Leg, ...] = Field((), max_length=200)

@@ -12,9 +12,10 @@ from levelrun.core.rulebook import sourced
 from levelrun.core.trade.pipe.bends import Bends, bends
 from levelrun.core.trade.pipe.fill import Fill, fill, used_area
 from levelrun.core.trade.pipe.packing import pack
-from levelrun.core.trade.pipe.pull import PullForce, PullWires, pull
-from levelrun.core.trade.pipe.pull import Section as PullSection
+from levelrun.core.trade.pipe.shapes import degrees_of
 from levelrun.core.ways.facts import PULL_POINTS, WayView
+from levelrun.core.ways.forces import force_of
+from levelrun.core.ways.line import shapes_in
 
 
 @dataclass(frozen=True)
@@ -48,8 +49,8 @@ class Section:
 
 @dataclass(frozen=True, kw_only=True)
 class Pull:
-    """A pull from one pull point to the next. Legs are first to last, inclusive; inches, degrees, pounds by hand from
-    the easier end, and which end that is; None where no wires or no size are known."""
+    """A pull from one pull point to the next. Legs are first to last, inclusive; inches, degrees, pounds by hand at
+    the pulled end, and the end that is fed: as said, else the easier; None where no wires or no size are known."""
 
     index: int
     first: int
@@ -106,8 +107,8 @@ def _pull(view: WayView, number: int, first: int, last: int) -> Pull:
             view.book,
             [*_figures(view, number, total, filled, turned, tight), *_force(view, number, first, last)],
         ),
-        hand_lb=by_hand_lb(force) if force else None,
-        feed=easier_end(force) if force else None,
+        hand_lb=force.lb if force else None,
+        feed=force.feed if force else None,
     )
 
 
@@ -117,7 +118,10 @@ def _bends(view: WayView, first: int, last: int) -> list[BendAt]:
         corner = view.placed[index].bend_deg
         if index > first and corner:
             turned.append(BendAt(index, corner, "corner"))
-        turned += [BendAt(index, angle, "within") for angle in view.way.legs[index].bends_deg]
+        leg = view.way.legs[index]
+        said = [item.made for item in shapes_in(view, index) if item.number is not None] if leg.shapes else []
+        within = [*leg.bends_deg, *(angle for made in said for angle in degrees_of(made))]
+        turned += [BendAt(index, angle, "within") for angle in within]
     return turned
 
 
@@ -207,60 +211,35 @@ def _figures(
     ]
 
 
-@lru_cache(maxsize=256)
-def force_of(view: WayView, first: int, last: int) -> PullForce | None:
-    """The pull of these legs, wires wedged in the narrowest of its pipes. None where a size is not known.
-    Kept for the view at hand: the figure and the rule both ask."""
-    strands = view.strands(first)
-    wires = [PullWires(s.wires.insulation, s.wires.size, s.material, s.wires.count) for s in strands]
-    if not wires:
-        return None
-    try:
-        inner = min(raceway(view.book, leg.method, leg.size).inner_in for leg in view.way.legs[first : last + 1])
-        return pull(view.book, _sections(view, first, last), wires, view.book.number("friction"), inner_in=inner)
-    except UnknownKeyError:
-        return None
-
-
-def by_hand_lb(found: PullForce) -> float:
-    """Pounds at the easier end, as the wires lie."""
-    ends = (found.corrected_forward_lb, found.corrected_reverse_lb)
-    return min(lb for lb in ends if lb is not None)
-
-
-def easier_end(found: PullForce) -> str:
-    """The end to feed at for the lower pull: start or end."""
-    return "start" if (found.corrected_forward_lb or 0.0) <= (found.corrected_reverse_lb or 0.0) else "end"
-
-
 def _force(view: WayView, number: int, first: int, last: int) -> list[Figure]:
-    """Pull by hand from the easier end, by the closed form."""
+    """Pull by hand, fed as it is, by the equation of the rope."""
     book, found = view.book, force_of(view, first, last)
     if found is None:
         return []
-    friction, hand = book.scalar("friction"), book.scalar("hand_one_lb")
+    people = view.habits.piping.people
+    hand = book.scalar("hand_one_lb" if people == 1 else "hand_two_lb")
     ends = {"start": view.joint_name(first - 1) or "the start", "end": view.joint_name(last) or "the end"}
-    forward, reverse = found.corrected_forward_lb or 0.0, found.corrected_reverse_lb or 0.0
-    feed = easier_end(found)
+    said = "as said" if view.way.legs[first].feed else "the easier"
     return [
         Figure(
             key=f"pull-{number}-force",
             label="By hand",
-            value=by_hand_lb(found),
-            text=f"{by_hand_lb(found):.0f} lb",
+            value=found.lb,
+            text=f"{found.lb:.0f} lb",
             unit="lb",
-            formula="T · e^(wμφ) round a bend, T + WL(wμ · level + climb) along a straight",
+            formula="dT/ds = W · climb + wμN: N the force on the wall, of weight across the pipe and T/R in a bend",
             inputs={
-                f"fed at {ends['start']}, its start": f"{forward:.1f} lb",
-                f"fed at {ends['end']}, its end": f"{reverse:.1f} lb",
-                "so feed at": ends[feed] + (", its start" if feed == "start" else ", its end"),
+                f"fed at {ends['start']}, its start": f"{found.start.lb:.1f} lb",
+                f"fed at {ends['end']}, its end": f"{found.end.lb:.1f} lb",
+                f"fed at, {said}": f"{ends[found.feed]}, its {found.feed}",
                 "weight of the wires, W": f"{found.weight_lb_per_ft:.3f} lb/ft",
-                "wedged in the pipe, w": f"{found.weight_factor:.2f}",
-                "friction, μ": f"{friction.value:g}, gel lube",
-                "without the wedging": f"{min(found.forward_lb, found.reverse_lb):.1f} lb",
+                "wedged in the pipe, w": f"{found.factor:.2f}",
+                "friction, μ": f"{found.friction.usual:g}, {view.habits.piping.lube}; "
+                f"met from {found.friction.low:g} to {found.friction.high:g}",
+                "without the wedging": f"{found.bare_lb:.1f} lb",
                 "side wall, worst bend": f"{found.sidewall_lb_per_ft:.0f} lb/ft",
                 "conductors bear": f"{found.limit_lb:.0f} lb",
-                "the line is one person; two": f"{book.number('hand_two_lb'):g} lb",
+                "one person, two": f"{book.number('hand_one_lb'):g} lb, {book.number('hand_two_lb'):g} lb",
                 "not counted": "the stiffness of large and solid wire, which the hand feels first",
             },
             rule=hand.section,
@@ -269,17 +248,3 @@ def _force(view: WayView, number: int, first: int, last: int) -> list[Figure]:
             limit_text=f"{hand.value:g} lb",
         )
     ]
-
-
-def _sections(view: WayView, first: int, last: int) -> list[PullSection]:
-    """The pull as sections: bends with the one-shot radius of their size, then the straight of each leg."""
-    table = view.book.table("ch9-table2-radius")
-    sections: list[PullSection] = []
-    for index in range(first, last + 1):
-        placed, leg = view.placed[index], view.way.legs[index]
-        row = table.find(leg.size)
-        radius = float(row["one_shot_in"]) if row else 4.0
-        corner = placed.bend_deg if index > first else 0.0
-        sections += [PullSection(bend_deg=angle, radius_in=radius) for angle in (corner, *leg.bends_deg) if angle]
-        sections.append(PullSection(straight_in=leg.length_in, climb_in=placed.y1 - placed.y0))
-    return sections

@@ -18,6 +18,8 @@ from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import method, methods, place, places, raceway_sizes
 from levelrun.core.errors import MeasureError, TextError
 from levelrun.core.measure import format_inches, format_length, scan_length
+from levelrun.core.ways.parts import Shape
+from levelrun.core.ways.shape_words import bends_said, write_bends, write_shape
 from levelrun.core.words import BREAK, NUMBER, Reader
 
 GO = ("up", "down", "over", "left", "right", "back")
@@ -48,7 +50,6 @@ ABOVE_WORDS = {
     "under a street": "street",
     "under a driveway": "driveway",
 }
-BENDS: dict[str, tuple[float, ...]] = {"box offset": (10.0, 10.0), "saddle": (22.5, 45.0, 22.5)}
 _BARE = re.compile(r"\s*\d")
 _CABLE_SIZE = re.compile(r"(?:\d+/0|\d+)-\d(?![\w/-])")
 _MARKS = re.compile(r"""(?=\s*(?:$|\n|;|\bthen\b|\bin\b|\bwith\b))""")
@@ -66,6 +67,9 @@ class WalkLeg:
     depth_in: float | None = None
     to: str | None = None
     bends_deg: tuple[float, ...] = ()
+    shapes: tuple[Shape, ...] = ()
+    radius_in: float | None = None
+    feed: str = ""
     sleeve: bool = False
     met: bool = False
     expansion: bool = False
@@ -142,8 +146,8 @@ def _items(reader: _WalkReader, leg: WalkLeg) -> list[str]:
     return [
         *options,
         "with box offset",
-        "with offset 30",
-        "with saddle",
+        'with offset 4"',
+        'with saddle 2"',
         "with bend 45",
         *FACT_WORDS,
         "sleeve",
@@ -174,7 +178,12 @@ def _item(reader: _WalkReader, leg: WalkLeg) -> WalkLeg:
         key, size = _method(reader)
         return replace(leg, method=key, size=size)
     if reader.phrase(["with"]):
-        return replace(leg, bends_deg=leg.bends_deg + _bends(reader))
+        shapes, angles = bends_said(reader)
+        return replace(leg, shapes=leg.shapes + shapes, bends_deg=leg.bends_deg + angles)
+    if reader.phrase(["sweep"]):
+        return replace(leg, radius_in=reader.length())
+    if reader.phrase(["fed at"]):
+        return replace(leg, feed=reader.need(("start", "end"), "the end where wire goes in: start or end"))
     if reader.phrase(["to"]):
         return replace(leg, to=_target(reader))
     if reader.phrase(["ambient"]):
@@ -246,19 +255,6 @@ def _is_depth(reader: _WalkReader) -> bool:
     return True
 
 
-def _bends(reader: _WalkReader) -> tuple[float, ...]:
-    reader.expect(["box offset", "offset 30", "offset 45", "saddle", "bend 45", "bend 90"])
-    for words, degrees in BENDS.items():
-        if reader.phrase([words]):
-            return degrees
-    if reader.phrase(["offset"]):
-        angle = reader.number("degrees of each bend", 0, 90)
-        return (angle, angle)
-    if reader.phrase(["bend"]):
-        return (reader.number("degrees", 0, 180),)
-    raise reader.fail("box offset, offset N, saddle or bend N")
-
-
 def _target(reader: _WalkReader) -> str:
     reader.expect(["LB", "body", "coupling", *sorted(reader.names)])
     if word := reader.phrase([*ENDS, *reader.names]):
@@ -295,15 +291,11 @@ def write_leg(book: Codebook, leg: WalkLeg) -> str:
             words.append(said[(key, value)])
     if leg.method:
         words += ["in", method(book, leg.method).words[0], leg.size or ""]
-    words += [_write_bends(leg.bends_deg), "sleeve" if leg.sleeve else "", "condition met" if leg.met else ""]
+    words += [write_bends(leg.bends_deg), *(f"with {write_shape(shape)}" for shape in leg.shapes)]
+    words += [f"sweep {format_inches(leg.radius_in)}" if leg.radius_in is not None else ""]
+    words += [f"fed at {leg.feed}" if leg.feed else "", "sleeve" if leg.sleeve else ""]
+    words += ["condition met" if leg.met else ""]
     words += ["expansion fitting" if leg.expansion else "", "ribbon" if leg.ribbon else ""]
     if leg.to:
         words += ["to", leg.to]
     return " ".join(word for word in words if word)
-
-
-def _write_bends(degrees: tuple[float, ...]) -> str:
-    named = {value: key for key, value in BENDS.items()}
-    if degrees in named:
-        return f"with {named[degrees]}"
-    return " ".join(f"with bend {angle:g}" for angle in degrees)

@@ -97,23 +97,24 @@ def view_of(job: Job) -> WayView:
 
 
 def test_two_circuits_in_one_pipe_fill_it_and_heat_each_other() -> None:
-    """Six 12 THWN-2 of 0.0133 in2 in 3/4 EMT of 0.533 in2: 15.0 % (ch. 9 tables 4 and 5). Four wires carry current:
+    """Five 12 THWN-2, one ground for both (250.122(C)), of 0.0133 in2 in 3/4 EMT of 0.533 in2: 12.5 % (ch. 9 tables
+    4 and 5). Four wires carry current:
     80 % (310.15(C)(1)); two alone need none."""
     view = view_of(shared())
-    assert sum(wires.count for wires in view.wires(0)) == 6
-    assert plan(shared()).ways[0].pulls[0].fill.percent == pytest.approx(100 * 6 * 0.0133 / 0.533)  # type: ignore[union-attr]
+    assert sum(wires.count for wires in view.wires(0)) == 5
+    assert plan(shared()).ways[0].pulls[0].fill.percent == pytest.approx(100 * 5 * 0.0133 / 0.533)  # type: ignore[union-attr]
     assert [view.current_carrying(0, item) for item in view.lying(0)] == [4, 4]
     alone = view_of(one_way(TO_C1))
     assert [alone.current_carrying(0, item) for item in alone.lying(0)] == [2]
 
 
 def test_a_shared_neutral_is_one_wire_and_is_not_counted() -> None:
-    """A multiwire pair: two hots, one neutral, a ground each; the neutral carries only the difference (310.15(E))."""
+    """A multiwire pair: two hots, one neutral, one ground; the neutral carries only the difference (310.15(E))."""
     job = shared(partner="k", tied=True)
     job = edited(job, {"op": "set", "kind": "circuit", "id": "k", "set": {"partner": "k2", "tied": True}})
     view = view_of(job)
     assert [strand for item in view.strands(0) for strand in item.colours].count("white") == 1
-    assert sum(wires.count for wires in view.wires(0)) == 5
+    assert sum(wires.count for wires in view.wires(0)) == 4
     assert [view.current_carrying(0, item) for item in view.lying(0)] == [2, 2]
 
 

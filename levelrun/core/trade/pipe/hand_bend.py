@@ -3,13 +3,15 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
 
 from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import raceway
 from levelrun.core.errors import LevelRunError, unknown
+from levelrun.core.trade.pipe.make import least_radius_in, make_of, shoe_of
 
-KINDS = ("box_offset", "offset", "stub", "saddle3", "saddle4")
+KINDS = ("box_offset", "offset", "stub", "saddle3", "saddle4", "rolling_offset", "kick", "back_to_back")
 BOX_FIRST_IN = 2.0
 BOX_BETWEEN_IN = 2.5
 BOX_ANGLE = 10.0
@@ -17,7 +19,11 @@ BOX_ANGLE = 10.0
 
 @dataclass(frozen=True, kw_only=True)
 class HandBend:
-    """Marks in inches from the end of the stick, the angle at each, how much the stick shrinks, the rise made."""
+    """Marks in inches from the end of the stick, the angle at each, how much the stick shrinks, the rise made.
+
+    true_offset_in: how far aside in all, of a rolling offset across both ways; gain_in: how much less pipe the bends
+    take than their straights to the corner; of a 90° to its back.
+    """
 
     marks_in: list[float]
     angles_deg: list[float]
@@ -26,6 +32,8 @@ class HandBend:
     chart_multiplier: float | None
     rule: str
     note: str
+    true_offset_in: float = 0.0
+    gain_in: float = 0.0
 
 
 def hand_bend(
@@ -37,33 +45,93 @@ def hand_bend(
     angle_deg: float | None = None,
     distance_in: float | None = None,
     width_in: float | None = None,
+    roll_in: float | None = None,
 ) -> HandBend:
     """Marks of a bend.
 
     rise_in: how far aside; angle_deg: of each bend, under 90 (the middle one of a three-bend
     saddle); of a stub 90; distance_in: to the
-    obstacle, or the length of the stub; width_in: of what a four-bend saddle crosses.
+    obstacle, or the length of the stub, or from back to back; width_in: of what a four-bend saddle crosses;
+    roll_in: of a rolling offset, how far aside the other way.
     Raises LevelRunError that names the key where a needed one is missing.
     """
     if kind not in KINDS:
         raise unknown("kind", kind, KINDS)
     raceway(book, raceway_key, size)
-    if kind == "stub":
+    if kind in ("stub", "back_to_back"):
         length = _need("distance_in", distance_in, kind)
         if angle_deg not in (None, 90):
             raise _angle(angle_deg, kind, "90")
-        return _stub(book, raceway_key, size, length)
+        made = _stub(book, raceway_key, size, length) if kind == "stub" else _back_to_back(length)
+        return replace(made, true_offset_in=made.rise_in, gain_in=_gain(book, raceway_key, size, [90.0]))
     if angle_deg is not None and angle_deg >= 90:
         raise _angle(angle_deg, kind, "under 90")
+    made = _aside(book, kind, rise_in, angle_deg, distance_in, width_in, roll_in)
+    true = math.hypot(made.rise_in, roll_in or 0.0) if kind == "rolling_offset" else made.rise_in
+    return replace(made, true_offset_in=true, gain_in=_gain(book, raceway_key, size, made.angles_deg))
+
+
+def _aside(
+    book: Codebook,
+    kind: str,
+    rise_in: float | None,
+    angle_deg: float | None,
+    distance_in: float | None,
+    width_in: float | None,
+    roll_in: float | None,
+) -> HandBend:
+    """What goes aside by bends under 90°."""
     if kind == "box_offset":
         return _box_offset(book, rise_in, angle_deg or BOX_ANGLE)
     rise = _need("rise_in", rise_in, kind)
     if kind == "offset":
         return _offset(book, rise, angle_deg or 30.0, distance_in)
+    if kind == "rolling_offset":
+        true = math.hypot(rise, _need("roll_in", roll_in, kind))
+        made = _offset(book, true, angle_deg or 30.0, distance_in)
+        return replace(made, rise_in=rise, rule=f"trigonometry: true offset √(rise² + roll²); {made.rule}")
+    if kind == "kick":
+        return _kick(book, rise, angle_deg or 30.0)
     if kind == "saddle3":
         return _saddle3(book, rise, angle_deg or 45.0, _need("distance_in", distance_in, kind))
     return _saddle4(
         book, rise, angle_deg or 30.0, _need("distance_in", distance_in, kind), _need("width_in", width_in, kind)
+    )
+
+
+def _gain(book: Codebook, key: str, size: str, angles_deg: Sequence[float]) -> float:
+    """How much less pipe bends take than their straights to the corner: 2R·tan(angle/2) − R·angle each, inches; of a
+    90° to its back, as benders print it: 2(R + half the outside) − πR/2."""
+    shoe, make = shoe_of(book, key, size), make_of(book, key, size)
+    radius = shoe.radius_in if shoe else least_radius_in(book, size, True)
+    if list(angles_deg) == [90.0]:
+        return 2 * (radius + (make.outer_in / 2 if make else 0.0)) - math.pi / 2 * radius
+    halves = [math.radians(angle) / 2 for angle in angles_deg]
+    return sum(2 * radius * (math.tan(half) - half) for half in halves)
+
+
+def _kick(book: Codebook, rise: float, angle: float) -> HandBend:
+    between, shrink = _legs(rise, angle)
+    return HandBend(
+        marks_in=[between],
+        angles_deg=[angle],
+        shrink_in=shrink,
+        rise_in=rise,
+        chart_multiplier=_chart(book, angle),
+        rule="trigonometry: rise / sin",
+        note="the mark, from the back of the 90° or from the end that goes aside",
+    )
+
+
+def _back_to_back(distance: float) -> HandBend:
+    return HandBend(
+        marks_in=[distance],
+        angles_deg=[90.0],
+        shrink_in=0.0,
+        rise_in=distance,
+        chart_multiplier=None,
+        rule="bender star: common practice, no source",
+        note="the star on the mark, from the back of the first 90°; the hook looks away from it",
     )
 
 

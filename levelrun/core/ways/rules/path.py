@@ -11,9 +11,10 @@ from levelrun.core.rulebook import Rule
 from levelrun.core.trade.methods.conditions import is_buried
 from levelrun.core.ways.codes import finding
 from levelrun.core.ways.facts import WayView
+from levelrun.core.ways.forces import force_of
 from levelrun.core.ways.geometry import entered_in
 from levelrun.core.ways.mends import at_tape, bigger_pipe, put_box, set_leg
-from levelrun.core.ways.pulls import Pull, by_hand_lb, force_of, pulls_of
+from levelrun.core.ways.pulls import Pull, pulls_of
 
 CLOSURE_IN = 1.0
 APART_IN = 12.0
@@ -203,7 +204,7 @@ def _hard(view: WayView, pull: Pull) -> Iterator[Finding]:
     found = force_of(view, pull.first, pull.last)
     if found is None or (pull.fill is not None and not pull.fill.fits):
         return
-    book, pounds = view.book, by_hand_lb(found)
+    book, pounds = view.book, found.lb
     two, wall = book.scalar("hand_two_lb"), book.scalar("sidewall_lb_per_ft")
     judged = (
         (pounds, found.limit_lb, "lb", "more than its wires bear", wall.section),
@@ -217,7 +218,7 @@ def _hard(view: WayView, pull: Pull) -> Iterator[Finding]:
                 view.way.id,
                 pull.first,
                 f"Pull {pull.index + 1} is {words}",
-                f"{pounds:.0f} lb at the easier end, {found.sidewall_lb_per_ft:.0f} lb/ft in the worst bend, as "
+                f"{pounds:.0f} lb at the pulled end, {found.sidewall_lb_per_ft:.0f} lb/ft in the worst bend, as "
                 "wires wedge. A pull point half way, a wider sweep, a bigger pipe, or a tugger that shows its pull.",
                 section,
                 measured=f"{value:.0f} {unit}",
@@ -233,7 +234,7 @@ def _halves(view: WayView, pull: Pull) -> list[Mend]:
 
     def borne(first: int, last: int) -> bool:
         found = force_of(view, first, last)
-        return found is not None and by_hand_lb(found) <= two and found.sidewall_lb_per_ft <= wall
+        return found is not None and found.lb <= two and found.sidewall_lb_per_ft <= wall
 
     mends = _pull_points(view, pull)
     at = {mend.edits[0]["leg"]: mend for mend in mends}
