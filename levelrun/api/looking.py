@@ -30,6 +30,8 @@ class Look(BaseModel):
     level: Wanted = None
     panel: Wanted = None
     circuit: Wanted = None
+    pull: Wanted = None
+    leg: Wanted = None
 
 
 @dataclass(frozen=True, eq=False)

@@ -82,6 +82,7 @@ class WalkLegOut(BaseModel):
     feed: str
     sleeve: bool
     met: bool
+    stands_off: bool
     expansion: bool
     ribbon: bool
     facts: dict[str, Any]

@@ -94,14 +94,15 @@ class Drop(EditBase):
 
 
 class Say(EditBase):
-    """Do what a typed line says about building, boxes or circuits. `room`, `level` and `panel` are what it is about
-    where the line names none; `verb` opens a sentence that has no verb of its own."""
+    """Do what a typed line says about building, boxes, circuits or pipe. `room`, `level`, `panel` and `way` are what
+    it is about where the line names none; `verb` opens a sentence that has no verb of its own."""
 
     op: Literal["say"]
     text: Said
     room: Id | None = None
     level: Id | None = None
     panel: Id | None = None
+    way: Id | None = None
     verb: Annotated[str, Field(max_length=20)] = ""
 
     def title(self) -> str:
@@ -113,7 +114,7 @@ class Say(EditBase):
 
     def apply_told(self, job: Job, book: Codebook) -> tuple[Job, tuple[str, ...]]:
         """The same, with what is told of it: where a typed place went."""
-        looked = Looked(room=self.room, level=self.level, panel=self.panel)
+        looked = Looked(room=self.room, level=self.level, panel=self.panel, way=self.way)
         after, seen = said_on(job, self.text, looked, self.verb)
         return after, seen.told
 
@@ -125,6 +126,7 @@ class Looked:
     room: str | None = None
     level: str | None = None
     panel: str | None = None
+    way: str | None = None
     told: tuple[str, ...] = ()
 
 
@@ -132,8 +134,9 @@ def said_on(job: Job, text: str, looked: Looked, verb: str = "") -> tuple[Job, L
     """The job after a typed text, and what the next would be about. Raises TextError with `at`, or EditError."""
     for read in sentences(text):
         scene = Scene(
-            job=job, book=job_book(job), room_id=looked.room, level_id=looked.level, panel_id=looked.panel, verb=verb
-        )
+            job=job, book=job_book(job), room_id=looked.room, level_id=looked.level, panel_id=looked.panel,
+            way_id=looked.way, verb=verb,
+        )  # fmt: skip
         said = read(scene)
         job = apply_raw(job, said.edits)
         room = said.room or (None if said.level else looked.room)
@@ -141,6 +144,7 @@ def said_on(job: Job, text: str, looked: Looked, verb: str = "") -> tuple[Job, L
             room=room,
             level=said.level or looked.level,
             panel=said.panel or looked.panel,
+            way=looked.way,
             told=(*looked.told, *said.told),
         )
     return job, looked

@@ -6,7 +6,7 @@ knows what the steps before it found, and none goes back.
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from levelrun.core.boxes.planned import Building, plan_building
@@ -18,8 +18,9 @@ from levelrun.core.codebook import Codebook
 from levelrun.core.findings import SEVERITY_ORDER, Finding
 from levelrun.core.job import Job, job_book
 from levelrun.core.kept import Standing
+from levelrun.core.pipe.planned import judge_pipe
 from levelrun.core.ways.contexts import weave
-from levelrun.core.ways.drawing import DrawnWay, DrawnWays, drawn_ways
+from levelrun.core.ways.drawing import DrawnWay, DrawnWays, drawn_ways, of_circuit
 from levelrun.core.ways.entering import entering
 from levelrun.core.ways.facts import WayContext
 from levelrun.core.ways.lengths import Cut
@@ -43,11 +44,12 @@ __all__ = [
 
 @dataclass(frozen=True, kw_only=True)
 class Plan:
-    """The whole plan of a job."""
+    """The whole plan of a job. `walked`: what each of `ways` was planned from."""
 
     rules: str
     rules_title: str
     ways: list[WayPlan]
+    walked: list[WayContext]
     drawn: DrawnWays
     rooms: list[RoomPlanned]
     circuits: list[CircuitPlan]
@@ -74,12 +76,14 @@ def plan_whole(job: Job, book: Codebook) -> tuple[Plan, Building]:
     known = Known(loads=loads, laid=woven.laid, cuts=_cuts(every))
     wiring = plan_wiring(job, book, building.contexts, known)
     said = [item for way in every for item in way.findings]
+    said += _of_pipe(book, woven.contexts, drawn)
     said += [*drawn.findings, *building.findings, *wiring.findings]
     findings = sorted(said, key=lambda item: SEVERITY_ORDER[item.severity])
     planned = Plan(
         rules=book.rules,
         rules_title=book.title,
         ways=ways,
+        walked=woven.contexts,
         drawn=drawn,
         rooms=building.rooms,
         circuits=wiring.circuits,
@@ -90,6 +94,16 @@ def plan_whole(job: Job, book: Codebook) -> tuple[Plan, Building]:
         checks=sum(item.severity == "check" for item in findings),
     )
     return planned, building
+
+
+def _of_pipe(book: Codebook, walked: Sequence[WayContext], drawn: DrawnWays) -> Iterator[Finding]:
+    """What is said of pipe as it is bent, cut, hung and pulled."""
+    for context in walked:
+        yield from judge_pipe(book, context)
+    for way in drawn.ways.values():
+        found = judge_pipe(book, way.context)
+        if found:
+            yield from of_circuit(found, way.found)
 
 
 Pieces = tuple[tuple[str, int, float], ...]

@@ -11,6 +11,8 @@ from levelrun.core.circuits import edits as circuit_edits
 from levelrun.core.circuits import words as circuit_words
 from levelrun.core.editing import PartKind
 from levelrun.core.findings import Code
+from levelrun.core.pipe import codes as pipe_codes
+from levelrun.core.pipe import words as pipe_words
 from levelrun.core.site import codes as site_codes
 from levelrun.core.site import edits as site_edits
 from levelrun.core.site import words as site_words
@@ -50,6 +52,7 @@ SUBJECTS = (
         edits=(*way_edits.EDITS, *drawn_edits.EDITS),
         sentences={**start_words.VERBS, **way_words.VERBS},
     ),
+    Subject(stage="pipe", kinds=(), codes=pipe_codes.CODES, edits=(), sentences=pipe_words.VERBS),
 )
 
 KINDS: dict[str, PartKind] = {kind.name: kind for subject in SUBJECTS for kind in subject.kinds}

@@ -65,6 +65,7 @@ const title = computed(() => {
     boxes: store.room?.name,
     circuits: store.view?.circuit?.summary.name,
     runs: store.plan?.summary.name,
+    pipe: store.view?.pull?.summary.name,
   }[look.stage]
   return [look.sheet ? null : what, stage, store.job?.name, 'Level Run'].filter(Boolean).join(' · ')
 })

@@ -11,9 +11,10 @@ from pydantic import BaseModel
 
 from levelrun.api.common import JobId, jobs_of, json_answer
 from levelrun.api.looking import Look, Planned, planned_of
-from levelrun.api.stages import boxes, circuits, runs, start, walls
+from levelrun.api.stages import boxes, circuits, pipe, runs, start, walls
 from levelrun.api.stages.boxes import BoxesView, boxes_view
 from levelrun.api.stages.circuits import CircuitsView, DirectoryView, circuits_view, directory_view
+from levelrun.api.stages.pipe import PipeView, pipe_view
 from levelrun.api.stages.runs import RunsView, runs_view
 from levelrun.api.stages.walls import WallsView, walls_view
 
@@ -22,6 +23,7 @@ VIEWS: dict[str, tuple[type[BaseModel], Callable[[Planned, Look], BaseModel]]] =
     "boxes": (BoxesView, boxes_view),
     "circuits": (CircuitsView, circuits_view),
     "runs": (RunsView, runs_view),
+    "pipe": (PipeView, pipe_view),
     "directory": (DirectoryView, directory_view),
 }
 if TYPE_CHECKING:
@@ -30,7 +32,7 @@ else:
     StageName = Literal[tuple(VIEWS)]
 
 router = APIRouter()
-for _subject in (walls, boxes, circuits, runs, start):
+for _subject in (walls, boxes, circuits, runs, pipe, start):
     router.include_router(_subject.router)
 
 

@@ -63,6 +63,9 @@ class Piping(Frozen):
     offsets: Literal["exact", "chart"] = Field("exact", description="Distance between the marks of an offset")
     lube: Literal["gel", "paste", "dry"] = "gel"
     people: Annotated[int, Field(strict=True, ge=1, le=2)] = Field(1, description="Hands on the pulling end")
+    hottest_f: Annotated[float, Field(strict=True, ge=60, le=180)] = Field(
+        120.0, description="How hot pipe in the sun gets here, °F"
+    )
 
 
 class Habits(Frozen):

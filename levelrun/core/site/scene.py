@@ -20,13 +20,14 @@ SHORT = {"n": "north", "e": "east", "s": "south", "w": "west", "ne": "northeast"
 
 @dataclass(frozen=True, kw_only=True)
 class Scene:
-    """The job, and the room, level and panel that a sentence is about where it names none."""
+    """The job, and the room, level, panel and way that a sentence is about where it names none."""
 
     job: Job
     book: Codebook
     room_id: str | None = None
     level_id: str | None = None
     panel_id: str | None = None
+    way_id: str | None = None
     verb: str = ""
 
     @cached_property

@@ -274,7 +274,7 @@ def _legs(job: Job, book: Codebook, said: Asked, circuit: dict[str, Any], ends: 
             "go": leg.go, "length_in": leg.length_in, "place": place, "method": key,
             "size": fits, "depth_in": leg.depth_in,
             "bends_deg": leg.bends_deg, "shapes": leg.shapes, "radius_in": leg.radius_in, "feed": leg.feed,
-            "sleeve": leg.sleeve, "met": leg.met, "expansion": leg.expansion,
+            "sleeve": leg.sleeve, "met": leg.met, "stands_off": leg.stands_off, "expansion": leg.expansion,
             "ribbon": leg.ribbon, "facts": leg.facts, "end": _joint(job, leg),
         })  # fmt: skip
     legs[-1]["end"] = {"kind": "box", "node": ends[0]}

@@ -24,7 +24,7 @@ CODES: dict[str, Code] = {
         "Large wire through a body.",
         "Most are too short to bend it.",
         "One that is marked for it, or a sweep.",
-        "runs",
+        "pipe",
     ),
     "fire-stop": Code(
         "note",
@@ -121,7 +121,7 @@ CODES: dict[str, Code] = {
         "runs",
     ),
     "fill-over": Code(
-        "stop", "More wire than the pipe may hold.", "Heat, and skinned insulation.", "A size up.", "runs"
+        "stop", "More wire than the pipe may hold.", "Heat, and skinned insulation.", "A size up.", "pipe"
     ),
     "ampacity-short": Code(
         "stop",
@@ -155,13 +155,13 @@ CODES: dict[str, Code] = {
         "stop", "The cable does not pass through its sleeve.", "It cannot be pulled in.", "A bigger sleeve.", "runs"
     ),
     "jam": Code(
-        "check", "Three wires may wedge side by side in a bend.", "The pull locks.", "Another size of pipe.", "runs"
+        "check", "Three wires may wedge side by side in a bend.", "The pull locks.", "Another size of pipe.", "pipe"
     ),
     "size-unknown": Code(
         "stop", "The size is not made, or missing.", "No numbers can be had.", "Choose a listed size.", "runs"
     ),
     "bends-over": Code(
-        "stop", "More than 360° of bend between pull points.", "The wire will not pull.", "Add a pull point.", "runs"
+        "stop", "More than 360° of bend between pull points.", "The wire will not pull.", "Add a pull point.", "pipe"
     ),
     "roof-heat": Code(
         "check",
@@ -175,7 +175,7 @@ CODES: dict[str, Code] = {
         "A pull is harder than hands, wires or insulation bear.",
         "The wire skins, stretches, or stops half way.",
         "A pull point half way, a wider sweep, a bigger pipe.",
-        "runs",
+        "pipe",
     ),
     "box-needed": Code(
         "stop",
@@ -209,7 +209,7 @@ CODES: dict[str, Code] = {
         "A straight of plastic pipe outdoors moves more than ¼ in.",
         "It pulls out of its box.",
         "An expansion fitting.",
-        "runs",
+        "pipe",
     ),
     "joint-missing": Code(
         "check", "Two kinds of pipe meet with nothing between.", "They want a fitting.", "Name the coupling.", "runs"
@@ -317,7 +317,7 @@ CODES: dict[str, Code] = {
         "Pipe is complete between pull points before wire goes in.",
         "Threading piece by piece skins insulation and hides a bad joint; many do it, the code does not.",
         "Dry-fit, measure, glue, then pull.",
-        "runs",
+        "pipe",
     ),
 }
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass, replace
 
 from levelrun.core.codebook import Codebook
@@ -130,12 +130,16 @@ def _chart(facts: tuple[Job, dict[str, dict[str, Found]]]) -> Iterator[Finding]:
 @keeping(4096)
 def _drawn(book: Codebook, context: WayContext, found: Found) -> DrawnWay:
     said = judge_drawn(book, context)
-    told = [
+    return DrawnWay(context=context, found=found, findings=of_circuit(said.findings, found), cuts=said.cuts)
+
+
+def of_circuit(said: Iterable[Finding], found: Found) -> list[Finding]:
+    """What stops or asks of a way that drew itself, as it is said of its circuit."""
+    return [
         replace(item, subject=found.circuit, about="circuit", leg=None, last=None, mends=_kept_first(item, found))
-        for item in said.findings
+        for item in said
         if item.severity != "note"
     ]
-    return DrawnWay(context=context, found=found, findings=told, cuts=said.cuts)
 
 
 def _kept_first(item: Finding, found: Found) -> list[Mend]:

@@ -119,12 +119,15 @@ def _shared(
     small = [item for item in wide if item[1] <= SMALL_IN]
     groups = [small[i : i + habits.routing.cables_a_hole] for i in range(0, len(small), habits.routing.cables_a_hole)]
     groups += [[item] for item in wide if item[1] > SMALL_IN]
-    member = "stud_bearing" if line.bearing else "stud"
+    member, depth = "stud_bearing" if line.bearing else "stud", line.depth_at(stud.at_in)
+    limits: dict[float, BoredHole] = {}
     for group in groups:
-        bit = bit_for([w for _, w in group])
+        bit = bit_for(tuple([w for _, w in group]))
+        if bit not in limits:
+            limits[bit] = _limits(book, member, depth, bit)
         yield Hole(
             stud=stud, height_in=height, bit_in=bit, hops=tuple((one.circuit, one.box) for one, _ in group),
-            limits=_limits(book, member, line.depth_at(stud.at_in), bit),
+            limits=limits[bit],
         )  # fmt: skip
 
 
@@ -133,7 +136,8 @@ def _limits(book: Codebook, member: str, depth_in: float, bit_in: float) -> Bore
     return bored_hole(book, member, depth_in, bit_in)
 
 
-def bit_for(wide: Sequence[float]) -> float:
+@lru_cache(maxsize=1024)
+def bit_for(wide: tuple[float, ...]) -> float:
     """The smallest usual bit through which cables pass: ¾ for one or two small ones, 1 for a large one."""
     if len(wide) <= 2 and max(wide) <= SMALL_IN:
         return SMALL_BIT_IN

@@ -13,7 +13,7 @@ from levelrun.core.circuits.loads import all_loads
 from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import cable_sizes, method, raceway_sizes, wire_sizes
 from levelrun.core.editing import Changes, EditBase, PartKind, Said, fields_text, made, next_id, next_name, with_parts
-from levelrun.core.errors import EditError, TextError
+from levelrun.core.errors import EditError, LevelRunError, TextError
 from levelrun.core.job import Job
 from levelrun.core.part import Id, Name, Size
 from levelrun.core.trade.pipe.fill import smallest_size
@@ -21,10 +21,23 @@ from levelrun.core.ways.carried import cable_name, lying_in, strands_of
 from levelrun.core.ways.contexts import weave
 from levelrun.core.ways.facts import WayView
 from levelrun.core.ways.geometry import lay_out, leaves_at
+from levelrun.core.ways.line import check_leg
 from levelrun.core.ways.mends import grown
 from levelrun.core.ways.parts import Joint, Leg, LegFacts, Way
 from levelrun.core.ways.splicing import spliced
 from levelrun.core.ways.walk import ENDS, WalkLeg, parse_walk
+
+SHAPED = {"shapes", "radius_in"}
+
+
+def bendable(book: Codebook, leg: Leg, where: str) -> None:
+    """Raises EditError that names the field where a leg has a shape that cannot be made in it."""
+    try:
+        check_leg(book, leg)
+    except LevelRunError as error:
+        key = where if where == "text" else f"{where}.{error.key}"
+        raise EditError(error.message, key=key, value=error.value, allowed=error.allowed) from None
+
 
 LegNumber = Annotated[int, Field(ge=0, le=200)]
 
@@ -57,6 +70,8 @@ class SetLeg(EditBase):
 
     def apply(self, job: Job, book: Codebook) -> Job:
         changed = made(Leg, {**leg_of(job, self.way, self.leg).model_dump(), **self.set}, "set")
+        if SHAPED & self.set.keys():
+            bendable(book, changed, "set")
         return with_legs(job, self.way, lambda old: (*old[: self.leg], changed, *old[self.leg + 1 :]))
 
 
@@ -255,6 +270,7 @@ def walk(job: Job, edit: Walk, book: Codebook) -> Job:
         way = way_of(job, edit.way)
         where = len(way.legs) if at is None else min(at, len(way.legs))
         leg = _from_walk(job, book, way, where, walked, edit.text)
+        bendable(book, leg, "text")
         job = with_legs(job, edit.way, lambda legs, w=where, new=leg: inserted(legs, w, [new]))
         if walked.to:
             job = end_leg(job, edit.way, where, walked.to)
@@ -286,6 +302,7 @@ def _from_walk(job: Job, book: Codebook, way: Way, where: int, said: WalkLeg, te
             "feed": said.feed,
             "sleeve": said.sleeve,
             "met": said.met,
+            "stands_off": said.stands_off,
             "expansion": said.expansion,
             "ribbon": said.ribbon,
             "facts": LegFacts(**said.facts),

@@ -8,13 +8,36 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 
-from levelrun.core.errors import UnknownKeyError
-from levelrun.core.trade.pipe.centreline import OnStick, Vector, angle_between, cross, minus, on_stick, plus, unit
-from levelrun.core.trade.pipe.make import how_bent, usual_radius_in
-from levelrun.core.trade.pipe.shapes import BOX_END_IN, BOX_RISE_IN, USUAL_DEG, ShapeIn, corners, grouped, run_in
+from levelrun.core.codebook import Codebook
+from levelrun.core.errors import LevelRunError, UnknownKeyError
+from levelrun.core.measure import show_inches
+from levelrun.core.trade.pipe.centreline import (
+    FLAT_DEG,
+    SHARP_DEG,
+    OnStick,
+    Vector,
+    angle_between,
+    cross,
+    minus,
+    on_stick,
+    plus,
+    unit,
+)
+from levelrun.core.trade.pipe.make import how_bent, least_radius_in, usual_radius_in
+from levelrun.core.trade.pipe.shapes import (
+    BOX_END_IN,
+    BOX_RISE_IN,
+    USUAL_DEG,
+    ShapeIn,
+    check_shape,
+    corners,
+    grouped,
+    run_in,
+    span_in,
+)
 from levelrun.core.trade.pipe.tension import Piece, pieces_of
 from levelrun.core.ways.facts import WayView
 from levelrun.core.ways.geometry import COMPASS, TURN
@@ -93,25 +116,18 @@ def shapes_in(view: WayView, index: int) -> list[InLeg]:
 
 
 def _in_leg(view: WayView, index: int, shape: Shape, number: int | None, bare: bool, place: int, count: int) -> InLeg:
-    leg, kind = view.way.legs[index], shape.kind
-    rise = shape.rise_in if shape.rise_in is not None else ASSUMED_IN[kind]
-    angle = shape.angle_deg if shape.angle_deg is not None else USUAL_DEG[kind]
-    made = ShapeIn(
-        kind=kind, at_in=0.0, rise_in=rise, angle_deg=angle, roll_in=shape.roll_in or 0.0,
-        width_in=shape.width_in or (rise if kind == "saddle4" else 0.0),
-    )  # fmt: skip
+    leg, kind, made = view.way.legs[index], shape.kind, _usual(shape)
     at, toward = shape.at_in, shape.toward
     if kind == "kick":
         at = leg.length_in - run_in(made)
     elif kind == "box_offset" and at is None:
         at, toward = _at_box(view, index, made, toward)
     elif at is None:
-        at = leg.length_in * (place + 1) / (count + 1) + (run_in(made) / 2 if kind in ("offset", "rolling") else 0.0)
+        low, high = span_in(made)
+        at = leg.length_in * (place + 1) / (count + 1) + (low - high) / 2
     box = kind == "box_offset"
     assumed = (bare and not box) or (not bare and not box and (shape.rise_in is None or shape.at_in is None))
-    return InLeg(
-        made=ShapeIn(**{**vars(made), "at_in": at}), number=number, toward=toward, assumed=assumed and kind != "kick"
-    )
+    return InLeg(made=replace(made, at_in=at), number=number, toward=toward, assumed=assumed and kind != "kick")
 
 
 def _at_box(view: WayView, index: int, made: ShapeIn, toward: Toward) -> tuple[float, Toward]:
@@ -121,6 +137,35 @@ def _at_box(view: WayView, index: int, made: ShapeIn, toward: Toward) -> tuple[f
         return view.way.legs[index].length_in - BOX_END_IN, toward
     opposite: dict[Toward, Toward] = {"outward": "inward", "inward": "outward"}
     return BOX_END_IN + run_in(made), opposite.get(toward, toward)
+
+
+def check_leg(book: Codebook, leg: Leg) -> None:
+    """Raises LevelRunError that names the field where a shape cannot be made in a leg, or its radius is too small."""
+    for number, shape in enumerate(leg.shapes):
+        made = _usual(shape)
+        at = shape.at_in
+        if at is None or shape.kind == "kick":
+            low, high = span_in(made)
+            at = (leg.length_in - low - high) / 2 + low if shape.kind != "kick" else leg.length_in - run_in(made)
+        check_shape(replace(made, at_in=at), leg.length_in, f"shapes.{number}")
+    if leg.radius_in is not None and book.table("ch9-table2-radius").find(leg.size) is not None:
+        least = least_radius_in(book, leg.size, True)
+        if leg.radius_in < least - 1e-9:
+            raise LevelRunError(
+                f"radius {show_inches(leg.radius_in)} of a bend in {leg.size}″; allowed: {show_inches(least)} "
+                "or more (chapter 9 table 2)",
+                key="radius_in", value=leg.radius_in, allowed=[f"{least:g} or more"],
+            )  # fmt: skip
+
+
+def _usual(shape: Shape) -> ShapeIn:
+    """A shape with what nobody said as usual, its place left open."""
+    rise = shape.rise_in if shape.rise_in is not None else ASSUMED_IN[shape.kind]
+    angle = shape.angle_deg if shape.angle_deg is not None else USUAL_DEG[shape.kind]
+    width = shape.width_in or (rise if shape.kind == "saddle4" else 0.0)
+    return ShapeIn(
+        kind=shape.kind, at_in=0.0, rise_in=rise, angle_deg=angle, roll_in=shape.roll_in or 0.0, width_in=width
+    )
 
 
 def _turned(of: Vector, about: Vector, degrees: float) -> Vector:
@@ -271,8 +316,8 @@ def _real(points: list[Vector], turns: dict[int, Turn]) -> dict[int, Turn]:
     found: dict[int, Turn] = {}
     for corner, turn in turns.items():
         angle = angle_between(minus(points[corner], points[corner - 1]), minus(points[corner + 1], points[corner]))
-        if 0.01 < angle < 170:
-            found[corner] = Turn(**{**vars(turn), "angle_deg": angle})
+        if FLAT_DEG < angle < SHARP_DEG:
+            found[corner] = replace(turn, angle_deg=angle)
     return found
 
 

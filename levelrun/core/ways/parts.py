@@ -100,6 +100,7 @@ class Leg(Frozen):
     met: StrictBool = Field(False, description="The condition under which the method may go here is met")
     ribbon: StrictBool = Field(False, description="Warning ribbon lies over this leg")
     fished: StrictBool = Field(False, description="Fished through what is closed: held by nothing (334.30(B))")
+    stands_off: StrictBool = Field(False, description="Strapped on blocks or strut, for what comes over the wall")
     expansion: StrictBool = Field(False, description="An expansion fitting stands in this leg")
     facts: LegFacts = LegFacts()
     end: Joint = Joint()

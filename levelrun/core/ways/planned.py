@@ -87,7 +87,8 @@ def judge_drawn(book: Codebook, context: WayContext) -> Judged:
     """What stops or asks of a way that drew itself. Kept for as long as nothing that it touches changes; its strip is
     drawn, and its notes are said, when it is looked at."""
     view = viewed(book, context)
-    return Judged(judged(book, DRAWN_RULES, view), cuts_of(view))
+    rules = (*DRAWN_RULES, path.pull_rules) if any(view.piped(i) for i in view.indexes) else DRAWN_RULES
+    return Judged(judged(book, rules, view), cuts_of(view))
 
 
 @keeping(2048)
@@ -231,6 +232,7 @@ def _as_walk(view: WayView, index: int) -> WalkLeg:
         feed=leg.feed,
         sleeve=leg.sleeve,
         met=leg.met,
+        stands_off=leg.stands_off,
         expansion=leg.expansion,
         ribbon=leg.ribbon,
         facts={key: value for key, value in leg.facts.model_dump().items() if value is not None},

@@ -72,6 +72,7 @@ class WalkLeg:
     feed: str = ""
     sleeve: bool = False
     met: bool = False
+    stands_off: bool = False
     expansion: bool = False
     ribbon: bool = False
     facts: dict[str, Any] = field(default_factory=dict)
@@ -172,6 +173,8 @@ def _item(reader: _WalkReader, leg: WalkLeg) -> WalkLeg:
         return replace(leg, met=True)
     if reader.phrase(["expansion fitting"]):
         return replace(leg, expansion=True)
+    if reader.phrase(["stood off"]):
+        return replace(leg, stands_off=True)
     if reader.phrase(["ribbon"]):
         return replace(leg, ribbon=True)
     if reader.phrase(["in"]):
@@ -295,7 +298,8 @@ def write_leg(book: Codebook, leg: WalkLeg) -> str:
     words += [f"sweep {format_inches(leg.radius_in)}" if leg.radius_in is not None else ""]
     words += [f"fed at {leg.feed}" if leg.feed else "", "sleeve" if leg.sleeve else ""]
     words += ["condition met" if leg.met else ""]
-    words += ["expansion fitting" if leg.expansion else "", "ribbon" if leg.ribbon else ""]
+    words += ["stood off" if leg.stands_off else "", "expansion fitting" if leg.expansion else ""]
+    words += ["ribbon" if leg.ribbon else ""]
     if leg.to:
         words += ["to", leg.to]
     return " ".join(word for word in words if word)

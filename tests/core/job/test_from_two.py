@@ -15,7 +15,15 @@ from levelrun.exchange.job_file import read_job
 from levelrun.samples import sample
 
 OLD = Path(__file__).parents[2] / "old" / "quince-hollow-2.json"
-LATER = {"facts": True, "fished": True, "shapes": True, "radius_in": True, "feed": True, "end": {"edge"}}
+LATER = {
+    "facts": True,
+    "fished": True,
+    "shapes": True,
+    "radius_in": True,
+    "feed": True,
+    "stands_off": True,
+    "end": {"edge"},
+}
 PANELS = [{"id": "p", "spaces": 20}, {"id": "q", "spaces": 8}]
 
 

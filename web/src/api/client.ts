@@ -7,11 +7,12 @@ type S = components['schemas']
 export type Head = S['Head']
 export type Opened = S['Opened']
 export type Answer = S['Answer']
-export type StageKey = 'start' | 'walls' | 'boxes' | 'circuits' | 'runs'
+export type StageKey = 'start' | 'walls' | 'boxes' | 'circuits' | 'runs' | 'pipe'
 export type StageViews = S['WallsView'] &
   S['BoxesView'] &
   S['CircuitsView'] &
   S['RunsView'] &
+  S['PipeView'] &
   S['DirectoryView']
 export type Job = S['Job']
 export type Way = S['Way']
@@ -24,6 +25,14 @@ export type PlanCable = S['PlanCable']
 export type PullTotal = S['PullTotal']
 export type PullRow = S['PullRow']
 export type DrillingSheet = S['DrillingSheet']
+export type PipeRow = S['PipeRow']
+export type PullPlan = S['PullPlan']
+export type PullDrawing = S['PullDrawing']
+export type DrawnStick = S['DrawnStick']
+export type BendRow = S['BendRow']
+export type HowPulled = S['HowPulled']
+export type Rung = S['Rung']
+export type Shape = S['Shape']
 export type Order = S['Order']
 export type Bent = S['Bent']
 export type WaySummary = S['WaySummary']

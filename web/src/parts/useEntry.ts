@@ -6,11 +6,12 @@ interface About {
   room: string | null
   level: string | null
   panel?: string | null
+  way?: string | null
   verb: string
 }
 
 /** What every stage with sentences does: words that may stand next, and edits by gesture whose refusal is told. */
-export function useEntry(stage: 'walls' | 'boxes' | 'circuits' | 'runs', about: () => About) {
+export function useEntry(stage: 'walls' | 'boxes' | 'circuits' | 'runs' | 'pipe', about: () => About) {
   const store = useJob()
   const notice = useNotice()
 

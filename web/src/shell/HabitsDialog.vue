@@ -43,6 +43,28 @@ const ROUTING: Field[] = [
   { name: 'trip_minutes', label: 'Under roof or floor, a cable, min' },
   { name: 'fish_minutes', label: 'A stretch fished, min' },
 ]
+const PIPING: Field[] = [
+  {
+    name: 'size',
+    label: 'Where four No. 6 or larger go round bends',
+    titles: { one_over: 'one size over legal', legal: 'the smallest legal' },
+    wide: true,
+  },
+  {
+    name: 'order',
+    label: 'Wire goes in',
+    titles: { glue_first: 'when the pull is glued up', thread_first: 'piece by piece, glued after' },
+    wide: true,
+  },
+  {
+    name: 'offsets',
+    label: 'Marks of offsets',
+    titles: { exact: 'by trigonometry', chart: "by the bender's chart" },
+  },
+  { name: 'lube', label: 'Lubricant', titles: { gel: 'gel', paste: 'wax paste', dry: 'none' } },
+  { name: 'people', label: 'People on the pull' },
+  { name: 'hottest_f', label: 'Pipe in the sun gets, °F' },
+]
 const form = reactive<Part>({})
 whenShown(shown, () => {
   Object.assign(form, store.job?.habits)
@@ -58,6 +80,7 @@ async function set(values: Part, field: Field) {
 }
 const route = (values: Part, field: Field) =>
   set({ routing: { ...(form.routing as Part), ...values } }, field)
+const pipe = (values: Part, field: Field) => set({ piping: { ...(form.piping as Part), ...values } }, field)
 </script>
 
 <template>
@@ -69,6 +92,11 @@ const route = (values: Part, field: Field) =>
       <h3 class="mt-3">The way of a cable</h3>
       <p class="mute">Minutes and the hour above say which way is the cheapest.</p>
       <PartFields kind="routing" :fields="ROUTING" :part="(form.routing as Part) ?? {}" :set="route" />
+      <h3 class="mt-3">Pipe</h3>
+      <p class="mute">
+        Schools of making it up and of pulling; a check says so where the book asks otherwise.
+      </p>
+      <PartFields kind="piping" :fields="PIPING" :part="(form.piping as Part) ?? {}" :set="pipe" />
       <div class="buttons"><v-btn variant="flat" color="ink" @click="shown = false">Done</v-btn></div>
     </v-card>
   </v-dialog>

@@ -76,12 +76,27 @@ export const STAGES: Stage[] = [
       ['In the table', 'arrows move, Enter changes, Delete removes, Insert puts a leg before'],
     ],
   },
+  {
+    key: 'pipe',
+    name: 'Pipe',
+    load: () => import('../stages/pipe/PipeStage.vue'),
+    keys: [
+      ['J  K', 'next, previous pull'],
+      ['[  ]', 'previous, next bend'],
+      ['B', 'type a bend'],
+      ['F', 'feed at the other end'],
+      ['+  −', 'a size up, a size down'],
+      ['Esc', 'pick nothing'],
+    ],
+  },
 ]
 
 /** Sheets to print: part of the look, not of the work. */
 export const SHEETS = [
   { key: 'box-schedule', name: 'Box schedule', load: () => import('../sheets/BoxSheet.vue') },
   { key: 'pull-list', name: 'Pull list', load: () => import('../sheets/PullSheet.vue') },
+  { key: 'sticks', name: 'Sticks', load: () => import('../sheets/StickSheet.vue') },
+  { key: 'wire-pulls', name: 'Wire pulls', load: () => import('../sheets/WireSheet.vue') },
   { key: 'drilling', name: 'Drilling', load: () => import('../sheets/DrillingSheet.vue') },
   { key: 'directory', name: 'Directory', load: () => import('../sheets/DirectorySheet.vue') },
 ] as const

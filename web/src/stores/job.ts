@@ -34,6 +34,7 @@ const LOOKS: Record<ViewKey, (keyof At)[]> = {
   boxes: ['room', 'level'],
   circuits: ['panel', 'circuit', 'room', 'level'],
   runs: ['way', 'circuit', 'level'],
+  pipe: ['way', 'pull', 'leg', 'circuit'],
   directory: [],
 }
 
@@ -247,12 +248,12 @@ export const useJob = defineStore('job', () => {
     return queue.add(async (): Promise<Problem | null> => {
       const own = more()
       if (!head.value || !own) return null
-      const { room, level, panel, circuit, way } = seen.look
+      const { room, level, panel, circuit, way, pull, leg: at } = seen.look
       const body = {
         revision: head.value.revision,
         id: stepId(),
         stage: seen.view,
-        look: { room, level, panel, circuit, way },
+        look: { room, level, panel, circuit, way, pull, leg: at },
         ...own,
       }
       const params = { path: { job_id: head.value.id } }

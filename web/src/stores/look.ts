@@ -19,12 +19,13 @@ export interface At {
   panel?: string
   circuit?: string
   way?: string
+  pull?: string
   leg?: string
   pick?: string
   dialog?: string
 }
 
-const KEYS = ['room', 'level', 'panel', 'circuit', 'way', 'leg', 'pick', 'dialog'] as const
+const KEYS = ['room', 'level', 'panel', 'circuit', 'way', 'pull', 'leg', 'pick', 'dialog'] as const
 const QUIET = new Set<string>(['leg', 'pick'])
 const KINDS = ['box', 'panel', 'opening', 'fixture', 'wall']
 

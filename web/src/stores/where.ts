@@ -3,7 +3,14 @@ import type { At } from './look'
 
 /** Where a finding is seen, in the stage where it is mended. */
 export function placeOf(ref: FindingRef): At {
-  const blank: At = { room: undefined, level: undefined, pick: undefined, leg: undefined, panel: undefined }
+  const blank: At = {
+    room: undefined,
+    level: undefined,
+    pick: undefined,
+    leg: undefined,
+    pull: undefined,
+    panel: undefined,
+  }
   if (ref.about === 'way')
     return {
       ...blank,
@@ -11,6 +18,7 @@ export function placeOf(ref: FindingRef): At {
       way: ref.subject,
       leg: ref.leg === null ? undefined : String(ref.leg + 1),
     }
+  if (ref.stage === 'pipe') return { ...blank, circuit: ref.subject, way: undefined }
   if (ref.stage === 'circuits') {
     if (ref.about === 'circuit') return { ...blank, circuit: ref.subject }
     if (ref.about === 'panel') return { ...blank, panel: ref.subject, circuit: undefined }

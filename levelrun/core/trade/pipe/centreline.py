@@ -13,7 +13,7 @@ from dataclasses import dataclass
 from itertools import pairwise
 
 Vector = tuple[float, float, float]
-FLAT_DEG = 0.01  # a corner under this is no bend
+FLAT_DEG, SHARP_DEG = 0.01, 170.0  # a corner under the one is no bend; over the other the pipe runs back on itself
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -100,7 +100,7 @@ def on_stick(points: Sequence[Vector], radii_in: Sequence[float]) -> OnStick:
     at, used, axis = 0.0, 0.0, None
     for index, length in enumerate(along[:-1]):
         angle = angle_between(ahead[index], ahead[index + 1])
-        if angle < FLAT_DEG:
+        if not FLAT_DEG < angle < SHARP_DEG:
             at += length - used
             used = 0.0
             continue

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from levelrun.core.errors import LevelRunError
 from levelrun.core.measure import show
@@ -71,6 +71,13 @@ def corners(shape: ShapeIn) -> list[Spot]:
     return [Spot(at - run, 0.0, 0.0), aside]
 
 
+def span_in(shape: ShapeIn) -> tuple[float, float]:
+    """How far a shape reaches before its place and beyond it, inches along the leg."""
+    spots = corners(replace(shape, at_in=0.0))
+    beyond = run_in(shape) if shape.kind == "kick" else spots[-1].along_in
+    return -spots[0].along_in, beyond
+
+
 def check_shape(shape: ShapeIn, leg_in: float, key: str = "shapes") -> None:
     """Raises LevelRunError that names the field where a shape cannot be made in a leg of that length."""
     most = MOST_DEG.get(shape.kind, 89.0)
@@ -80,11 +87,9 @@ def check_shape(shape: ShapeIn, leg_in: float, key: str = "shapes") -> None:
         raise _no(f"rise 0 for {named(shape.kind)}; allowed: over 0", f"{key}.rise_in")
     if shape.kind == "saddle4" and shape.width_in <= 0:
         raise _no("width 0 for a four-bend saddle; allowed: the width of what it crosses, over 0", f"{key}.width_in")
-    spots = [spot.along_in for spot in corners(shape)]
-    if shape.kind == "kick":
-        spots = [shape.at_in, shape.at_in + run_in(shape)]
-    first, last = spots[0], spots[-1]
-    long = last - first
+    before, beyond = span_in(shape)
+    first, last = shape.at_in - before, shape.at_in + beyond
+    long = before + beyond
     if long > leg_in + 1e-6:
         raise _no(
             f"{named(shape.kind)} of {show(shape.true_in)} at {shape.angle_deg:g}° takes {show(long)} of a leg of "
@@ -92,7 +97,7 @@ def check_shape(shape: ShapeIn, leg_in: float, key: str = "shapes") -> None:
             f"{key}.angle_deg",
         )
     if first < -1e-6 or last > leg_in + 1e-6:
-        low, high = shape.at_in - first, leg_in - (last - shape.at_in)
+        low, high = before, leg_in - beyond
         raise _no(
             f"at {show(shape.at_in)} {named(shape.kind)} runs out of a leg of {show(leg_in)}; "
             f"allowed: {show(max(low, 0))} to {show(high)}",

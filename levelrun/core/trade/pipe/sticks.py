@@ -34,12 +34,13 @@ class Packed:
 
 
 def joints(
-    length_in: float, first_in: float, next_in: float, shut: Sequence[tuple[float, float]]
+    length_in: float, first_in: float, next_in: float, shut: Sequence[tuple[float, float]], least_in: float = 0.0
 ) -> list[float] | None:
     """Where a pipe is joined, inches from its start: the fewest joints.
 
     first_in, next_in: what the first and each next stick reach; shut: stretches in which no coupling may stand
-    (bends, walls). None where a stick is too short to get over such a stretch.
+    (bends, walls); least_in: the last piece is no shorter, where the joint before it can be moved for that. None
+    where a stick is too short to get over such a stretch.
     """
     found: list[float] = []
     at, reach = 0.0, first_in
@@ -52,6 +53,13 @@ def joints(
             return None
         found.append(spot)
         at, reach = spot, next_in
+    if found and length_in - found[-1] < least_in:
+        spot = length_in - least_in
+        for low, high in sorted(shut, reverse=True):
+            if low < spot < high:
+                spot = low
+        if spot > (found[-2] if len(found) > 1 else 0.0) + least_in:
+            found[-1] = spot
     return found
 
 

@@ -10,14 +10,24 @@ from functools import cached_property, lru_cache
 from levelrun.core.circuits.loads import CircuitLoads, HopWires
 from levelrun.core.circuits.parts import Via
 from levelrun.core.codebook import Codebook
-from levelrun.core.codebook.lookups import cable, cable_sizes, made_size, method, raceway_sizes
+from levelrun.core.codebook.lookups import (
+    cable,
+    cable_sizes,
+    ground_size,
+    made_size,
+    method,
+    raceway_sizes,
+    wire_sizes,
+)
 from levelrun.core.job import Box, Habits, Hop, Job, Panel, Structure, Way
 from levelrun.core.kept import Standing
 from levelrun.core.site.faces import LevelParts, level_parts
 from levelrun.core.site.framing import Stud
+from levelrun.core.trade.pipe.fill import Wires, smallest_size
+from levelrun.core.trade.pipe.make import make_of
 from levelrun.core.ways.frame.ends import End, end_of
 from levelrun.core.ways.frame.graph import Frame, FrameParts, frame_of
-from levelrun.core.ways.frame.legs import Cabled, as_way
+from levelrun.core.ways.frame.legs import Cabled, as_way, without_stubs
 from levelrun.core.ways.frame.lines import Line
 from levelrun.core.ways.frame.prices import SLEEVE, prices_of
 from levelrun.core.ways.frame.route import Route, kept_route, route
@@ -39,7 +49,8 @@ class Bored:
 
 @dataclass(frozen=True, kw_only=True, eq=False)
 class Found:
-    """The way of one hop. `wire`: its gauge; `way`: as legs, None where wires take a raceway that nobody has walked;
+    """The way of one hop. `wire`: its gauge; `way`: as legs, None where nothing gets there or no pipe
+    holds its wires;
     `pieces`: for each leg those of the route; `wide_in`, `narrow_in`: the two sides of its cable, 0 where they
     are not known. `rides_with`: the hop, by circuit and box, in whose cable it lies where the two share a neutral.
     `why`: what keeps it from having a way, else empty."""
@@ -225,7 +236,9 @@ def _one(
     if taken is None:
         return replace(bare, frame=frame, why="nothing gets there")
     there = replace(bare, frame=frame, route=taken, why="")
-    if wires.method == "raceway" or method(book, wires.method).kind != "cable":
+    if wires.method == "raceway":
+        return _in_pipe(there, frame, taken, a, b, wires, book)
+    if method(book, wires.method).kind != "cable":
         return there
     size = made_size(book, wires.method, wires.wire_size, wires.conductors) or f"{wires.wire_size}-{wires.conductors}"
     lain = Cabled(wires.method, size, sleeve_of(book, wires.method, size))
@@ -235,6 +248,28 @@ def _one(
         return replace(there, way=drawn.way, pieces=drawn.pieces)
     made = cable(book, wires.method, size)
     return replace(there, way=drawn.way, pieces=drawn.pieces, wide_in=made.wide_in, narrow_in=made.narrow_in)
+
+
+def _in_pipe(there: Found, frame: Frame, taken: Route, a: End, b: End, wires: HopWires, book: Codebook) -> Found:
+    """The way of a hop whose wires take a raceway: steel tubing of the smallest size that holds them."""
+    size = tubing_of(book, wires.insulation, wires.wire_size, wires.conductors, wires.breaker_a, wires.material)
+    if not size:
+        return there
+    name = f"{wires.title} to {b.name}"[:MOST_IN_A_NAME]
+    drawn = without_stubs(
+        as_way(frame, taken.pieces, a, b, way_id(wires.circuit, there.box), name, Cabled(SLEEVE, size, ""))
+    )
+    make = make_of(book, SLEEVE, size)
+    return replace(there, way=drawn.way, pieces=drawn.pieces, wide_in=make.outer_in if make else 0.0)
+
+
+@lru_cache(maxsize=512)
+def tubing_of(book: Codebook, insulation: str, wire: str, count: int, breaker_a: float, material: str) -> str:
+    """The smallest steel tubing that holds the wires of a hop and their ground; empty where none does."""
+    if wire not in wire_sizes(book):
+        return ""
+    ground = ground_size(book, breaker_a, material)
+    return smallest_size(book, SLEEVE, [Wires(insulation, wire, count), Wires(insulation, ground, 1)]) or ""
 
 
 @lru_cache(maxsize=512)

@@ -15,6 +15,7 @@ from levelrun.core.ways.frame.prices import SLEEVE
 from levelrun.core.ways.frame.route import Piece
 
 LEAST_IN = 1 / 16
+STUB_IN = 8.0  # a shorter end is no leg of a pipe
 MET = ("crawl_space", "basement")  # cable there is bored through the joists or lies along one (334.15(C))
 NO_FACTS, DAMP, NO_JOINT = LegFacts(), LegFacts(moisture="damp"), Joint()
 SURFACES = {"block": "masonry_inside", "log": "room_surface"}
@@ -58,6 +59,22 @@ def as_way(frame: Frame, pieces: Sequence[Piece], a: End, b: End, way_id: str, n
     ]
     way = Way.model_construct(id=way_id, name=name, start=a.node, start_edge="", legs=tuple(legs))
     return Drawn(way, tuple(tuple(item.pieces) for item in stretches))
+
+
+def without_stubs(drawn: Drawn) -> Drawn:
+    """A way of pipe without the short upright ends by which a cable gets to a box: pipe goes into its side. What they
+    were long is put on the legs beside them, so that nothing is cut short."""
+    legs, pieces = list(drawn.way.legs), list(drawn.pieces)
+    for end, beside in ((-1, -2), (0, 1)):
+        if len(legs) < 2 or legs[end].go not in ("up", "down") or legs[end].length_in >= STUB_IN:
+            continue
+        longer: dict[str, Any] = {"length_in": legs[beside].length_in + legs[end].length_in}
+        if end == -1:
+            longer["end"] = legs[end].end
+        legs[beside] = legs[beside].model_copy(update=longer)
+        pieces[beside] = (*pieces[beside], *pieces[end]) if end == -1 else (*pieces[end], *pieces[beside])
+        del legs[end], pieces[end]
+    return Drawn(drawn.way.model_copy(update={"legs": tuple(legs)}), tuple(pieces))
 
 
 def _stretches(frame: Frame, pieces: Sequence[Piece]) -> list[_Stretch]:

@@ -119,7 +119,7 @@ def joist_rule(hop: Hopped) -> Iterator[Finding]:
     one = hop.found
     if one.frame is None or one.route is None or not one.wide_in:
         return
-    bit = bit_for([one.wide_in])
+    bit = bit_for((one.wide_in,))
     for piece in one.route.pieces:
         plane = one.frame.planes.get(piece.plane)
         if plane is None or plane.level.joist_kind != "solid" or not plane.joists(piece.a[:2], piece.b[:2]):

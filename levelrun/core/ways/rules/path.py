@@ -3,17 +3,18 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 
 from levelrun.core.findings import Finding, Mend
 from levelrun.core.measure import show
 from levelrun.core.rulebook import Rule
 from levelrun.core.trade.methods.conditions import is_buried
 from levelrun.core.ways.codes import finding
-from levelrun.core.ways.facts import WayView
+from levelrun.core.ways.facts import WayView, joined
 from levelrun.core.ways.forces import force_of
 from levelrun.core.ways.geometry import entered_in
 from levelrun.core.ways.mends import at_tape, bigger_pipe, put_box, set_leg
+from levelrun.core.ways.points import bent_deg, places, pull_points
 from levelrun.core.ways.pulls import Pull, pulls_of
 
 CLOSURE_IN = 1.0
@@ -223,22 +224,42 @@ def _hard(view: WayView, pull: Pull) -> Iterator[Finding]:
                 section,
                 measured=f"{value:.0f} {unit}",
                 limit=f"{limit:.0f} {unit}",
-                mends=_halves(view, pull),
+                mends=_eased(view, pull),
             )
             return
 
 
-def _halves(view: WayView, pull: Pull) -> list[Mend]:
-    """Pull points that leave two pulls that hands and wires bear."""
+def _eased(view: WayView, pull: Pull) -> list[Mend]:
+    """The other end where that is borne; else the fewest pull points that leave pulls which hands and wires bear."""
+    found = force_of(view, pull.first, pull.last)
     two, wall = view.book.number("hand_two_lb"), view.book.number("sidewall_lb_per_ft")
+    mends: list[Mend] = []
+    if found is not None and found.feed != found.easier:
+        other = found.start if found.feed == "end" else found.end
+        if other.lb <= min(two, found.limit_lb) and other.sidewall_lb_per_ft <= wall:
+            mends.append(feed_at(view, pull.first, pull.last, found.easier))
+    points = pull_points(view, pull.first, pull.last, two)
+    if points is not None and points.legs:
+        mends.append(with_points(view, points.legs))
+    return mends
 
-    def borne(first: int, last: int) -> bool:
-        found = force_of(view, first, last)
-        return found is not None and found.lb <= two and found.sidewall_lb_per_ft <= wall
 
-    mends = _pull_points(view, pull)
-    at = {mend.edits[0]["leg"]: mend for mend in mends}
-    return [mend for leg, mend in at.items() if borne(pull.first, leg) and borne(leg + 1, pull.last)]
+def feed_at(view: WayView, first: int, last: int, end: str) -> Mend:
+    """Mend that feeds a pull at its other end."""
+    name = view.joint_name(first - 1) if end == "start" else view.joint_name(last)
+    return Mend(f"Feed at {name or f'its {end}'}", [set_leg(view, first, feed=end)])
+
+
+def with_points(view: WayView, legs: Sequence[int]) -> Mend:
+    """Mend that puts pull points at the ends of legs: an LB round a corner, else a body."""
+    kinds = ["lb" if view.placed[index + 1].bend_deg == 90 else "body" for index in legs]
+    label = (
+        f"Add {'an LB' if kinds[0] == 'lb' else 'a pull body'} at {at_tape(view, legs[0])}"
+        if len(legs) == 1
+        else f"Add {len(legs)} pull points, at {joined([at_tape(view, index) for index in legs])}"
+    )
+    edits = [set_leg(view, i, end={"kind": kind, "node": None}) for i, kind in zip(legs, kinds, strict=True)]
+    return Mend(label, edits)
 
 
 def _bends(view: WayView, pull: Pull) -> Finding:
@@ -258,24 +279,16 @@ def _bends(view: WayView, pull: Pull) -> Finding:
 
 
 def _pull_points(view: WayView, pull: Pull) -> list[Mend]:
-    options: list[tuple[float, int, str]] = []
-    for index in range(pull.first, pull.last):
-        if any(is_buried(view.facts[i]) and not view.placed[i].vertical for i in (index, index + 1)):
-            continue
-        corner = view.placed[index + 1].bend_deg
-        before = sum(b.deg for b in pull.bends if b.leg <= index)
-        after = pull.total.total_deg - before - corner
-        kind = "lb" if corner == 90 else "body"
-        options.append((max(before, after), index, kind))
-    options.sort()
-    return [
-        Mend(
-            f"Add {'an LB' if kind == 'lb' else 'a pull body'} at {at_tape(view, index)}",
-            [set_leg(view, index, end={"kind": kind, "node": None})],
-        )
-        for worst, index, kind in options[:2]
-        if worst <= pull.total.limit_deg
-    ]
+    """The fewest points that bring it under; beside them the next best place for one."""
+    best = pull_points(view, pull.first, pull.last, view.book.number("hand_two_lb"))
+    best = best or pull_points(view, pull.first, pull.last, math.inf)
+    mends = [with_points(view, best.legs)] if best is not None and best.legs else []
+    options: list[tuple[float, int]] = []
+    for index in places(view, pull.first, pull.last):
+        worst = max(bent_deg(view, pull.first, index), bent_deg(view, index + 1, pull.last))
+        if worst <= pull.total.limit_deg and (best is None or best.legs != (index,)):
+            options.append((worst, index))
+    return mends + [with_points(view, [index]) for _, index in sorted(options)[: 2 - len(mends)]]
 
 
 def closure_rule(view: WayView) -> Iterator[Finding]:

@@ -19,6 +19,7 @@ from hypothesis import strategies as st
 from levelrun.core.circuits.routing import least_length, path_length, shortest_order
 from levelrun.core.job import Job, job_book
 from levelrun.core.plan import plan, plan_whole
+from levelrun.core.ways.facts import in_pipe
 from levelrun.core.ways.frame.ends import end_of, reaches, straight
 from levelrun.core.ways.frame.graph import SCHOOLS
 from levelrun.core.ways.frame.route import _shortest
@@ -87,7 +88,11 @@ def ratio(job: Job) -> tuple[float, float]:
     book = job_book(job)
     contexts = plan_whole(job, book)[1].contexts
     thumb = by_rule_of_thumb(job, contexts)
-    ways = [one for one in found_in(job).values() if one.way is not None and one.route is not None]
+    ways = [
+        one
+        for one in found_in(job).values()
+        if one.route is not None and one.way is not None and not any(in_pipe(book, leg) for leg in one.way.legs)
+    ]
     drawn = sum(one.route.length_in for one in ways if one.route is not None)
     return drawn, sum(thumb[one.circuit, one.box] for one in ways)
 

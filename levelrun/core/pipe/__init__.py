@@ -1,0 +1,1 @@
+"""Pipe: sticks, bends as they are made, and pulls that hands can do."""

@@ -1,0 +1,1 @@
+"""Rules about pipe, one file a theme."""
