@@ -13,6 +13,7 @@ from levelrun.core.trade.methods.conditions import is_buried, is_in_air
 from levelrun.core.ways.facts import OPEN
 from levelrun.core.ways.holding import held
 from levelrun.core.ways.mends import set_leg
+from levelrun.core.ways.rules.place import needed_cover
 
 NOTHING = ("equipment_tail", "overhead")  # places where no structure stands beside the pipe
 METAL, PLASTIC = ("steel",), ("pvc",)
@@ -51,8 +52,18 @@ def bond_rule(pipe: PipeView) -> Iterator[Finding]:
                 "bond-metal", pipe.way, index, f"Leg {index + 1}: metal between plastic",
                 f"{view.methods[index].name} with plastic at both ends: a grounding bushing and a jumper to the "
                 "ground that runs in it, unless it lies 18″ down or in 2″ of concrete.", "250.86, 250.96",
-                mends=[Mend("Plastic here too", [set_leg(view, index, method=view.way.legs[index - 1].method)])],
+                mends=_plastic(pipe, index),
             )  # fmt: skip
+
+
+def _plastic(pipe: PipeView, index: int) -> list[Mend]:
+    """Plastic instead of metal, where it lies deep enough for that."""
+    view, key = pipe.view, pipe.view.way.legs[index - 1].method
+    needed = needed_cover(view, index, key)
+    depth = view.way.legs[index].depth_in
+    if needed is not None and (depth is None or depth < needed.cover_in):
+        return []
+    return [Mend("Plastic here too", [set_leg(view, index, method=key)])]
 
 
 def strap_rule(pipe: PipeView) -> Iterator[Finding]:
