@@ -91,7 +91,8 @@ def _told(
         first, second = ("exact", exact), ("chart", chart)
         if school == "chart":
             first, second = second, first
-        yield f"marks {eighth(first[1])} apart {first[0]}, {eighth(second[1])} by {second[0]}"
+        what = "middles" if kind == "saddle3" else "marks"
+        yield f"{what} {eighth(first[1])} apart {first[0]}, {eighth(second[1])} by {second[0]}"
     elif exact is not None:
         yield f"marks {eighth(exact)} apart"
     yield f"shrinks {eighth(shrink)}"

@@ -157,7 +157,8 @@ def _parts(
         elif forced:
             spot = line.starts_in[index - line.first]
             if corner is not None:
-                spot = corner.bend.begins_in - CLEAR_IN - made_of(view, index).socket_in
+                shoe, socket = shoe_of(view.book, leg.method, leg.size), made_of(view, index).socket_in
+                spot = corner.bend.begins_in - max(shoe.grip_in if shoe else 0.0, CLEAR_IN + socket)
             word = "changeover" if changed and not _shares(view, index) else "coupling"
             yield _Part(leg=was, number=number, from_in=at, to_in=spot, left=left, right=word, before_in=before)
             at, left, number, before = spot, word, index, 0.0

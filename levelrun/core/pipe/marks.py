@@ -62,7 +62,7 @@ def _marks(view: WayView, layout: Layout, piece: PipePiece) -> Iterator[Mark]:
     for number, made in enumerate(piece.bends):
         at, to, sign, faces = _placed(view, piece, made, number)
         by_chart = between(view, layout, made)[1] if view.habits.piping.offsets == "chart" else None
-        if by_chart is not None and sign == "arrow" and made.turn.part:
+        if by_chart is not None and sign == "arrow" and made.turn.kind != "saddle3":
             at = last + by_chart
         last = at
         before = layout.bends[order[id(made)] - 1] if order[id(made)] else None
@@ -120,16 +120,17 @@ def called(made: Made) -> str:
 
 
 def between(view: WayView, layout: Layout, made: Made) -> tuple[float | None, float | None]:
-    """How far the mark of a bend of an offset or saddle stands from that before it, inches: along the pipe by
-    trigonometry, and by the multiplier of the bender's chart where it has the angle. None for the first of each."""
+    """How far a bend of an offset or saddle stands from that before it, inches: along the pipe by trigonometry, and
+    by the multiplier of the bender's chart where it has the angle; from mark to mark, of a saddle of three bends from
+    middle to middle. None for the first of each."""
     turn = made.turn
     at = layout.bends.index(made)
     before = layout.bends[at - 1] if turn.part and at else None
     if before is None or before.turn.kind != turn.kind or (turn.kind == "saddle4" and turn.part == 2):
         return None, None
     exact = made.bend.begins_in - before.bend.begins_in
-    if turn.kind == "saddle3" and turn.part == 1:
-        exact = made.bend.middle_in - before.bend.begins_in
+    if turn.kind == "saddle3":
+        exact = made.bend.middle_in - before.bend.middle_in
     angle = min(made.bend.angle_deg, before.bend.angle_deg)
     row = view.book.table("bend-multipliers").find(f"{angle:g}" if angle % 1 else f"{angle:.0f}")
     rise = _rise(layout, before.bend.corner, made.bend.corner)

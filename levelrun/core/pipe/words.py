@@ -26,6 +26,7 @@ def _way(reader: SceneReader) -> Way:
 
 def _leg(reader: SceneReader) -> tuple[Way, int]:
     reader.need(("leg",), "leg and its number")
+    reader.skip()
     at = reader.pos
     number = int(reader.number("the number of a leg", 0, 200))
     way = _way(reader)
@@ -35,6 +36,7 @@ def _leg(reader: SceneReader) -> tuple[Way, int]:
 
 
 def _pull(reader: SceneReader) -> tuple[Way, Pull]:
+    reader.skip()
     at = reader.pos
     number = int(reader.number("the number of a pull", 0, 200))
     way = _way(reader)

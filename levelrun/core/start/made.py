@@ -297,12 +297,20 @@ def _joint(job: Job, leg: WalkLeg) -> dict[str, Any]:
 
 def _sizes(book: Codebook, legs: list[WalkLeg], methods: list[str], cable: str, wires: list[Wires]) -> list[str]:
     """The size of each leg: as said, else what holds the wires. Pipe keeps one size until a size is said: the biggest
-    that any leg of it wants, since nobody steps down in a trench."""
+    that any leg of it wants, since nobody steps down in a trench; and the size that was said from there on."""
     found = [leg.size or _size(book, key, cable, wires) for leg, key in zip(legs, methods, strict=True)]
     piped = [not leg.size and method(book, key).kind == "raceway" for leg, key in zip(legs, methods, strict=True)]
     free = [size for size, pipe in zip(found, piped, strict=True) if pipe and size]
     biggest = max(free, key=trade_inches, default="")
-    return [biggest if pipe and size else size for size, pipe in zip(found, piped, strict=True)]
+    sizes: list[str] = []
+    said = ""
+    for leg, key, size, pipe in zip(legs, methods, found, piped, strict=True):
+        if pipe and size:
+            size = max((said or biggest, size), key=trade_inches)
+        elif method(book, key).kind == "raceway":
+            said = leg.size or ""
+        sizes.append(size)
+    return sizes
 
 
 def _size(book: Codebook, key: str, cable: str, wires: list[Wires]) -> str:

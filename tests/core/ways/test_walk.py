@@ -9,7 +9,9 @@ from hypothesis import strategies as st
 from levelrun.core.codebook import Codebook, load
 from levelrun.core.codebook.lookups import cable_sizes, methods, places, raceway_sizes
 from levelrun.core.errors import TextError
+from levelrun.core.ways.parts import Shape
 from levelrun.core.ways.shape_words import BARE as BENDS
+from levelrun.core.ways.shape_words import TOWARD
 from levelrun.core.ways.walk import FACT_WORDS, GO, WalkLeg, parse_walk, suggest, write_leg
 
 
@@ -64,7 +66,7 @@ def _legs() -> st.SearchStrategy[WalkLeg]:
     for key, value in FACT_WORDS.values():
         words.setdefault(key, []).append(value)
     return st.builds(
-        lambda go, n, place, ms, depth, to, bends, facts, sleeve: WalkLeg(
+        lambda go, n, place, ms, depth, to, bends, facts, sleeve, shapes, radius, feed, off: WalkLeg(
             go=go,
             length_in=n / 16,
             place=place,
@@ -75,6 +77,10 @@ def _legs() -> st.SearchStrategy[WalkLeg]:
             bends_deg=bends,
             sleeve=sleeve,
             facts=facts,
+            shapes=tuple(shapes),
+            radius_in=None if radius is None else radius / 8,
+            feed=feed,
+            stands_off=off,
         ),
         st.sampled_from(GO),
         st.integers(1, 100_000),
@@ -85,6 +91,32 @@ def _legs() -> st.SearchStrategy[WalkLeg]:
         st.sampled_from([(), *BENDS.values(), (30.0, 30.0), (22.5,)]),
         st.fixed_dictionaries({}, optional={key: st.sampled_from(values) for key, values in words.items()}),
         st.booleans(),
+        st.lists(_shapes(), max_size=2),
+        st.none() | st.integers(8, 1900),
+        st.sampled_from(["", "start", "end"]),
+        st.booleans(),
+    )
+
+
+def _shapes() -> st.SearchStrategy[Shape]:
+    """Shapes as they are said: each with what its kind wants."""
+    eighths = st.integers(1, 1900).map(lambda n: n / 8)
+    return st.builds(
+        lambda kind, rise, angle, at, other, toward: Shape(
+            kind=kind,
+            rise_in=rise,
+            angle_deg=angle,
+            at_in=at,
+            roll_in=other if kind == "rolling" else None,
+            width_in=other if kind == "saddle4" else None,
+            toward=toward,
+        ),
+        st.sampled_from(["box_offset", "offset", "saddle3", "saddle4", "kick", "rolling"]),
+        eighths,
+        st.none() | st.integers(1, 89).map(float) | st.just(22.5),
+        st.none() | st.integers(0, 9000).map(lambda n: n / 8),
+        eighths,
+        st.sampled_from(TOWARD),
     )
 
 

@@ -82,7 +82,8 @@ const opened = (inches: number) => inchText(Math.ceil(inches * 8) / 8, props.met
         >
         <p>
           {{ item.length_text }} of plastic moves
-          {{ inchText(Math.round(item.moves_in * 16) / 16, metric) }} over the year. Pull it open
+          {{ metric ? `${(item.moves_in * 25.4).toFixed(0)} mm` : `${item.moves_in.toFixed(2)}″` }} over the
+          year. Pull it open
           <template v-for="(open, i) in item.openings" :key="open.day_f"
             >{{ i ? ', ' : '' }}{{ opened(open.open_in) }} at {{ open.day_f }} °F</template
           >. <span class="mute">352.44</span>
