@@ -20,7 +20,11 @@ from levelrun.core.circuits.loads import all_loads
 from levelrun.core.circuits.proposer import propose
 from levelrun.core.codebook import load
 from levelrun.core.job import Box, Job
-from levelrun.core.plan import job_book, plan, plan_whole
+from levelrun.core.pipe.facts import piped
+from levelrun.core.pipe.layout import layout_of
+from levelrun.core.pipe.planned import _plans, plan_pull
+from levelrun.core.pipe.pulling import bands_of
+from levelrun.core.plan import job_book, plan, plan_whole, way_contexts
 from levelrun.core.trade.conductors.sizing import Demand, choose
 from levelrun.core.trade.cover import cover
 from levelrun.core.trade.drop import drop
@@ -28,9 +32,14 @@ from levelrun.core.trade.methods.facts import facts_of
 from levelrun.core.trade.methods.verdicts import judge
 from levelrun.core.trade.pipe.fill import Wires, fill
 from levelrun.core.trade.pipe.pull import PullWires, Section, pull
+from levelrun.core.ways.facts import viewed
+from levelrun.core.ways.forces import force_of
 from levelrun.core.ways.frame.found import found_ways
+from levelrun.core.ways.line import line_of
 from levelrun.core.ways.ordering import distances, orders_of
+from levelrun.core.ways.pulls import pulls_of
 from levelrun.core.ways.walk import parse_walk
+from tests.conftest import one_way
 from tests.core.test_kept_plans import forget
 from tests.e2e.conftest import CHROMIUM, FLAGS, Server
 from tests.e2e.hands import settled
@@ -116,6 +125,38 @@ def ways(job: Job) -> None:
     measure("ways after one box moved", lambda: found_ways(j := next(steps), book, all_loads(j, book)), 20)
     circuit = next(item for item in job.circuits if item.id == "big-c10")
     measure("the order of a chain of 11, proven", lambda: orders_of(job, book, circuit), 5)
+
+
+PIPE = (
+    "over 15' block wall in emt 1; "
+    + "; ".join(
+        f"{go} {30 if n % 2 else 18}'" + (" with offset 4\" at 30 after 8'" if n % 3 == 0 else "")
+        for n, go in enumerate(("left", "up", "right", "down") * 3)
+    )
+    + "; over 9' to C-1"
+)
+
+
+def pipes() -> None:
+    """A pull of over 300 ft with 20 bends and more, about 30 sticks."""
+    job = one_way(PIPE, wire_size="6", breaker_a=60, conductors=4)
+    book = job_book(job)
+    context = way_contexts(job, book)[0]
+
+    def whole() -> object:
+        for kept in (viewed, piped, pulls_of, line_of, force_of, layout_of):
+            kept.cache_clear()
+        _plans.cache_clear()
+        return plan_pull(book, context, 0, ())
+
+    found = plan_pull(book, context, 0, ())
+    bent = len(found.drawing.spent) if found.drawing else 0
+    print(f"the pull: {found.summary.length_in / 12:.0f} ft, {bent} shapes and corners, {found.sticks} sticks")
+    measure("all of a pull, from nothing", whole, 20)
+    view, own = viewed(book, context), piped(book, context).pulls[0]
+    force = force_of(view, own.first, own.last)
+    assert force is not None
+    measure("the band of its force", lambda: bands_of(view, own, force), 40)
 
 
 def _at(box: Box, step: int) -> Box:

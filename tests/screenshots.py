@@ -35,6 +35,18 @@ def pull_list(page: Page) -> None:
     to(page, "sheets/pull-list")
 
 
+def pipe(page: Page) -> None:
+    """A feeder bent too far and fed at its brutal end."""
+    to(page, "pipe?way=h1")
+
+
+def sticks(page: Page) -> None:
+    """A wall of thin wall pipe, its last bend picked."""
+    to(page, "pipe?way=s4&pull=1")
+    page.locator("[data-testid=sticks] .hit.bend").last.click()
+    page.wait_for_timeout(400)
+
+
 def basement(page: Page) -> None:
     """The dark theme, on an overhead feeder."""
     page.get_by_label("Light or dark").click()
@@ -91,15 +103,6 @@ def boxes(page: Page) -> None:
     page.wait_for_timeout(400)
 
 
-def kitchen(page: Page) -> None:
-    """The kitchen's walls to true scale."""
-    to(page, "boxes")
-    page.locator("[data-room-row='Kitchen']").click()
-    page.wait_for_timeout(400)
-    page.get_by_role("button", name="True scale").click()
-    page.wait_for_timeout(400)
-
-
 def boxes_phone(page: Page) -> None:
     """Boxes of a room, to be ticked on the frame."""
     to(page, "boxes")
@@ -128,12 +131,6 @@ def directory(page: Page) -> None:
     page.wait_for_timeout(600)
 
 
-def schedule(page: Page) -> None:
-    """The box schedule."""
-    to(page, "sheets/box-schedule")
-    page.wait_for_timeout(600)
-
-
 def start(page: Page) -> None:
     """One more circuit by a sentence."""
     to(page, "start")
@@ -148,17 +145,17 @@ VIEWS: dict[str, tuple[tuple[int, int], Callable[[Page], None]]] = {
     "walls": ((1280, 800), walls),
     "site": ((1280, 800), site),
     "boxes": ((1280, 800), boxes),
-    "boxes-scale": ((1280, 800), kitchen),
     "boxes-phone": ((390, 844), boxes_phone),
-    "box-schedule": ((1280, 800), schedule),
     "circuits": ((1280, 800), circuits),
     "circuits-panel": ((1280, 800), panel),
     "directory": ((1280, 800), directory),
     "runs": ((1280, 800), runs),
     "runs-cables": ((1280, 800), cables),
     "pull-list": ((1280, 800), pull_list),
+    "pipe": ((1280, 800), pipe),
+    "pipe-sticks": ((1280, 800), sticks),
+    "pipe-phone": ((390, 844), pipe),
     "runs-dark": ((1280, 800), basement),
-    "runs-phone": ((390, 844), runs),
     "rules": ((1280, 800), rules),
     "pocket-phone": ((390, 844), pocket),
     "runs-metric": ((1280, 800), metric),

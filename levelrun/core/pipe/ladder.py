@@ -10,7 +10,7 @@ from levelrun.core.findings import Mend
 from levelrun.core.job import Leg
 from levelrun.core.trade.pipe.fill import Fill, Wires, fill
 from levelrun.core.ways.facts import WayView
-from levelrun.core.ways.forces import Force, force_of
+from levelrun.core.ways.forces import curve_of, force_of
 from levelrun.core.ways.mends import set_leg
 from levelrun.core.ways.points import bent_deg
 from levelrun.core.ways.pulls import Pull
@@ -21,8 +21,8 @@ LARGE_FROM = "6"
 
 @dataclass(frozen=True, kw_only=True)
 class Rung:
-    """One size. lb: at the pulled end, from the easier end; dollars: material and labour of the pipe; buys: what it
-    buys, in words; here: it is the size now. first: smallest, kindest or cheapest, empty for none."""
+    """One size. lb: at the pulled end, fed at the end that is easier now; dollars: material and labour of the pipe;
+    buys: what it buys, in words; here: it is the size now. first: smallest, kindest or cheapest, empty for none."""
 
     size: str
     fits: bool
@@ -67,15 +67,21 @@ def _sizes(view: WayView, pull: Pull) -> list[str]:
 
 def _fill(view: WayView, pull: Pull, size: str) -> Fill | None:
     """The fill of the tightest pipe of the pull in another size."""
-    found: list[Fill] = []
-    for index in range(pull.first, pull.last + 1):
-        if not view.lying(index):
-            continue
-        try:
-            found.append(fill(view.book, view.way.legs[index].method, size, view.wires(index)))
-        except UnknownKeyError:
-            return None
+    try:
+        found = [fill(view.book, key, size, wires) for key, wires in _kinds(view, pull)]
+    except UnknownKeyError:
+        return None
     return max(found, key=lambda item: item.percent, default=None)
+
+
+def _kinds(view: WayView, pull: Pull) -> list[tuple[str, tuple[Wires, ...]]]:
+    """Each kind of pipe of a pull with the wires in it, once."""
+    legs = view.way.legs
+    return list(
+        dict.fromkeys(
+            (legs[i].method, tuple(view.wires(i))) for i in range(pull.first, pull.last + 1) if view.lying(i)
+        )
+    )
 
 
 def resized(view: WayView, pull: Pull, size: str) -> WayView:
@@ -92,8 +98,10 @@ def _rung(view: WayView, pull: Pull, size: str, own: Fill | None, legal: str, he
     if own is None or own.limit_percent is None:
         return None
     is_here = here == {size}
-    force: Force | None = force_of(view if is_here else resized(view, pull, size), pull.first, pull.last)
-    curve = None if force is None else force.start if force.easier == "start" else force.end
+    now = force_of(view, pull.first, pull.last)
+    curve = curve_of(
+        view if is_here else resized(view, pull, size), pull.first, pull.last, now.easier if now else "start"
+    )
     dollars, minutes = _cost(view, pull, size)
     changes = [set_leg(view, i, size=size) for i in range(pull.first, pull.last + 1) if view.way.legs[i].size != size]
     room = own.fits and _room(view, pull, size)
@@ -115,15 +123,12 @@ def _rung(view: WayView, pull: Pull, size: str, own: Fill | None, legal: str, he
 def _room(view: WayView, pull: Pull, size: str) -> bool:
     """Whether the wires of one more circuit as its smallest go in; the ground serves both."""
     order = wire_sizes(view.book)
-    for index in range(pull.first, pull.last + 1):
-        lying = view.lying(index)
-        if not lying:
-            continue
-        least = min(lying, key=lambda item: (order.index(item.wires.wire_size), item.conductors))
-        more = Wires(least.wires.insulation, least.wires.wire_size, least.conductors)
-        if not fill(view.book, view.way.legs[index].method, size, [*view.wires(index), more]).fits:
-            return False
-    return True
+    lying = [item for index in range(pull.first, pull.last + 1) for item in view.lying(index)]
+    least = min(lying, key=lambda item: (order.index(item.wires.wire_size), item.conductors), default=None)
+    if least is None:
+        return False
+    more = Wires(least.wires.insulation, least.wires.wire_size, least.conductors)
+    return all(fill(view.book, key, size, [*wires, more]).fits for key, wires in _kinds(view, pull))
 
 
 def _cost(view: WayView, pull: Pull, size: str) -> tuple[float, float]:

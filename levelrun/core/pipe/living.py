@@ -21,7 +21,7 @@ DAYS_F = (20.0, 40.0, 60.0, 80.0, 100.0)
 
 
 @dataclass(frozen=True, kw_only=True)
-class Opening:
+class OpenBy:
     """How far to pull a fitting open at a temperature, inches for each fitting."""
 
     day_f: float
@@ -37,7 +37,7 @@ class Expansion:
     length_text: str
     moves_in: float
     count: int
-    openings: list[Opening]
+    openings: list[OpenBy]
     fitted: bool
 
 
@@ -67,7 +67,7 @@ def expansions(view: WayView, pull: Pull) -> list[Expansion]:
         count = max(math.ceil(moves / travel - 1e-9), 1)
         days = DAYS_F if view.way.day_f is None else (view.way.day_f,)
         grows = rate * leg.length_in / count
-        openings = [Opening(day_f=day, open_in=min(grows * max(hot - day, 0.0), travel)) for day in days]
+        openings = [OpenBy(day_f=day, open_in=min(grows * max(hot - day, 0.0), travel)) for day in days]
         found.append(
             Expansion(
                 leg=index, length_text=show(leg.length_in), moves_in=moves, count=count, openings=openings,

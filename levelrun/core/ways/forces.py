@@ -38,7 +38,6 @@ class Force:
     weight_lb_per_ft: float
     factor: float
     limit_lb: float
-    bare_lb: float
 
     @property
     def fed(self) -> Curve:
@@ -97,5 +96,24 @@ def force_of(view: WayView, first: int, last: int) -> Force | None:
     feed = view.way.legs[first].feed or easier
     return Force(
         start=start, end=end, feed=feed, easier=easier, friction=friction, weight_lb_per_ft=weight, factor=factor,
-        limit_lb=limit, bare_lb=tension(line.pieces if feed == "start" else back, weight, friction.usual).lb,
+        limit_lb=limit,
     )  # fmt: skip
+
+
+def curve_of(view: WayView, first: int, last: int, fed: str) -> Curve | None:
+    """The pull of legs first to last fed at one end, at usual friction. None where no size is known."""
+    wires, line = wires_in(view, first), line_of(view, first, last)
+    if not wires or line is None:
+        return None
+    weight = sum(wire_weight(view.book, w) * w.count for w in wires)
+    factor = weight_factor(view.book, wires, inner_in(view, first, last))
+    pieces = line.pieces if fed == "start" else reverse_of(line.pieces)
+    return tension(pieces, weight, friction_of(view.book, view.habits, wires).usual * factor)
+
+
+def bare_lb(view: WayView, first: int, last: int, force: Force) -> float:
+    """The same pull if wires did not wedge, pounds."""
+    line = line_of(view, first, last)
+    assert line is not None
+    pieces = line.pieces if force.feed == "start" else reverse_of(line.pieces)
+    return tension(pieces, force.weight_lb_per_ft, force.friction.usual).lb

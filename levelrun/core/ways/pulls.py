@@ -14,7 +14,7 @@ from levelrun.core.trade.pipe.fill import Fill, fill, used_area
 from levelrun.core.trade.pipe.packing import pack
 from levelrun.core.trade.pipe.shapes import degrees_of
 from levelrun.core.ways.facts import PULL_POINTS, WayView
-from levelrun.core.ways.forces import force_of
+from levelrun.core.ways.forces import bare_lb, force_of
 from levelrun.core.ways.line import shapes_in
 
 
@@ -130,8 +130,13 @@ def _tightest(view: WayView, first: int, last: int) -> tuple[int, Fill | None]:
     length = sum(leg.length_in for leg in view.way.legs[first : last + 1])
     ends = (view.joint_before(first), view.joint_after(last))
     nipple = length <= view.book.number("nipple_in") and set(ends) <= {"box", "panel"}
+    seen: set[tuple[object, ...]] = set()
     for index in range(first, last + 1):
         leg = view.way.legs[index]
+        kind = (leg.method, leg.size, *view.wires(index))
+        if kind in seen:
+            continue
+        seen.add(kind)
         try:
             filled = (
                 fill(view.book, leg.method, leg.size, view.wires(index), nipple=nipple) if view.lying(index) else None
@@ -236,7 +241,7 @@ def _force(view: WayView, number: int, first: int, last: int) -> list[Figure]:
                 "wedged in the pipe, w": f"{found.factor:.2f}",
                 "friction, μ": f"{found.friction.usual:g}, {view.habits.piping.lube}; "
                 f"met from {found.friction.low:g} to {found.friction.high:g}",
-                "without the wedging": f"{found.bare_lb:.1f} lb",
+                "without the wedging": f"{bare_lb(view, first, last, found):.1f} lb",
                 "side wall, worst bend": f"{found.sidewall_lb_per_ft:.0f} lb/ft",
                 "conductors bear": f"{found.limit_lb:.0f} lb",
                 "one person, two": f"{book.number('hand_one_lb'):g} lb, {book.number('hand_two_lb'):g} lb",

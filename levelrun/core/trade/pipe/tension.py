@@ -15,7 +15,7 @@ from itertools import pairwise
 
 from levelrun.core.trade.pipe.centreline import Vector, cross, dot, minus, on_stick, plus, unit
 
-STEP_DEG = 15.0
+STEP_DEG = 22.5
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -129,14 +129,14 @@ def tension(pieces: Sequence[Piece], weight_lb_per_ft: float, friction: float, s
 def _stepped(piece: Piece, by: float, each: float, lb: float, weight: float, friction: float) -> float:
     """One step of Runge and Kutta through a bend, by the angle turned."""
     radius = piece.radius_in
-    az, iz = piece.ahead[2], piece.inward[2]
-    nz = cross(piece.ahead, piece.inward)[2]
+    az, iz = weight * piece.ahead[2], weight * piece.inward[2]
+    nz = weight * cross(piece.ahead, piece.inward)[2]
+    cos, sin, hypot = math.cos, math.sin, math.hypot
 
     def rate(angle: float, pull: float) -> float:
-        c, s = math.cos(angle), math.sin(angle)
-        climb, towards = az * c + iz * s, iz * c - az * s
-        across = math.hypot(weight * towards - max(pull, 0.0) / radius, weight * nz)
-        return radius * (weight * climb + friction * across)
+        c, s = cos(angle), sin(angle)
+        pressed = pull / radius if pull > 0 else 0.0
+        return radius * (az * c + iz * s + friction * hypot(iz * c - az * s - pressed, nz))
 
     a = rate(by, lb)
     b = rate(by + each / 2, lb + each / 2 * a)

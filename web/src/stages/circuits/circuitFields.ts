@@ -37,6 +37,7 @@ export const CIRCUIT_FIELDS: Field[] = [
   },
   { name: 'tied', label: 'Handle-tied', when: (part) => !!part.partner },
   { name: 'neutral', label: 'Neutral' },
+  { name: 'nonlinear', label: 'Mostly electronic', when: (part) => !!part.neutral },
   { name: 'equipment_ground', label: 'Own ground' },
   { name: 'locks', label: 'Breaker locks off' },
   { name: 'nameplate', label: 'By nameplate' },

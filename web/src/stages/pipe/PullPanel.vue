@@ -6,6 +6,9 @@ import FindingCard from '../../parts/FindingCard.vue'
 import PipeSection from '../../parts/PipeSection.vue'
 import { inchText } from '../../parts/planScale'
 import VialGauge from '../../parts/VialGauge.vue'
+import type { Part } from '../../parts/fields/field'
+import PartFields from '../../parts/fields/PartFields.vue'
+import { DAY } from './bendFields'
 import BendPanel from './BendPanel.vue'
 import HowToPull from './HowToPull.vue'
 import SizeLadder from './SizeLadder.vue'
@@ -89,6 +92,15 @@ const opened = (inches: number) => inchText(Math.ceil(inches * 8) / 8, props.met
           >. <span class="mute">352.44</span>
         </p>
       </div>
+      <PartFields
+        v-if="pull.expansions.length && !fixed"
+        kind="way"
+        :fields="DAY"
+        :part="{ day_f: day }"
+        :set="
+          (values: Part) => edit([{ op: 'set', kind: 'way', id: pull.summary.way, set: values }], 'the day')
+        "
+      />
       <div v-for="item in pull.cares" :key="item.key" class="care">
         <b>{{ item.title }}</b>
         <p>

@@ -26,7 +26,7 @@ const rows = computed(() => {
     const deep = Math.max(0, ...labels.map((label) => label.row + 1))
     y += 12 + deep * 16
     const at = y
-    y += HIGH + 22
+    y += HIGH + 24
     return { ...row, y: at, labels, scale }
   })
 })
@@ -124,7 +124,7 @@ function pick(thing: Thing) {
           <text
             v-if="piece.mine && piece.marks.length"
             :x="x(piece.to_in)"
-            :y="row.y + HIGH + 15"
+            :y="row.y + HIGH + 18"
             class="small"
             text-anchor="end"
           >
@@ -133,7 +133,7 @@ function pick(thing: Thing) {
           <text
             v-if="piece.mine && (piece.to_in - piece.from_in) * scale.per > 260"
             :x="x(piece.from_in)"
-            :y="row.y + HIGH + 15"
+            :y="row.y + HIGH + 18"
             class="small"
           >
             {{ piece.left }}
@@ -227,7 +227,13 @@ function pick(thing: Thing) {
               : `${Number(total.toFixed(1))}° spent, ${Number(left.toFixed(1))}° left`
           }}
         </text>
-        <text :x="scale.left + deg(drawing.limit_deg)" :y="budgetY + 36" class="small" text-anchor="end">
+        <text
+          v-if="width > 560"
+          :x="scale.left + deg(drawing.limit_deg)"
+          :y="budgetY + 36"
+          class="small"
+          text-anchor="end"
+        >
           {{ drawing.limit_deg }}° between pull points
         </text>
       </g>

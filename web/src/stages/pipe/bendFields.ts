@@ -47,6 +47,10 @@ export const LEG: Field[] = [
   { name: 'stands_off', label: 'Stood off' },
 ]
 
+export const DAY: Field[] = [
+  { name: 'day_f', label: 'How warm it is that day, °F', usual: 'not said', wide: true },
+]
+
 /** A new shape, as it is most often made. */
 export const FRESH: Record<string, Part> = {
   offset: { kind: 'offset', rise_in: 4, angle_deg: 30 },
