@@ -21,8 +21,9 @@ from levelrun.core.errors import LevelRunError
 from levelrun.core.trade.pipe.centreline import BendOn, OnStick, on_stick
 from levelrun.core.trade.pipe.hand_bend import hand_bend
 from levelrun.core.trade.pipe.shapes import ShapeIn, check_shape, corners, grouped, parallel_shift_in
+from tests.core.trade.pipe.paths import path
 
-AHEAD, AXIS = np.array([1.0, 0, 0]), np.array([0, 0, 1.0])
+AHEAD = np.array([1.0, 0, 0])
 
 
 def bent(laid: OnStick, first_axis: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
@@ -83,14 +84,7 @@ def test_a_rolling_offset_by_hand() -> None:
 )
 def test_any_pipe_along_walls_ends_where_it_was_taped(steps: list[tuple[int, int, float]], radius: float) -> None:
     """Legs at right angles in space: bent by the marks and rolls it ends at the last corner."""
-    points = [(0.0, 0.0, 0.0), (40.0, 0.0, 0.0)]
-    last = 0
-    for axis, sign, long in steps:
-        axis = (last + 1 + axis % 2) % 3
-        point = list(points[-1])
-        point[axis] += sign * long
-        points.append((point[0], point[1], point[2]))
-        last = axis
+    points = path(steps, 40.0)
     laid = on_stick(points, [radius] * len(points))
     first = np.cross(AHEAD, np.array(points[2]) - np.array(points[1]))
     end, _ = bent(laid, first / np.linalg.norm(first))

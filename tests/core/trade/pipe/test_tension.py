@@ -16,8 +16,7 @@ from hypothesis import strategies as st
 from scipy.integrate import solve_ivp
 
 from levelrun.core.trade.pipe.tension import Piece, climb_in, pieces_of, reverse_of, tension
-
-Points = list[tuple[float, float, float]]
+from tests.core.trade.pipe.paths import Points, path
 
 
 def slope(piece: Piece, s: float, pull: float, w: float, friction: float) -> float:
@@ -45,18 +44,6 @@ def integrated(pieces: list[Piece], weight: float, friction: float) -> float:
         )  # fmt: skip
         pull = max(float(found.y[0, -1]), 0.0)
     return pull
-
-
-def path(steps: list[tuple[int, int, float]]) -> Points:
-    points: Points = [(0.0, 0.0, 0.0), (60.0, 0.0, 0.0)]
-    last = 0
-    for axis, sign, long in steps:
-        axis = (last + 1 + axis % 2) % 3
-        point = list(points[-1])
-        point[axis] += sign * long
-        points.append((point[0], point[1], point[2]))
-        last = axis
-    return points
 
 
 @settings(max_examples=25)

@@ -311,7 +311,7 @@ text {
   stroke-dasharray: 3 2;
 }
 .mark .line {
-  stroke: var(--chalk);
+  stroke: #2b5c9e;
   stroke-width: 2;
 }
 .mark .sign,
@@ -347,7 +347,7 @@ text {
 }
 .whole {
   fill: none;
-  stroke: #20262a;
+  stroke: var(--ink);
 }
 .part {
   fill: var(--lime);
