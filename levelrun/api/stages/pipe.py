@@ -34,8 +34,8 @@ class PipeRow(BaseModel):
 
 
 class PipeView(BaseModel):
-    """Every pull, worst first within what it carries; the one looked at whole. `drawn`: its way drew itself, and is
-    kept before it is changed; `keep`: the edit that does; `shaped`: what is said of the bends of its legs."""
+    """Every pull under what it carries, what holds the worst first; the one looked at whole. `drawn`: its way drew
+    itself, and is kept before it is changed; `keep`: the edit that does."""
 
     pulls: list[PipeRow]
     pull: PullPlan | None

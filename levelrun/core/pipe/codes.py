@@ -28,7 +28,7 @@ CODES: dict[str, Code] = {
     ),
     "elbows-near": Code(
         "check",
-        "Two elbows stand nearer than their straight ends let them.",
+        "Two fittings stand nearer than their straight ends and sockets let them.",
         "They have to be trimmed, or the taped length is not met.",
         "Trim them, or set them apart.",
         "pipe",

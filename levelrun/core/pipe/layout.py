@@ -20,7 +20,7 @@ from levelrun.core.ways.facts import OUTSIDE, THROUGH_IN, WayView
 from levelrun.core.ways.line import PullLine, Turn, line_of
 
 CLEAR_IN = 1.0  # between a coupling and a bend, over the coupling's own half
-LEAST_PIECE_IN = 6.0
+LEAST_PIECE_IN, HAIR_IN = 6.0, 0.02
 FITTED = ("box", "panel", "lb", "body", "coupling")
 
 
@@ -68,7 +68,8 @@ class Elbow:
 
 @dataclass(frozen=True, kw_only=True, eq=False)
 class Layout:
-    """The pipe of a pull: its pieces and elbows in order, all its bends, its line."""
+    """The pipe of a pull: its pieces and elbows in order, all its bends, its line. short: legs at which two fittings
+    meet before any pipe comes between, and by how many inches they are too near."""
 
     first: int
     last: int
@@ -76,6 +77,7 @@ class Layout:
     pieces: tuple[PipePiece, ...]
     elbows: tuple[Elbow, ...]
     bends: tuple[Made, ...]
+    short: tuple[tuple[int, float], ...]
 
     @property
     def couplings(self) -> int:
@@ -98,6 +100,16 @@ class _Part:
     before_in: float = 0.0
     after_in: float = 0.0
 
+    @property
+    def gap_in(self) -> float:
+        """What is between the fittings at its ends, what goes into them left out."""
+        return self.to_in - self.from_in + min(self.before_in, 0.0) + min(self.after_in, 0.0)
+
+    @property
+    def long_in(self) -> float:
+        """How much pipe it is."""
+        return self.to_in + self.after_in - self.from_in + self.before_in
+
 
 @lru_cache(maxsize=128)
 def layout_of(view: WayView, first: int, last: int) -> Layout | None:
@@ -109,9 +121,15 @@ def layout_of(view: WayView, first: int, last: int) -> Layout | None:
     elbows = tuple(_elbows(view, bends))
     pieces: list[PipePiece] = []
     shut = shut_in(view, line, bends)
+    short: list[tuple[int, float]] = []
     for part in _parts(view, line, bends, elbows, last):
-        pieces += _cut(view, part, bends, shut)
-    return Layout(first=first, last=last, line=line, pieces=tuple(pieces), elbows=elbows, bends=bends)
+        if part.gap_in < -HAIR_IN:
+            short.append((part.number, -part.gap_in))
+        elif part.long_in > HAIR_IN:
+            pieces += _cut(view, part, bends, shut)
+    return Layout(
+        first=first, last=last, line=line, pieces=tuple(pieces), elbows=elbows, bends=bends, short=tuple(short)
+    )
 
 
 def _make(view: WayView, index: int) -> Make | None:
@@ -233,8 +251,7 @@ def _merged(spans: list[tuple[float, float]]) -> list[tuple[float, float]]:
 def _cut(view: WayView, part: _Part, bends: tuple[Made, ...], shut: list[tuple[float, float]]) -> list[PipePiece]:
     """A stretch of one pipe in pieces of a stick and less."""
     make = made_of(view, part.number)
-    start, end = part.from_in - part.before_in, part.to_in + part.after_in
-    long = end - start
+    start, long = part.from_in - part.before_in, part.long_in
     own = tuple(b for b in bends if b.turn.how != "factory" and part.from_in - 1e-6 < b.bend.middle_in < part.to_in)
     plastic = view.methods[part.number].family == "pvc"
     reach = make.stick_in - (make.end_in if plastic else 0.0)

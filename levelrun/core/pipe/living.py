@@ -79,7 +79,22 @@ def expansions(view: WayView, pull: Pull) -> list[Expansion]:
 
 def care_of(view: WayView, pull: Pull) -> list[Care]:
     """Everything else that keeps a pipe dry, whole and bonded."""
-    return [*_seal(view, pull), *_drain(view, pull), *_bushings(view, pull), *_raintight(view, pull)]
+    return [
+        *_bored(view, pull), *_seal(view, pull), *_drain(view, pull), *_bushings(view, pull), *_raintight(view, pull),
+    ]  # fmt: skip
+
+
+def _bored(view: WayView, pull: Pull) -> Iterator[Care]:
+    """Of a way that drew itself the holes are known: a stick goes through a row of them from an open end only."""
+    known = view.context.holes
+    rows = [i for i in range(pull.first, pull.last + 1) if known and len(known[i]) > 1]
+    if rows:
+        count = sum(len(known[i]) for i in rows)
+        yield Care(
+            key="bored", leg=rows[0], title=f"Through {count} holes in studs and joists",
+            text="A stick goes in from an open end only: hang it under the joists or on the face, or take tubing "
+            "that bends through the holes.", section="common practice, no source",
+        )  # fmt: skip
 
 
 def _seal(view: WayView, pull: Pull) -> Iterator[Care]:

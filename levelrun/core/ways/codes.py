@@ -263,6 +263,13 @@ CODES: dict[str, Code] = {
         "Off a reel, or a box on the way.",
         "runs",
     ),
+    "pipe-closed": Code(
+        "check",
+        "Pipe is drawn through a wall that is closed.",
+        "A stick does not go in there.",
+        "Open the wall, stay on its face, or take what bends.",
+        "runs",
+    ),
     "way-fished": Code(
         "note",
         "A cable is fished through what is closed.",

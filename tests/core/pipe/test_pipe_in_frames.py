@@ -6,6 +6,7 @@ import pytest
 
 from levelrun.core.job import Job, job_book
 from levelrun.core.pipe.facts import piped
+from levelrun.core.pipe.planned import plan_pull
 from levelrun.core.plan import plan, way_contexts
 from levelrun.core.ways.facts import WayView
 from tests.conftest import built, edited, one_way
@@ -39,6 +40,15 @@ def test_a_raceway_hop_is_laid_in_the_smallest_tubing_that_holds_it() -> None:
     assert row.length_in == pytest.approx(sum(leg.length_in for leg in found.way.legs), abs=0.01)
     cuts = [cut.item for way in plan(job).drawn.ways.values() for cut in way.cuts]
     assert cuts and all(item.startswith("12 THWN-2") for item in cuts)
+
+
+def test_a_row_of_holes_is_told_to_who_brings_the_sticks() -> None:
+    job = house()
+    book = job_book(job)
+    context = next(item for item in way_contexts(job, book) if item.way.id.startswith("w-"))
+    cares = [care.key for care in plan_pull(book, context, 0, ()).cares]
+    assert ("bored" in cares) is any(len(holes) > 1 for holes in context.holes)
+    assert "bored" in cares
 
 
 def test_no_stub_of_inches_is_bent_into_a_ceiling_box() -> None:

@@ -11,6 +11,7 @@ from levelrun.core.job import Leg
 from levelrun.core.measure import show, show_inches
 from levelrun.core.pipe.codes import finding
 from levelrun.core.pipe.facts import PipeView
+from levelrun.core.pipe.layout import HAIR_IN
 from levelrun.core.pipe.marks import called
 from levelrun.core.rulebook import Rule
 from levelrun.core.trade.pipe.make import least_radius_in, shoe_of
@@ -19,7 +20,6 @@ from levelrun.core.ways.line import check_leg
 from levelrun.core.ways.mends import set_leg
 
 RISES_IN = {"offset": (4.0, 2.0), "saddle3": (2.0, 1.0), "saddle4": (4.0, 2.0)}
-HAIR_IN = 0.02
 
 
 def said_rule(pipe: PipeView) -> Iterator[Finding]:
@@ -73,9 +73,8 @@ def fits_rule(pipe: PipeView) -> Iterator[Finding]:
 
 
 def apart_rule(pipe: PipeView) -> Iterator[Finding]:
-    """No bend begins in the one before, nor before its pull does; elbows have room for their straight ends."""
+    """No bend begins in the one before, nor before its pull does; fittings have pipe between them."""
     for pull, layout in pipe.laid:
-        elbows = {id(item.made): item for item in layout.elbows}
         end: float = 0.0
         for before, made in zip((None, *layout.bends), layout.bends, strict=False):
             straight = made.bend.begins_in - end
@@ -89,15 +88,14 @@ def apart_rule(pipe: PipeView) -> Iterator[Finding]:
                     "between them. Set them apart, take a flatter angle, or put a body between.", "ch. 9 table 2",
                     measured=f"{-straight:.2f}″ short", limit="0″",
                 )  # fmt: skip
-            elif before is not None and id(made) in elbows and id(before) in elbows:
-                gap = elbows[id(made)].from_in - elbows[id(before)].to_in
-                if gap < -HAIR_IN:
-                    yield finding(
-                        "elbows-near", pipe.way, leg,
-                        f"Pull {pull.index + 1}: two elbows {show_inches(-gap)} too near",
-                        "Their straight ends overlap: trim them, or tape again with the elbows joined end to end.",
-                        "common practice, no source", measured=f"{-gap:.2f}″ short", limit="0″",
-                    )  # fmt: skip
+        for leg, short in layout.short:
+            yield finding(
+                "elbows-near", pipe.way, leg,
+                f"Pull {pull.index + 1}: {show_inches(short)} too little between fittings",
+                "Straight ends of elbows, sockets and connectors meet before any pipe comes between: trim them, join "
+                "them end to end, or tape again.", "common practice, no source", measured=f"{short:.2f}″ short",
+                limit="0″",
+            )  # fmt: skip
         if layout.bends and layout.line.length_in - end < -HAIR_IN:
             yield finding(
                 "bends-near", pipe.way, layout.last, f"Pull {pull.index + 1}: its last bend runs past its end",

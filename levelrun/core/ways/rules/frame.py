@@ -88,7 +88,15 @@ def long_rule(hop: Hopped) -> Iterator[Finding]:
 
 def fished_rule(hop: Hopped) -> Iterator[Finding]:
     """A stretch fished through what is closed is held by nothing, which is allowed there alone (334.30(B)(1))."""
-    if hop.found.route is not None and hop.found.route.work.fished:
+    if hop.found.route is None or not hop.found.route.work.fished:
+        return
+    if hop.method == "raceway":
+        yield finding(
+            "pipe-closed", hop.found.circuit, None, f"Pipe to {hop.end} through a closed wall",
+            "A stick is not fished through what is finished: open it, take the face of the wall, or flexible pipe or "
+            "cable there.", "common practice, no source", about="circuit",
+        )  # fmt: skip
+    else:
         yield finding(
             "way-fished", hop.found.circuit, None, f"Fished to {hop.end}",
             "Through a finished wall cable is fished and held by nothing there; an old-work box with its own clamp "

@@ -172,6 +172,15 @@ def test_a_closed_wall_is_not_bored_but_fished() -> None:
     assert "way-fished" in codes(plan(shut(HOUSE, closed=True)), notes=True)
 
 
+def test_pipe_is_not_fished() -> None:
+    """What cable may do behind a finished wall a stick does not: asked, and silent where the wall is open."""
+    circuit = HOUSE.circuits[0].id
+    piped = edited(HOUSE, {"op": "set", "kind": "circuit", "id": circuit, "set": {"method": "raceway"}})
+    found = codes(plan(shut(piped, closed=True)), notes=True)
+    assert "pipe-closed" in found and "way-fished" not in found
+    assert "pipe-closed" not in codes(plan(piped), notes=True)
+
+
 def test_a_foamed_wall_that_is_closed_lets_nothing_in() -> None:
     """The box on it has no way any more: the wall is named, and opening it gives one back."""
     job = shut(HOUSE, closed=True, insulation="foam")
