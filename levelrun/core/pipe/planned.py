@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from levelrun.core.codebook import Codebook
+from levelrun.core.errors import UnknownKeyError
 from levelrun.core.findings import Figure, Finding, worst
 from levelrun.core.kept import Standing
 from levelrun.core.measure import show, shown_in
@@ -20,6 +21,7 @@ from levelrun.core.pipe.marks import marks_of
 from levelrun.core.pipe.pulling import HowPulled, end_names, how_pulled
 from levelrun.core.pipe.rules import bends, life, pulling
 from levelrun.core.rulebook import judged, keeping
+from levelrun.core.trade.pipe.fill import fill
 from levelrun.core.ways.facts import WayContext, in_pipe
 from levelrun.core.ways.lengths import cuts_of
 from levelrun.core.ways.pulls import Pull, Section
@@ -36,6 +38,16 @@ class WireRow:
     pieces: int
     cut_in: float
     cut_text: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class FillRow:
+    """One kind of pipe in a pull with what lies in it. Per cent of its inside; limit of the code."""
+
+    pipe: str
+    percent: float
+    limit_percent: float
+    fits: bool
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -62,6 +74,7 @@ class PullPlan:
     summary: PullSummary
     pipe: str
     section: Section | None
+    fills: list[FillRow]
     figures: list[Figure]
     drawing: PullDrawing | None
     bends: list[BendRow]
@@ -137,6 +150,7 @@ def _plan(book: Codebook, context: WayContext, index: int, said: tuple[Finding, 
         summary=_summary(pipe, pull, own),
         pipe=", ".join(names),
         section=pull.section,
+        fills=_fills(pipe, pull),
         figures=pull.figures,
         drawing=drawing_of(view, pull, layout, cuts),
         bends=bend_list(view, layout) if layout is not None else [],
@@ -152,6 +166,23 @@ def _plan(book: Codebook, context: WayContext, index: int, said: tuple[Finding, 
         proven=cuts.proven,
         bound=cuts.bound,
     )
+
+
+def _fills(pipe: PipeView, pull: Pull) -> list[FillRow]:
+    """The fill of each kind of pipe in a pull, with the most that lies in it; a nipple as the pull is judged."""
+    rows: dict[str, FillRow] = {}
+    view = pipe.view
+    for index in range(pull.first, pull.last + 1):
+        leg = view.way.legs[index]
+        name = f"{view.methods[index].name} {leg.size}″"
+        try:
+            nipple = pull.fill is not None and pull.fill.limit_percent == view.book.number("fill_nipple")
+            own = fill(view.book, leg.method, leg.size, view.wires(index), nipple=nipple)
+        except UnknownKeyError:
+            continue
+        if own.limit_percent is not None and (name not in rows or rows[name].percent < own.percent):
+            rows[name] = FillRow(pipe=name, percent=own.percent, limit_percent=own.limit_percent, fits=own.fits)
+    return list(rows.values())
 
 
 def _wires(pipe: PipeView, pull: Pull) -> list[WireRow]:

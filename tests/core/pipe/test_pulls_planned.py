@@ -108,6 +108,8 @@ def test_plastic_sticks_have_a_bell_and_elbows() -> None:
     between = 360 - 2 * 4.5 - 2 * 1.5 + 2 * 0.719
     assert trench[2].length_in == pytest.approx(between - 2 * 118.5)
     assert len(layout.elbows) == 2
+    fills = pull(one_way(text)).fills  # 3 x 0.0133 of 0.508 and of 0.409 in² (tables 4 and 5)
+    assert [round(row.percent, 1) for row in fills] == [round(3.99 / 0.409, 1), round(3.99 / 0.508, 1)]
     assert layout.elbows[0].to_in - layout.elbows[0].from_in == pytest.approx(arc + 3)
 
 

@@ -48,7 +48,7 @@ function mark(value: unknown): string {
   return `${whole || !top ? whole : ''}${top ? `${whole ? ' ' : ''}${top}/${bottom}` : ''}″`
 }
 
-const shaped = (v: Values) => v.kind !== 'stub' && v.kind !== 'box_offset'
+const shaped = (v: Values) => !['stub', 'box_offset', 'back_to_back'].includes(String(v.kind))
 
 export const CARDS: Card[] = [
   {
@@ -117,12 +117,21 @@ export const CARDS: Card[] = [
     title: 'Offset',
     calc: 'hand-bend',
     fields: [
-      pick('kind', 'Bend', ['offset', 'box_offset', 'stub', 'saddle3', 'saddle4'], 'offset'),
+      pick(
+        'kind',
+        'Bend',
+        ['offset', 'box_offset', 'rolling_offset', 'kick', 'stub', 'back_to_back', 'saddle3', 'saddle4'],
+        'offset',
+      ),
       pick('raceway', 'Pipe', ['EMT', 'RMC', 'IMC', 'PVC40', 'PVC80'], 'EMT'),
       pick('size', 'Trade size', PIPES.slice(0, 4), '3/4'),
       { ...length('rise_in', 'Rise', '6"'), when: shaped },
       { ...number('angle_deg', 'Angle, °', '30'), when: shaped },
-      { ...length('distance_in', 'To the obstacle, or stub', '40"'), when: (v) => v.kind !== 'box_offset' },
+      { ...length('roll_in', 'And the other way', '4"'), when: (v) => v.kind === 'rolling_offset' },
+      {
+        ...length('distance_in', 'To the obstacle, stub, or back to back', '40"'),
+        when: (v) => v.kind !== 'box_offset' && v.kind !== 'kick',
+      },
       { ...length('width_in', 'Width of the obstacle', '4"'), when: (v) => v.kind === 'saddle4' },
     ],
     ask: (v) => ({ ...v }),
@@ -131,6 +140,8 @@ export const CARDS: Card[] = [
       ['Bend each', (a.angles_deg as number[]).map((d) => `${n(d)}°`).join(', ')],
       ['Shrink', mark(a.shrink_in)],
       ['Rise', mark(a.rise_in)],
+      ['Aside in all', mark(a.true_offset_in)],
+      ['Gain', mark(a.gain_in)],
       ['Exact marks', (a.marks_in as number[]).map((m) => `${n(m, 3)}″`).join(', ')],
       ['Chart multiplier', a.chart_multiplier === null ? '–' : n(a.chart_multiplier)],
       ['How', String(a.note)],

@@ -59,6 +59,11 @@ const opened = (inches: number) => inchText(Math.ceil(inches * 8) / 8, props.met
         <li v-if="!pull.section" class="mute">No wire is known here yet.</li>
       </ul>
     </div>
+    <p v-if="pull.fills.length > 1" class="fills num" data-testid="fills">
+      <span v-for="row in pull.fills" :key="row.pipe" :class="{ bad: !row.fits }"
+        >{{ row.pipe }}: {{ row.percent.toFixed(0) }} % of {{ row.limit_percent.toFixed(0) }} %</span
+      >
+    </p>
     <VialGauge v-for="figure in vials" :key="figure.key" :figure="figure" />
     <SizeLadder v-if="pull.ladder.length" :rungs="pull.ladder" @mend="emit('mend', $event)" />
     <HowToPull v-if="pull.how" :how="pull.how" @feed="emit('feed', $event)" />
@@ -138,6 +143,17 @@ const opened = (inches: number) => inchText(Math.ceil(inches * 8) / 8, props.met
 }
 .plainlist span {
   white-space: nowrap;
+}
+.fills {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 14px;
+  margin: 0 0 4px;
+  font-size: 14px;
+  color: var(--mute);
+}
+.bad {
+  color: var(--stop);
 }
 .life {
   margin: 12px 0 4px;

@@ -96,6 +96,9 @@ td.buys {
 tr.here td {
   background: color-mix(in srgb, var(--lime) 26%, transparent);
 }
+tr.here td.buys {
+  color: var(--ink);
+}
 tr.no td {
   color: var(--mute);
 }
