@@ -1,24 +1,20 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, shallowRef, watch } from 'vue'
+import { computed } from 'vue'
 
 import { api, ask, type ScheduleRow } from '../api/client'
 import { useJob } from '../stores/job'
+import { useSheet } from './useSheet'
 
 /** The box schedule as a sheet to print and carry: room by room, each box as it is set on the frame. */
 const store = useJob()
-const rows = shallowRef<ScheduleRow[]>([])
-const loaded = ref(false)
-
-async function load() {
-  if (!store.view) return
-  const { data } = await ask(
-    api.GET('/api/jobs/{job_id}/boxes', { params: { path: { job_id: store.view.id } } }),
-  )
-  rows.value = data ?? []
-  loaded.value = true
-}
-onMounted(load)
-watch(() => store.view?.revision, load)
+const {
+  data: rows,
+  loaded,
+  print,
+} = useSheet<ScheduleRow[]>(
+  (id) => ask(api.GET('/api/jobs/{job_id}/boxes', { params: { path: { job_id: id } } })),
+  [],
+)
 
 const rooms = computed(() => {
   const found = new Map<string, ScheduleRow[]>()
@@ -28,7 +24,6 @@ const rooms = computed(() => {
   }
   return [...found]
 })
-const print = () => window.print()
 </script>
 
 <template>

@@ -1,24 +1,19 @@
 <script setup lang="ts">
-import { onMounted, ref, shallowRef, watch } from 'vue'
-
 import { api, ask, type DrillingSheet } from '../api/client'
 import { inchText } from '../parts/planScale'
 import { useJob } from '../stores/job'
+import { useSheet } from './useSheet'
 
 /** The drilling sheet, wall by wall: studs numbered from the left corner, bit, height, count, and a stick to mark. */
 const store = useJob()
-const walls = shallowRef<DrillingSheet[]>([])
-const loaded = ref(false)
-
-async function load() {
-  if (!store.view) return
-  const path = { job_id: store.view.id }
-  const { data } = await ask(api.GET('/api/jobs/{job_id}/drilling', { params: { path, query: {} } }))
-  walls.value = data ?? []
-  loaded.value = true
-}
-onMounted(load)
-watch(() => store.view?.revision, load)
+const {
+  data: walls,
+  loaded,
+  print,
+} = useSheet<DrillingSheet[]>(
+  (id) => ask(api.GET('/api/jobs/{job_id}/drilling', { params: { path: { job_id: id }, query: {} } })),
+  [],
+)
 
 const tape = (inches: number) => inchText(inches, store.metric)
 const WIDE = 700
@@ -26,7 +21,6 @@ const x = (wall: DrillingSheet, at: number) => 10 + (at / wall.length_in) * (WID
 const number = (wall: DrillingSheet, at: number) =>
   wall.studs.findIndex((stud) => Math.abs(stud - at) < 0.01) + 1
 const bored = (wall: DrillingSheet, at: number) => wall.rows.some((row) => Math.abs(row.at_in - at) < 0.01)
-const print = () => window.print()
 </script>
 
 <template>

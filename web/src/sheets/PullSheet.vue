@@ -1,26 +1,22 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, shallowRef, watch } from 'vue'
+import { computed, ref } from 'vue'
 
 import { api, ask, type PullRow } from '../api/client'
 import { feetText, tapeText } from '../parts/planScale'
 import { useJob } from '../stores/job'
+import { useSheet } from './useSheet'
 
 /** The pull list: every cable with its letter, longest first or room by room, ticked off as it is pulled. */
 const store = useJob()
-const list = shallowRef<{
+interface List {
   rows: PullRow[]
   totals: { item: string; cut_in: number; pulled_in: number }[]
-} | null>(null)
-const byRoom = ref(false)
-
-async function load() {
-  if (!store.view) return
-  const path = { job_id: store.view.id }
-  const { data } = await ask(api.GET('/api/jobs/{job_id}/pulls', { params: { path } }))
-  if (data) list.value = data
 }
-onMounted(load)
-watch(() => store.view?.revision, load)
+const { data: list, print } = useSheet<List | null>(
+  (id) => ask(api.GET('/api/jobs/{job_id}/pulls', { params: { path: { job_id: id } } })),
+  null,
+)
+const byRoom = ref(false)
 
 const groups = computed(() => {
   const found = new Map<string, PullRow[]>()
@@ -42,7 +38,6 @@ function typed(row: PullRow, text: string) {
   const said = Number.parseFloat(text)
   if (Number.isFinite(said) && said > 0) void pulled(row, said * unit.value)
 }
-const print = () => window.print()
 </script>
 
 <template>
