@@ -21,7 +21,6 @@ from levelrun.core.ways.line import PullLine, Turn, line_of
 
 CLEAR_IN = 1.0  # between a coupling and a bend, over the coupling's own half
 LEAST_PIECE_IN, HAIR_IN = 6.0, 0.02
-FITTED = ("box", "panel", "lb", "body", "coupling")
 
 
 @dataclass(frozen=True, kw_only=True)

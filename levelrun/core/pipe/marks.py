@@ -17,7 +17,6 @@ from levelrun.core.trade.pipe.make import shoe_of
 from levelrun.core.trade.pipe.shapes import named
 from levelrun.core.ways.facts import WayView
 
-SIGNS = ("arrow", "star", "rim", "heat")
 WAYS = {
     "outward": "out from the wall", "inward": "in to the wall", "leftward": "to the left",
     "rightward": "to the right",

@@ -68,7 +68,7 @@ class Turn:
 @dataclass(frozen=True, kw_only=True, eq=False)
 class PullLine:
     """A pull as a centre line. turns: by the number of the corner; starts_in: along the pipe where each leg begins,
-    and the end; shapes: what is in each leg."""
+    and the end."""
 
     first: int
     points: tuple[Vector, ...]
@@ -81,14 +81,6 @@ class PullLine:
     def length_in(self) -> float:
         """Pipe from end to end."""
         return self.laid.length_in
-
-    def leg_at(self, along_in: float) -> int:
-        """The leg in which a place along the pipe lies."""
-        found = self.first
-        for index, start in enumerate(self.starts_in[:-1]):
-            if start <= along_in + 1e-6:
-                found = self.first + index
-        return found
 
 
 @dataclass(frozen=True, kw_only=True)

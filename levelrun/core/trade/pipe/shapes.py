@@ -9,8 +9,6 @@ from dataclasses import dataclass, replace
 from levelrun.core.errors import LevelRunError
 from levelrun.core.measure import show
 
-SHAPES = ("box_offset", "offset", "saddle3", "saddle4", "kick", "rolling")
-SIDEWAYS = ("box_offset", "offset", "kick", "rolling")  # what leaves the pipe aside of where it was
 USUAL_DEG = {"box_offset": 10.0, "offset": 30.0, "saddle3": 45.0, "saddle4": 30.0, "kick": 30.0, "rolling": 30.0}
 BOX_RISE_IN = 2.5 * math.sin(math.radians(10))  # marks 2½ in apart at 10°: common practice, no source
 BOX_END_IN = 2.0
