@@ -4,6 +4,7 @@ share what did not change."""
 from __future__ import annotations
 
 from collections import OrderedDict
+from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import date
 from threading import Lock
@@ -42,6 +43,14 @@ class Planned:
     book: Codebook
     plan: Plan
     building: Building
+
+
+def worst_first(rows: Iterable[tuple[str, str]]) -> dict[str, tuple[int, int]]:
+    """How groups are ordered: by the worst verdict in each, else as they come. `rows`: group and verdict of each."""
+    worst: dict[str, int] = {}
+    for group, verdict in rows:
+        worst[group] = min(worst.get(group, 9), ORDER[verdict])
+    return {group: (rank, index) for index, (group, rank) in enumerate(worst.items())}
 
 
 _kept: OrderedDict[int, Planned] = OrderedDict()

@@ -9,8 +9,8 @@ from fastapi.responses import Response
 from pydantic import BaseModel
 
 from levelrun.api.common import JobId, attachment, jobs_of
-from levelrun.api.looking import ORDER, Look, Planned, planned_of
-from levelrun.core.findings import Finding
+from levelrun.api.looking import ORDER, Look, Planned, planned_of, worst_first
+from levelrun.core.findings import SEVERITY_ORDER, Finding
 from levelrun.core.measure import shown_in
 from levelrun.core.pipe.cut_rows import CutRow, cut_rows
 from levelrun.core.pipe.planned import PullPlan, PullSummary, has_pipe, judge_pipe, plan_pull, summaries
@@ -48,11 +48,10 @@ class _Piped:
 
     def __init__(self, planned: Planned, context: WayContext, said: list[Finding], drawn: bool) -> None:
         self.context, self.drawn = context, drawn
-        self.said = tuple(sorted([*said, *judge_pipe(planned.book, context)], key=lambda f: _RANK[f.severity]))
+        self.said = tuple(
+            sorted([*said, *judge_pipe(planned.book, context)], key=lambda f: SEVERITY_ORDER[f.severity])
+        )
         self.rows = summaries(planned.book, context, self.said)
-
-
-_RANK = {"stop": 0, "check": 1, "note": 2}
 
 
 def _piped(planned: Planned) -> Iterator[_Piped]:
@@ -79,11 +78,8 @@ def pipe_view(planned: Planned, look: Look) -> PipeView:
                 length_in=own.length_in, length_text=own.length_text, drawn=item.drawn,
             )  # fmt: skip
             rows.append((item, own, row))
-    worst: dict[str, int] = {}
-    for _, _, row in rows:
-        worst[row.group] = min(worst.get(row.group, 9), ORDER[row.verdict])
-    groups = {group: index for index, group in enumerate(worst)}
-    rows.sort(key=lambda item: (worst[item[2].group], groups[item[2].group]))
+    groups = worst_first((row.group, row.verdict) for _, _, row in rows)
+    rows.sort(key=lambda item: groups[item[2].group])
     chosen = _chosen(rows, look)
     if chosen is None:
         return PipeView(pulls=[row for _, _, row in rows], pull=None, drawn=False, keep=None)

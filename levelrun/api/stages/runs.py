@@ -11,7 +11,7 @@ from fastapi import APIRouter, Request
 from pydantic import BaseModel
 
 from levelrun.api.common import JobId, jobs_of
-from levelrun.api.looking import ORDER, Look, Planned, book_today, planned_of
+from levelrun.api.looking import ORDER, Look, Planned, book_today, planned_of, worst_first
 from levelrun.api.stages.building import LevelDrawing, level_looked_at
 from levelrun.core.circuits.circuit_plan import CircuitPlan, CircuitSummary
 from levelrun.core.circuits.edits import circuit_of
@@ -309,11 +309,8 @@ def _beside(planned: Planned, circuit: CircuitPlan) -> list[Finding]:
 
 def _ordered(rows: list[CircuitRow]) -> list[CircuitRow]:
     """Panel by panel, the panel with the worst circuit first, and in each the worst circuit first."""
-    worst: dict[str, int] = {}
-    for row in rows:
-        worst[row.panel] = min(worst.get(row.panel, 9), ORDER[row.verdict])
-    panels = {panel: index for index, panel in enumerate(worst)}
-    return sorted(rows, key=lambda row: (worst[row.panel], panels[row.panel], ORDER[row.verdict]))
+    panels = worst_first((row.panel, row.verdict) for row in rows)
+    return sorted(rows, key=lambda row: (*panels[row.panel], ORDER[row.verdict]))
 
 
 def _rows(planned: Planned) -> Iterator[CircuitRow]:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Sequence
 
 from levelrun.core.pipe.cutting import CutList
 from levelrun.core.pipe.layout import Layout, PipePiece
@@ -16,7 +16,7 @@ ENDS = {
 
 
 def assembly_of(
-    view: WayView, pull: int, layout: Layout, cuts: CutList, marks: Mapping[int, list[Mark]], end: str
+    view: WayView, pull: int, layout: Layout, cuts: CutList, marks: Sequence[list[Mark]], end: str
 ) -> list[str]:
     """The steps: cut and ream, bend, dry-fit from the start on, then make each joint for good."""
     from_stick = {(cut.pull, cut.piece): stick.number for stick in cuts.sticks for cut in stick.cuts}
@@ -25,7 +25,7 @@ def assembly_of(
         stick = from_stick.get((pull, number))
         took = f", stick {stick}" if stick is not None else ""
         cut = f"Piece {number + 1}: {_length(piece)}{took}, both ends reamed"
-        bent = "; ".join(_bend(mark) for mark in marks.get(number, []))
+        bent = "; ".join(_bend(mark) for mark in marks[number])
         steps.append(f"{cut}. {bent[:1].upper() + bent[1:]}." if bent else f"{cut}.")
     steps.append(f"Dry-fit it from {_joined(layout)}, strap it loosely, and look along it.")
     plastic = any(view.methods[i].family == "pvc" for i in range(layout.first, layout.last + 1))

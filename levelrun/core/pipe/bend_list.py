@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from levelrun.core.measure import show_inches
-from levelrun.core.pipe.layout import Layout, Made
+from levelrun.core.pipe.layout import Layout, Made, by_shape
 from levelrun.core.pipe.marks import WAYS, between, called, eighth
 from levelrun.core.trade.pipe.shapes import parallel_shift_in
 from levelrun.core.ways.facts import WayView
@@ -43,13 +43,7 @@ class BendRow:
 
 def bend_list(view: WayView, layout: Layout) -> list[BendRow]:
     """The bends of a pull in order, each shape as one."""
-    groups: list[list[Made]] = []
-    for made in layout.bends:
-        if made.turn.part and groups and groups[-1][0].turn.kind == made.turn.kind:
-            groups[-1].append(made)
-        else:
-            groups.append([made])
-    return [_row(view, layout, group) for group in groups]
+    return [_row(view, layout, group) for group in by_shape(layout.bends)]
 
 
 def _row(view: WayView, layout: Layout, group: list[Made]) -> BendRow:

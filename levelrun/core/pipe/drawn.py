@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from levelrun.core.pipe.assembly import ENDS
 from levelrun.core.pipe.cutting import CutList, Stick
-from levelrun.core.pipe.layout import Layout, PipePiece
-from levelrun.core.pipe.marks import Mark, called, eighth, marks_of
+from levelrun.core.pipe.layout import Layout, PipePiece, by_shape
+from levelrun.core.pipe.marks import Mark, called, eighth
 from levelrun.core.ways.facts import WayView
 from levelrun.core.ways.holding import held
 from levelrun.core.ways.pulls import Pull
@@ -67,7 +67,7 @@ class DrawnElbow:
 @dataclass(frozen=True, kw_only=True)
 class PullDrawing:
     """The sticks of a pull in the order in which they are put up; elbows by the piece that they follow; the bend
-    budget; `ticks`: along the pipe of the pull, where its legs begin, with what stands there."""
+    budget; `corners`: along the pipe of the pull, where its legs begin, and its end."""
 
     sticks: list[DrawnStick]
     elbows: list[DrawnElbow]
@@ -77,18 +77,13 @@ class PullDrawing:
     corners: list[float]
 
 
-def drawing_of(view: WayView, pull: Pull, layout: Layout | None, cuts: CutList) -> PullDrawing | None:
-    """The drawing of a pull; None where its pipe comes in no sticks."""
-    if layout is None:
-        return None
+def drawing_of(view: WayView, pull: Pull, layout: Layout, cuts: CutList, marks: Sequence[list[Mark]]) -> PullDrawing:
+    """The drawing of a pull; `marks`: those of each of its pieces."""
     straps = straps_in(view, layout)
     sticks = [stick for stick in cuts.sticks if any(cut.pull == pull.index for cut in stick.cuts)]
-    order = {cut.piece: n for stick in sticks for n, cut in enumerate(stick.cuts) if cut.pull == pull.index}
-    first = {
-        stick.number: min(cut.piece for cut in stick.cuts if cut.pull == pull.index) for stick in sticks if order
-    }
+    sticks.sort(key=lambda stick: min(cut.piece for cut in stick.cuts if cut.pull == pull.index))
     return PullDrawing(
-        sticks=[_stick(view, pull, layout, stick, straps) for stick in sorted(sticks, key=lambda s: first[s.number])],
+        sticks=[_stick(pull, layout, stick, straps, marks) for stick in sticks],
         elbows=[
             DrawnElbow(
                 text=f"{called(elbow.made)} elbow", leg=elbow.made.turn.leg,
@@ -103,7 +98,7 @@ def drawing_of(view: WayView, pull: Pull, layout: Layout | None, cuts: CutList) 
     )  # fmt: skip
 
 
-def _stick(view: WayView, pull: Pull, layout: Layout, stick: Stick, straps: list[float]) -> DrawnStick:
+def _stick(pull: Pull, layout: Layout, stick: Stick, straps: list[float], marks: Sequence[list[Mark]]) -> DrawnStick:
     pieces: list[DrawnPiece] = []
     for cut in stick.cuts:
         mine = cut.pull == pull.index
@@ -113,7 +108,7 @@ def _stick(view: WayView, pull: Pull, layout: Layout, stick: Stick, straps: list
                 number=cut.piece + 1, pull=cut.pull, from_in=cut.from_in, to_in=cut.to_in,
                 length_text=eighth(cut.to_in - cut.from_in), left=ENDS[piece.left] if piece else "",
                 right=ENDS[piece.right] if piece else "", mine=mine,
-                marks=marks_of(view, layout, piece) if piece else [],
+                marks=marks[cut.piece] if piece else [],
                 straps=_within(piece, straps) if piece else [],
             )
         )  # fmt: skip
@@ -144,15 +139,6 @@ def straps_in(view: WayView, layout: Layout) -> list[float]:
 
 
 def _spent(layout: Layout) -> Iterator[Spent]:
-    groups: list[tuple[str, float, int]] = []
-    for made in layout.bends:
-        kind, leg = made.turn.kind, made.turn.leg
-        if made.turn.part and groups:
-            text, deg, own = groups[-1]
-            groups[-1] = (text, deg + made.bend.angle_deg, own)
-        else:
-            groups.append((called(made), made.bend.angle_deg, leg))
-        if kind in ("corner", "bend"):
-            groups[-1] = (f"{made.bend.angle_deg:.3g}°", made.bend.angle_deg, leg)
-    for text, deg, leg in groups:
-        yield Spent(text=text, deg=round(deg, 2), leg=leg)
+    for group in by_shape(layout.bends):
+        degrees = sum(made.bend.angle_deg for made in group)
+        yield Spent(text=called(group[0]), deg=round(degrees, 2), leg=group[0].turn.leg)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
 from levelrun.core.codebook.lookups import raceway_sizes, wire_sizes
@@ -44,7 +45,7 @@ def ladder_of(view: WayView, pull: Pull) -> list[Rung]:
     here = {leg.size for leg in _legs(view, pull)}
     sizes = _sizes(view, pull)
     fills = {size: _fill(view, pull, size) for size in sizes}
-    legal = [size for size in sizes if (own := fills[size]) is not None and own.fits]
+    legal = _legal(fills)
     if not legal:
         return []
     low = sizes.index(legal[0])
@@ -52,6 +53,11 @@ def ladder_of(view: WayView, pull: Pull) -> list[Rung]:
     told += [size for size in sizes if size in here and size not in told]
     rungs = [rung for size in told if (rung := _rung(view, pull, size, fills[size], legal[0], here)) is not None]
     return _named(rungs)
+
+
+def _legal(fills: Mapping[str, Fill | None]) -> list[str]:
+    """The sizes that hold the wires, smallest first."""
+    return [size for size, own in fills.items() if own is not None and own.fits]
 
 
 def _legs(view: WayView, pull: Pull) -> tuple[Leg, ...]:
@@ -168,9 +174,8 @@ def over_habit(view: WayView, pull: Pull) -> str | None:
     wires = view.wires(pull.tight_leg)
     many = sum(w.count for w in wires if order.index(w.size) >= order.index(LARGE_FROM))
     corners = sum(bend.deg >= 45 for bend in pull.bends)
-    sizes = _sizes(view, pull)
     here = {leg.size for leg in _legs(view, pull)}
-    legal = [size for size in sizes if (own := _fill(view, pull, size)) is not None and own.fits]
+    legal = _legal({size: _fill(view, pull, size) for size in _sizes(view, pull)})
     least = view.book.number("oversize_from_wires")
     if many < least or corners < 2 or len(legal) < 2 or here != {legal[0]}:
         return None

@@ -7,7 +7,7 @@ is joined where no bend and no wall is in the way.
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 from itertools import pairwise
@@ -108,6 +108,17 @@ class _Part:
     def long_in(self) -> float:
         """How much pipe it is."""
         return self.to_in + self.after_in - self.from_in + self.before_in
+
+
+def by_shape(bends: Sequence[Made]) -> list[list[Made]]:
+    """The bends of a pull in order, those of one offset or saddle together."""
+    groups: list[list[Made]] = []
+    for made in bends:
+        if made.turn.part and groups and groups[-1][0].turn.kind == made.turn.kind:
+            groups[-1].append(made)
+        else:
+            groups.append([made])
+    return groups
 
 
 @lru_cache(maxsize=128)

@@ -11,11 +11,10 @@ from levelrun.core.kept import Standing
 from levelrun.core.measure import show, shown_in
 from levelrun.core.pipe.assembly import assembly_of
 from levelrun.core.pipe.bend_list import BendRow, bend_list
-from levelrun.core.pipe.cutting import CutList, cut_list
+from levelrun.core.pipe.cutting import cut_list
 from levelrun.core.pipe.drawn import PullDrawing, drawing_of
 from levelrun.core.pipe.facts import PipeView, piped
 from levelrun.core.pipe.ladder import Rung, ladder_of
-from levelrun.core.pipe.layout import Layout
 from levelrun.core.pipe.living import Care, Expansion, care_of, expansions
 from levelrun.core.pipe.marks import marks_of
 from levelrun.core.pipe.pulling import HowPulled, end_names, how_pulled
@@ -96,7 +95,7 @@ def has_pipe(book: Codebook, context: WayContext) -> bool:
     return any(in_pipe(book, leg) for leg in context.way.legs)
 
 
-@keeping(1024)
+@keeping(4096)
 def judge_pipe(book: Codebook, context: WayContext) -> tuple[Finding, ...]:
     """What is said of the pipe of a way. Kept for as long as nothing that it touches changes."""
     if not has_pipe(book, context):
@@ -143,6 +142,7 @@ def _plan(book: Codebook, context: WayContext, index: int, said: tuple[Finding, 
     layouts = [(own.index, layout) for own, layout in pipe.laid]
     cuts = cut_list(view, layouts)
     layout = next((item for number, item in layouts if number == index), None)
+    marks = [marks_of(view, layout, piece) for piece in layout.pieces] if layout is not None else []
     own = _own(pull, said)
     numbers = range(pull.first, pull.last + 1)
     names = dict.fromkeys(f"{view.methods[i].name} {view.way.legs[i].size}″" for i in numbers)
@@ -152,14 +152,14 @@ def _plan(book: Codebook, context: WayContext, index: int, said: tuple[Finding, 
         section=pull.section,
         fills=_fills(pipe, pull),
         figures=pull.figures,
-        drawing=drawing_of(view, pull, layout, cuts),
+        drawing=drawing_of(view, pull, layout, cuts, marks) if layout is not None else None,
         bends=bend_list(view, layout) if layout is not None else [],
         how=how_pulled(view, pull),
         ladder=ladder_of(view, pull),
         wires=_wires(pipe, pull),
         expansions=expansions(view, pull),
         cares=care_of(view, pull),
-        order=_order(pipe, pull, layout, cuts),
+        order=assembly_of(view, index, layout, cuts, marks, pull.end) if layout is not None else [],
         findings=own,
         sticks=len({stick.number for stick in cuts.sticks for cut in stick.cuts if cut.pull == index}),
         couplings=layout.couplings if layout is not None else 0,
@@ -193,10 +193,3 @@ def _wires(pipe: PipeView, pull: Pull) -> list[WireRow]:
         if cut.first <= pull.first and pull.last <= cut.last and ":" in cut.item
     ]
     return sorted(rows, key=lambda row: -row.cut_in)
-
-
-def _order(pipe: PipeView, pull: Pull, layout: Layout | None, cuts: CutList) -> list[str]:
-    if layout is None:
-        return []
-    marks = {number: marks_of(pipe.view, layout, piece) for number, piece in enumerate(layout.pieces)}
-    return assembly_of(pipe.view, pull.index, layout, cuts, marks, pull.end)

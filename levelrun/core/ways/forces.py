@@ -11,7 +11,7 @@ from levelrun.core.codebook.lookups import raceway
 from levelrun.core.errors import UnknownKeyError
 from levelrun.core.job import Habits
 from levelrun.core.trade.pipe.pull import PullWires, pull_limit, weight_factor, wire_weight
-from levelrun.core.trade.pipe.tension import Curve, reverse_of, tension
+from levelrun.core.trade.pipe.tension import Curve, Piece, reverse_of, tension
 from levelrun.core.ways.facts import WayView
 from levelrun.core.ways.line import line_of
 
@@ -74,41 +74,53 @@ def inner_in(view: WayView, first: int, last: int) -> float:
     return min(raceway(view.book, leg.method, leg.size).inner_in for leg in view.way.legs[first : last + 1])
 
 
+@dataclass(frozen=True, eq=False)
+class _Load:
+    """What is pulled through what: the pieces of the pipe from its start, pounds a foot, how wires wedge."""
+
+    pieces: Sequence[Piece]
+    wires: list[PullWires]
+    weight_lb_per_ft: float
+    factor: float
+    friction: Friction
+
+    def curve(self, fed: str) -> Curve:
+        """The pull fed at one end, at usual friction."""
+        pieces = self.pieces if fed == "start" else reverse_of(self.pieces)
+        return tension(pieces, self.weight_lb_per_ft, self.friction.usual * self.factor)
+
+
+def _load_of(view: WayView, first: int, last: int) -> _Load | None:
+    wires, line = wires_in(view, first), line_of(view, first, last)
+    if not wires or line is None:
+        return None
+    try:
+        weight = sum(wire_weight(view.book, w) * w.count for w in wires)
+        factor = weight_factor(view.book, wires, inner_in(view, first, last))
+    except UnknownKeyError:
+        return None
+    return _Load(line.pieces, wires, weight, factor, friction_of(view.book, view.habits, wires))
+
+
 @lru_cache(maxsize=256)
 def force_of(view: WayView, first: int, last: int) -> Force | None:
     """The pull of these legs, wires wedged in the narrowest of its pipes. None where no wires or no size are known.
     Kept for the view at hand: figures and rules both ask."""
-    wires = wires_in(view, first)
-    line = line_of(view, first, last)
-    if not wires or line is None:
+    load = _load_of(view, first, last)
+    if load is None:
         return None
-    try:
-        inner = inner_in(view, first, last)
-        limit, weight = pull_limit(view.book, wires), sum(wire_weight(view.book, w) * w.count for w in wires)
-        factor = weight_factor(view.book, wires, inner)
-    except UnknownKeyError:
-        return None
-    friction = friction_of(view.book, view.habits, wires)
-    back = reverse_of(line.pieces)
-    start = tension(line.pieces, weight, friction.usual * factor)
-    end = tension(back, weight, friction.usual * factor)
+    start, end = load.curve("start"), load.curve("end")
     easier = "start" if start.lb <= end.lb + 1e-9 else "end"
-    feed = view.way.legs[first].feed or easier
     return Force(
-        start=start, end=end, feed=feed, easier=easier, friction=friction, weight_lb_per_ft=weight, factor=factor,
-        limit_lb=limit,
+        start=start, end=end, feed=view.way.legs[first].feed or easier, easier=easier, friction=load.friction,
+        weight_lb_per_ft=load.weight_lb_per_ft, factor=load.factor, limit_lb=pull_limit(view.book, load.wires),
     )  # fmt: skip
 
 
 def curve_of(view: WayView, first: int, last: int, fed: str) -> Curve | None:
-    """The pull of legs first to last fed at one end, at usual friction. None where no size is known."""
-    wires, line = wires_in(view, first), line_of(view, first, last)
-    if not wires or line is None:
-        return None
-    weight = sum(wire_weight(view.book, w) * w.count for w in wires)
-    factor = weight_factor(view.book, wires, inner_in(view, first, last))
-    pieces = line.pieces if fed == "start" else reverse_of(line.pieces)
-    return tension(pieces, weight, friction_of(view.book, view.habits, wires).usual * factor)
+    """The pull of legs first to last fed at one end, at usual friction. None where no wires or no size are known."""
+    load = _load_of(view, first, last)
+    return None if load is None else load.curve(fed)
 
 
 def bare_lb(view: WayView, first: int, last: int, force: Force) -> float:

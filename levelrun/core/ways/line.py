@@ -34,6 +34,7 @@ from levelrun.core.trade.pipe.shapes import (
     ShapeIn,
     check_shape,
     corners,
+    degrees_of,
     grouped,
     run_in,
     span_in,
@@ -105,6 +106,13 @@ def shapes_in(view: WayView, index: int) -> list[InLeg]:
         (_in_leg(view, index, *item, place, len(said)) for place, item in enumerate(said)),
         key=lambda item: item.made.at_in,
     )
+
+
+def degrees_in(view: WayView, index: int) -> list[float]:
+    """Every bend within a leg, degrees: bare angles, then those of the shapes that are said."""
+    leg = view.way.legs[index]
+    said = [item.made for item in shapes_in(view, index) if item.number is not None] if leg.shapes else []
+    return [*leg.bends_deg, *(angle for made in said for angle in degrees_of(made))]
 
 
 def _in_leg(view: WayView, index: int, shape: Shape, number: int | None, bare: bool, place: int, count: int) -> InLeg:
@@ -204,7 +212,7 @@ def _line(view: WayView, first: int, last: int) -> PullLine:
         leg = view.way.legs[index]
         heading = _turned(_heading(view, index), UP, turn_deg)
         if index > first:
-            turns[len(points) - 1] = _corner(view, index, points)
+            turns[len(points) - 1] = _corner(view, index)
         base = points[-1]
         for spot, turn in _spots(view, index, heading):
             points.append(plus(base, spot))
@@ -289,15 +297,13 @@ def _bare(view: WayView, index: int, angle: float) -> Turn:
     )  # fmt: skip
 
 
-def _corner(view: WayView, index: int, points: list[Vector]) -> Turn:
+def _corner(view: WayView, index: int) -> Turn:
     """The bend into a leg: by its own pipe, of the radius that is said."""
     leg = view.way.legs[index]
     how = how_bent(view.book, leg.method, leg.size, 90.0, False)
     radius = leg.radius_in or usual_radius_in(view.book, leg.method, leg.size, how)
-    if leg.radius_in is not None and how == "hand" and leg.radius_in > 1.5 * radius:
-        radius, how = leg.radius_in, "factory"
     return Turn(
-        leg=index, kind="corner", part=0, shape=None, angle_deg=90.0, radius_in=leg.radius_in or radius, how=how,
+        leg=index, kind="corner", part=0, shape=None, angle_deg=90.0, radius_in=radius, how=how,
         toward=leg.go, assumed=False,
     )  # fmt: skip
 

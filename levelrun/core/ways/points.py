@@ -10,10 +10,9 @@ from dataclasses import dataclass
 
 from levelrun.core.trade.methods.conditions import is_buried
 from levelrun.core.trade.pipe.bends import bends
-from levelrun.core.trade.pipe.shapes import degrees_of
 from levelrun.core.ways.facts import WayView
 from levelrun.core.ways.forces import force_of
-from levelrun.core.ways.line import shapes_in
+from levelrun.core.ways.line import degrees_in
 
 
 @dataclass(frozen=True)
@@ -27,13 +26,7 @@ class Points:
 def bent_deg(view: WayView, first: int, last: int) -> float:
     """All bends of legs first to last, degrees; the corner into the first is before it."""
     total = sum(view.placed[i].bend_deg for i in range(first + 1, last + 1))
-    for index in range(first, last + 1):
-        leg = view.way.legs[index]
-        total += sum(leg.bends_deg)
-        if leg.shapes:
-            said = (item.made for item in shapes_in(view, index) if item.number is not None)
-            total += sum(sum(degrees_of(made)) for made in said)
-    return total
+    return total + sum(sum(degrees_in(view, index)) for index in range(first, last + 1))
 
 
 def places(view: WayView, first: int, last: int) -> list[int]:

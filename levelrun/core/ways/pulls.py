@@ -12,10 +12,9 @@ from levelrun.core.rulebook import sourced
 from levelrun.core.trade.pipe.bends import Bends, bends
 from levelrun.core.trade.pipe.fill import Fill, fill, used_area
 from levelrun.core.trade.pipe.packing import pack
-from levelrun.core.trade.pipe.shapes import degrees_of
 from levelrun.core.ways.facts import PULL_POINTS, WayView
 from levelrun.core.ways.forces import bare_lb, force_of
-from levelrun.core.ways.line import shapes_in
+from levelrun.core.ways.line import degrees_in
 
 
 @dataclass(frozen=True)
@@ -118,10 +117,7 @@ def _bends(view: WayView, first: int, last: int) -> list[BendAt]:
         corner = view.placed[index].bend_deg
         if index > first and corner:
             turned.append(BendAt(index, corner, "corner"))
-        leg = view.way.legs[index]
-        said = [item.made for item in shapes_in(view, index) if item.number is not None] if leg.shapes else []
-        within = [*leg.bends_deg, *(angle for made in said for angle in degrees_of(made))]
-        turned += [BendAt(index, angle, "within") for angle in within]
+        turned += [BendAt(index, angle, "within") for angle in degrees_in(view, index)]
     return turned
 
 

@@ -74,6 +74,9 @@ const GLYPH: Record<string, string> = { '1/4': '¼', '1/2': '½', '3/4': '¾' }
 export const inchText = (inches: number, metric = false) =>
   metric ? `${Math.round(inches * 25.4)} mm` : tapeText(inches, false, false)
 
+/** Pounds as they are told: to the tenth where there are few. */
+export const poundText = (pounds: number) => pounds.toFixed(pounds < 10 ? 1 : 0)
+
 /** A length as it is told in a list: whole feet; metres to the decimetre where the job is metric. */
 export const feetText = (inches: number, metric = false) =>
   metric ? `${(inches * 0.0254).toFixed(1)} m` : `${Math.round(inches / 12)}′`

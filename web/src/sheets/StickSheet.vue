@@ -1,15 +1,11 @@
 <script setup lang="ts">
-import { api, ask, type PullPlan } from '../api/client'
 import StickDrawing from '../stages/pipe/StickDrawing.vue'
 import { useJob } from '../stores/job'
-import { useSheet } from './useSheet'
+import { usePulls } from './useSheet'
 
 /** The stick sheet: a pull a page, its sticks with every mark, its bends, the order of work. */
 const store = useJob()
-const { data, loaded, print } = useSheet<PullPlan[]>(
-  (id) => ask(api.GET('/api/jobs/{job_id}/pipe', { params: { path: { job_id: id }, query: {} } })),
-  [],
-)
+const { data, loaded, print } = usePulls()
 </script>
 
 <template>

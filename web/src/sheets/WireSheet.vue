@@ -1,16 +1,12 @@
 <script setup lang="ts">
-import { api, ask, type PullPlan } from '../api/client'
 import PipeSection from '../parts/PipeSection.vue'
 import { useJob } from '../stores/job'
-import { useSheet } from './useSheet'
+import { usePulls } from './useSheet'
+import { poundText } from '../parts/planScale'
 
 /** The pull sheet: for each pull its wires by colour and length, where it is fed, people, rope, lubricant. */
 const store = useJob()
-const { data, loaded, print } = useSheet<PullPlan[]>(
-  (id) => ask(api.GET('/api/jobs/{job_id}/pipe', { params: { path: { job_id: id }, query: {} } })),
-  [],
-)
-const lb = (value: number) => (value < 10 ? value.toFixed(1) : value.toFixed(0))
+const { data, loaded, print } = usePulls()
 </script>
 
 <template>
@@ -49,8 +45,8 @@ const lb = (value: number) => (value < 10 ? value.toFixed(1) : value.toFixed(0))
             :key="band.fed"
             class="num"
           >
-            <b>{{ lb(band.usual_lb) }} lb</b> at {{ band.pulled_at }}, from {{ lb(band.low_lb) }} to
-            {{ lb(band.high_lb) }}.
+            <b>{{ poundText(band.usual_lb) }} lb</b> at {{ band.pulled_at }}, from
+            {{ poundText(band.low_lb) }} to {{ poundText(band.high_lb) }}.
           </p>
           <p v-for="line in pull.how.lines" :key="line">{{ line }}</p>
         </div>

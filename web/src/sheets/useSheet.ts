@@ -1,5 +1,6 @@
 import { onMounted, ref, type ShallowRef, shallowRef, watch } from 'vue'
 
+import { api, ask, type PullPlan } from '../api/client'
 import { useJob } from '../stores/job'
 
 /** What a sheet shows, fetched anew for each revision of the job; and that it has come. */
@@ -17,3 +18,10 @@ export function useSheet<T>(fetch: (id: string) => Promise<{ data?: T }>, empty:
   watch(() => store.view?.revision, load)
   return { data, loaded, print: () => window.print() }
 }
+
+/** Every pull of pipe of the job, whole. */
+export const usePulls = () =>
+  useSheet<PullPlan[]>(
+    (id) => ask(api.GET('/api/jobs/{job_id}/pipe', { params: { path: { job_id: id }, query: {} } })),
+    [],
+  )

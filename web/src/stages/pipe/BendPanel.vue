@@ -6,6 +6,7 @@ import type { Part } from '../../parts/fields/field'
 import PartFields from '../../parts/fields/PartFields.vue'
 import { inchText } from '../../parts/planScale'
 import { CORNER, FRESH, LEG, SHAPE } from './bendFields'
+import { bendKey } from './sticks'
 
 /** The bends of a pull, and the one that is picked: its numbers, and what is said of it. */
 const props = defineProps<{
@@ -19,10 +20,9 @@ const props = defineProps<{
   metric: boolean
   edit: (edits: Edit[], label: string) => Promise<Problem | null>
 }>()
-const emit = defineEmits<{ pick: [key: string | null, leg: number] }>()
+const emit = defineEmits<{ pick: [key: string | null] }>()
 
-const key = (row: BendRow) => `${row.leg}.${row.shape ?? row.kind}`
-const here = computed(() => props.bends.find((row) => key(row) === props.picked) ?? null)
+const here = computed(() => props.bends.find((row) => bendKey(row) === props.picked) ?? null)
 const leg = computed(() => (here.value ? (props.legs[here.value.leg] ?? null) : null))
 const shape = computed(() => {
   const at = here.value?.shape
@@ -41,7 +41,7 @@ function remove() {
   const row = here.value
   if (!row || !leg.value) return
   const shapes = (leg.value.shapes ?? []).filter((_, i) => i !== row.shape)
-  emit('pick', null, row.leg)
+  emit('pick', null)
   void set(row.leg, { shapes }, `no ${row.title}`)
 }
 const adding = ref(false)
@@ -68,7 +68,7 @@ async function add(kind: string) {
   refused.value = await set(index, { shapes }, `${kind.replace('3', '')} in leg ${index + 1}`)
   if (refused.value) return
   adding.value = false
-  emit('pick', `${index}.${shapes.length - 1}`, index)
+  emit('pick', bendKey({ leg: index, shape: shapes.length - 1, kind }))
 }
 </script>
 
@@ -76,20 +76,20 @@ async function add(kind: string) {
   <section data-testid="bends">
     <h3>Bends as they are made</h3>
     <ul class="plainlist">
-      <li v-for="row in bends" :key="key(row) + row.title">
+      <li v-for="row in bends" :key="bendKey(row) + row.title">
         <button
           type="button"
           class="plain row num"
-          :class="{ here: key(row) === picked, assumed: row.assumed }"
-          :aria-pressed="key(row) === picked"
-          @click="emit('pick', key(row) === picked ? null : key(row), row.leg)"
+          :class="{ here: bendKey(row) === picked, assumed: row.assumed }"
+          :aria-pressed="bendKey(row) === picked"
+          @click="emit('pick', bendKey(row) === picked ? null : bendKey(row))"
         >
           <b>{{ row.title }}</b>
           <span class="mute">{{ row.how }}, {{ inchText(row.radius_in, metric) }} radius</span>
           <span v-if="row.text" class="wide">{{ row.text }}</span>
           <span v-if="row.assumed" class="wide ask">as usual: say how far aside, and where</span>
         </button>
-        <div v-if="here && key(row) === picked && leg && !fixed" class="form">
+        <div v-if="here && bendKey(row) === picked && leg && !fixed" class="form">
           <template v-if="shape">
             <PartFields kind="shape" :fields="SHAPE" :part="shape" :set="change" />
             <p v-if="row.beside_in !== null" class="mute">

@@ -3,7 +3,7 @@ import { computed, ref } from 'vue'
 
 import type { HowPulled, PullDrawing } from '../../api/client'
 import { useSize } from '../../parts/useSize'
-import { feetText } from '../../parts/planScale'
+import { feetText, poundText } from '../../parts/planScale'
 
 /**
  * The pull at every point of the pipe, from the end where it is fed: a band for the friction that nobody knows, a line
@@ -47,7 +47,6 @@ const band = computed(() => {
   return `${path(fed.value.points, 'low_lb')}${path(back, 'high_lb').replace('M', 'L')}Z`
 })
 const corners = computed(() => props.drawing?.corners.slice(1, -1) ?? [])
-const lb = (value: number) => (value < 10 ? value.toFixed(1) : value.toFixed(0))
 const beyond = computed(() => (fed.value?.high_lb ?? 0) > top.value.most)
 const at = (end: 'pulled_at' | 'fed_at', own: typeof fed.value) => own?.[end] ?? ''
 const startName = computed(() => at(fed.value?.fed === 'start' ? 'fed_at' : 'pulled_at', fed.value))
@@ -72,7 +71,7 @@ const words = computed(() => {
       :height="HEIGHT"
       role="img"
       data-testid="curve"
-      :aria-label="`Pull fed at ${fed?.fed_at}: ${lb(fed?.usual_lb ?? 0)} lb, from ${lb(fed?.low_lb ?? 0)} to ${lb(fed?.high_lb ?? 0)}`"
+      :aria-label="`Pull fed at ${fed?.fed_at}: ${poundText(fed?.usual_lb ?? 0)} lb, from ${poundText(fed?.low_lb ?? 0)} to ${poundText(fed?.high_lb ?? 0)}`"
     >
       <defs>
         <clipPath id="plot">
@@ -102,7 +101,7 @@ const words = computed(() => {
         :text-anchor="fed.fed === 'start' ? 'end' : 'start'"
         class="told"
       >
-        fed at {{ fed.fed_at }}: {{ lb(fed.usual_lb) }} lb
+        fed at {{ fed.fed_at }}: {{ poundText(fed.usual_lb) }} lb
       </text>
       <text
         v-if="other && Math.abs(other.usual_lb - (fed?.usual_lb ?? 0)) > 0.2"
@@ -110,7 +109,7 @@ const words = computed(() => {
         :y="other.fed === 'start' ? Math.max(words.them, TOP + 8) : Math.max(words.them - 10, TOP + 8)"
         class="small"
       >
-        {{ other.fed === 'start' ? '' : `fed at ${other.fed_at}: ` }}{{ lb(other.usual_lb) }} lb
+        {{ other.fed === 'start' ? '' : `fed at ${other.fed_at}: ` }}{{ poundText(other.usual_lb) }} lb
         {{ other.fed === 'start' ? 'the other way' : '' }}
       </text>
       <path :d="`M${LEFT} ${BASE}H${right}`" class="floor" />
@@ -120,9 +119,8 @@ const words = computed(() => {
         {{ feetText(length, metric) }} of pipe
       </text>
       <text :x="LEFT" :y="BASE + 35" class="small">
-        with friction from least to most: {{ lb(fed?.low_lb ?? 0) }} to {{ lb(fed?.high_lb ?? 0) }} lb{{
-          beyond ? ', out of the picture' : ''
-        }}
+        with friction from least to most: {{ poundText(fed?.low_lb ?? 0) }} to
+        {{ poundText(fed?.high_lb ?? 0) }} lb{{ beyond ? ', out of the picture' : '' }}
       </text>
     </svg>
   </div>

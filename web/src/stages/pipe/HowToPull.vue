@@ -2,12 +2,12 @@
 import { computed } from 'vue'
 
 import type { HowPulled } from '../../api/client'
+import { poundText } from '../../parts/planScale'
 
 /** Who stands where, with what: the pull as it is done, and what it may be. */
 const props = defineProps<{ how: HowPulled }>()
 const emit = defineEmits<{ feed: [end: string] }>()
 const other = computed(() => props.how.bands.find((band) => band.fed !== props.how.feed))
-const shown = (value: number) => (value < 10 ? value.toFixed(1) : value.toFixed(0))
 const people = computed(() =>
   props.how.push
     ? 'Fish tape alone'
@@ -26,13 +26,13 @@ const people = computed(() =>
     </h3>
     <p v-for="line in how.lines" :key="line">{{ line }}</p>
     <v-btn v-if="other" size="small" variant="outlined" class="no-print" @click="emit('feed', other.fed)">
-      Feed at {{ other.fed_at }} instead: {{ shown(other.usual_lb) }} lb
+      Feed at {{ other.fed_at }} instead: {{ poundText(other.usual_lb) }} lb
     </v-btn>
     <table class="num">
       <tbody>
         <tr v-for="limit in how.limits" :key="limit.key" :class="{ over: !limit.within }">
           <td>{{ limit.name }}</td>
-          <td>{{ shown(limit.value) }} of {{ shown(limit.limit) }} {{ limit.unit }}</td>
+          <td>{{ poundText(limit.value) }} of {{ poundText(limit.limit) }} {{ limit.unit }}</td>
           <td>{{ limit.within ? '' : 'over' }}</td>
         </tr>
       </tbody>

@@ -14,6 +14,7 @@ import ForceCurve from './ForceCurve.vue'
 import PullNav from './PullNav.vue'
 import PullPanel from './PullPanel.vue'
 import StickDrawing from './StickDrawing.vue'
+import { bendKey } from './sticks'
 
 /** Pipe: the pulls of the job, their sticks with marks, and how each is pulled. */
 const store = useJob()
@@ -47,7 +48,7 @@ function step(by: number) {
   if (next) void lookAt(next)
 }
 function stepBend(by: number) {
-  const keys = pull.value?.bends.map((row) => `${row.leg}.${row.shape ?? row.kind}`) ?? []
+  const keys = pull.value?.bends.map(bendKey) ?? []
   if (!keys.length) return
   const at = picked.value === null ? (by > 0 ? -1 : 0) : keys.indexOf(picked.value)
   picked.value = keys[(at + by + keys.length) % keys.length] ?? null
@@ -93,9 +94,8 @@ useKeys(
   },
   ['[', ']'],
 )
-async function pickMark(key: string, leg: number) {
+async function pickMark(key: string) {
   picked.value = key === picked.value ? null : key
-  void leg
   await nextTick()
   document.querySelector('[data-testid=bends] .row.here')?.scrollIntoView({ block: 'nearest' })
 }

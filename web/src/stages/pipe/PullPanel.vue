@@ -25,13 +25,12 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{
   mend: [mend: Mend]
-  pick: [key: string | null, leg: number]
+  pick: [key: string | null]
   feed: [end: string]
 }>()
 const urgent = computed(() => props.pull.findings.filter((f) => f.severity !== 'note'))
 const said = computed(() => props.pull.findings.filter((f) => f.severity === 'note'))
 const where = (leg: number | null) => (leg === null ? 'Way' : `Leg ${leg + 1}`)
-const vials = computed(() => props.pull.figures)
 const opened = (inches: number) => inchText(Math.ceil(inches * 8) / 8, props.metric)
 </script>
 
@@ -64,7 +63,7 @@ const opened = (inches: number) => inchText(Math.ceil(inches * 8) / 8, props.met
         >{{ row.pipe }}: {{ row.percent.toFixed(0) }} % of {{ row.limit_percent.toFixed(0) }} %</span
       >
     </p>
-    <VialGauge v-for="figure in vials" :key="figure.key" :figure="figure" />
+    <VialGauge v-for="figure in pull.figures" :key="figure.key" :figure="figure" />
     <SizeLadder v-if="pull.ladder.length" :rungs="pull.ladder" @mend="emit('mend', $event)" />
     <HowToPull v-if="pull.how" :how="pull.how" @feed="emit('feed', $event)" />
     <BendPanel
@@ -77,7 +76,7 @@ const opened = (inches: number) => inchText(Math.ceil(inches * 8) / 8, props.met
       :fixed="fixed"
       :metric="metric"
       :edit="edit"
-      @pick="(key, leg) => emit('pick', key, leg)"
+      @pick="emit('pick', $event)"
     />
     <section v-if="pull.expansions.length || pull.cares.length" class="life" data-testid="life">
       <h3>So that it lasts</h3>

@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 
 import type { Mend, Rung } from '../../api/client'
+import { poundText } from '../../parts/planScale'
 
 /** The sizes of a pull: how full, how hard, what it costs, what it buys. A tap takes one. */
 const props = defineProps<{ rungs: Rung[] }>()
@@ -12,8 +13,7 @@ const best = computed(() =>
     return rung ? [{ word, rung }] : []
   }),
 )
-const lb = (value: number | null) =>
-  value === null ? '–' : `${value < 10 ? value.toFixed(1) : value.toFixed(0)} lb`
+const lb = (value: number | null) => (value === null ? '–' : `${poundText(value)} lb`)
 </script>
 
 <template>

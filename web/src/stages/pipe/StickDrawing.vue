@@ -12,7 +12,7 @@ import { labelsOf, rowsOf, scaleOf, thingsOf } from './sticks'
  * under them the bends spent of 360°. To scale along the stick; its thickness is not.
  */
 const props = defineProps<{ drawing: PullDrawing; picked: string | null }>()
-const emit = defineEmits<{ pick: [key: string, leg: number] }>()
+const emit = defineEmits<{ pick: [key: string] }>()
 
 const host = ref<HTMLElement | null>(null)
 const { width } = useSize(host, 740)
@@ -55,7 +55,7 @@ const shown = (from: number, to: number) => {
 const short = (wide: number, ...words: string[]) => words.find((text) => wide > text.length * 6.6 + 6) ?? ''
 const feet = (length: number) => Array.from({ length: Math.floor(length / 12) - 1 }, (_, i) => (i + 1) * 12)
 function pick(thing: Thing) {
-  emit('pick', thing.mark ?? '', Number(thing.mark?.split('.')[0] ?? 0))
+  emit('pick', thing.mark ?? '')
 }
 </script>
 

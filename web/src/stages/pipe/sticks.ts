@@ -49,6 +49,10 @@ export interface MarkLabel {
   to: number | null
 }
 
+/** What a bend is picked by: its leg, and its shape or what it is. */
+export const bendKey = (bend: { leg: number; shape?: number | null; kind: string }) =>
+  `${bend.leg}.${bend.shape ?? bend.kind}`
+
 const DEGREES = (deg: number) => `${Number(deg.toFixed(1))}°`
 
 /** The marks of a stick with their words, in rows so that none covers another. */
@@ -67,7 +71,7 @@ export function labelsOf(stick: DrawnStick, scale: Scale): MarkLabel[] {
         x,
         text,
         row,
-        key: `${mark.leg}.${mark.shape ?? mark.kind}`,
+        key: bendKey(mark),
         leg: mark.leg,
         shape: mark.shape ?? null,
         sign: mark.sign,
