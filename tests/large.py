@@ -31,8 +31,12 @@ def large_house() -> Job:
         for i in range(30)
     )  # fmt: skip
     own = [way for way in demo.ways if way.start == "ph"]
+    legs = [[leg.model_copy(update={"along": None}).model_dump() for leg in way.legs] for way in own]
     ways = tuple(
-        Way.model_validate({**own[i % len(own)].model_dump(), "id": f"big{i}", "name": f"Way {i}"}) for i in range(60)
+        Way.model_validate(
+            {**own[i % len(own)].model_dump(), "id": f"big{i}", "name": f"Way {i}", "legs": legs[i % len(own)]}
+        )
+        for i in range(60)
     )
     carriers = tuple(_carrier(demo, ways[i : i + 2], i // 2) for i in range(0, 60, 2))
     return Job(
@@ -43,8 +47,13 @@ def large_house() -> Job:
         fixtures=demo.fixtures,
         panels=(*demo.panels, panel),
         boxes=(*demo.boxes, *boxes),
+        yard=demo.yard,
+        trenches=demo.trenches,
+        spans=demo.spans,
         ways=(*demo.ways, *ways),
         circuits=(*demo.circuits, *circuits, *carriers),
+        electrodes=demo.electrodes,
+        services=demo.services,
     )
 
 

@@ -215,11 +215,12 @@ class SuggestQuestion(BaseModel):
 
     model_config = ConfigDict(extra="forbid")
     text: Annotated[str, Field(max_length=20_000)]
-    stage: Literal["walls", "boxes", "circuits", "runs", "pipe"] = "walls"
+    stage: Literal["walls", "boxes", "circuits", "runs", "pipe", "trench"] = "walls"
     room: Annotated[str, Field(max_length=40)] | None = None
     level: Annotated[str, Field(max_length=40)] | None = None
     panel: Annotated[str, Field(max_length=40)] | None = None
     way: Annotated[str, Field(max_length=40)] | None = None
+    line: Annotated[str, Field(max_length=40)] | None = None
     verb: Annotated[str, Field(max_length=20)] = ""
 
 
@@ -228,8 +229,9 @@ def suggest(request: Request, job_id: JobId, q: SuggestQuestion) -> SuggestAnswe
     """What may be typed next, with the names of this job."""
     job = jobs_of(request).get(job_id).job
     scene = Scene(
-        job=job, book=job_book(job), room_id=q.room, level_id=q.level, panel_id=q.panel, way_id=q.way, verb=q.verb
-    )
+        job=job, book=job_book(job), room_id=q.room, level_id=q.level, panel_id=q.panel, way_id=q.way,
+        line_id=q.line, verb=q.verb,
+    )  # fmt: skip
     at, options = suggest_words(scene, q.text, q.stage)
     return SuggestAnswer(at=at, options=options)
 

@@ -33,6 +33,7 @@ class Look(BaseModel):
     circuit: Wanted = None
     pull: Wanted = None
     leg: Wanted = None
+    line: Wanted = None
 
 
 @dataclass(frozen=True, eq=False)

@@ -1,11 +1,16 @@
-"""The world outside over the wire: the laser tape."""
+"""The world outside over the wire: the laser tape, the marks desk."""
 
 from __future__ import annotations
 
-from fastapi import APIRouter
-from pydantic import BaseModel
+from datetime import date
+from typing import Annotated
 
+from fastapi import APIRouter
+from pydantic import BaseModel, ConfigDict, Field
+
+from levelrun.core.codebook import load
 from levelrun.core.measure import format_length
+from levelrun.standins.marks import MarksDesk, SimulatedDesk
 from levelrun.standins.tape import SimulatedTape, Tape
 
 router = APIRouter(prefix="/api", tags=["stand-ins"])
@@ -30,3 +35,34 @@ def tape_read() -> TapeOut:
     return TapeOut(
         inches=reading.inches, text=format_length(reading.inches), device=reading.device, simulated=reading.simulated
     )
+
+
+class MarksQuestion(BaseModel):
+    """A call to the marks desk: where it is dug, and the day of the call; empty: today."""
+
+    model_config = ConfigDict(extra="forbid")
+    where: Annotated[str, Field(min_length=1, max_length=120)]
+    called: date | None = None
+
+
+class TicketOut(BaseModel):
+    """What the marks desk answers. `simulated`: nothing was marked."""
+
+    number: str
+    good_from: date
+    good_to: date
+    wait_days: int
+    colours: dict[str, str]
+    desk: str
+    simulated: bool
+
+
+DESK: MarksDesk = SimulatedDesk()
+
+
+@router.post("/marks/call")
+def marks_call(q: MarksQuestion) -> TicketOut:
+    """A ticket of the utility-marks desk; the one that ships is simulated."""
+    book = load()
+    days = (int(book.number("marks_wait_days")), int(book.number("marks_good_days")))
+    return TicketOut(**vars(DESK.call(q.called or date.today(), q.where, *days)))

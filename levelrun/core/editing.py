@@ -142,6 +142,10 @@ def users_of(job: Job, part_id: str) -> list[str]:
     users += [f"circuit {c.name}" for c in job.circuits if part_id in (c.panel, c.feeds, *_named(c))]
     users += [room.name for room in job.rooms if any(level.id == room.level for level in _levels(job, part_id))]
     standing: tuple[Opening | Fixture, ...] = (*job.openings, *job.fixtures)
+    users += [line.name for line in job.lines if part_id in (line.start, line.end)]
+    users += [f"electrode {item.id}" for item in job.electrodes if item.structure == part_id]
+    users += [f"service {item.id}" for item in job.services if item.structure == part_id]
+    users += [trench.name for trench in job.trenches if part_id in {item.way for item in trench.readings}]
     return users + [part.kind.replace("_", " ") for part in standing if part.room == part_id]
 
 

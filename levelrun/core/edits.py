@@ -18,6 +18,7 @@ from levelrun.core.job import Job, job_book
 from levelrun.core.part import Id
 from levelrun.core.say import Scene, sentences
 from levelrun.core.subjects import KINDS, SUBJECTS
+from levelrun.core.trench.laying import settled
 
 if TYPE_CHECKING:
     KindName = str
@@ -94,8 +95,9 @@ class Drop(EditBase):
 
 
 class Say(EditBase):
-    """Do what a typed line says about building, boxes, circuits or pipe. `room`, `level`, `panel` and `way` are what
-    it is about where the line names none; `verb` opens a sentence that has no verb of its own."""
+    """Do what a typed line says about building, boxes, circuits, pipe or the yard. `room`, `level`, `panel`, `way`
+    and `line` (a trench or span) are what it is about where the line names none; `verb` opens a sentence that has no
+    verb of its own."""
 
     op: Literal["say"]
     text: Said
@@ -103,6 +105,7 @@ class Say(EditBase):
     level: Id | None = None
     panel: Id | None = None
     way: Id | None = None
+    line: Id | None = None
     verb: Annotated[str, Field(max_length=20)] = ""
 
     def title(self) -> str:
@@ -114,7 +117,9 @@ class Say(EditBase):
 
     def apply_told(self, job: Job, book: Codebook) -> tuple[Job, tuple[str, ...]]:
         """The same, with what is told of it: where a typed place went."""
-        looked = Looked(room=self.room, level=self.level, panel=self.panel, way=self.way)
+        looked = Looked(
+            room=self.room, level=self.level, panel=self.panel, way=self.way, line=self.line
+        )  # fmt: skip
         after, seen = said_on(job, self.text, looked, self.verb)
         return after, seen.told
 
@@ -127,6 +132,7 @@ class Looked:
     level: str | None = None
     panel: str | None = None
     way: str | None = None
+    line: str | None = None
     told: tuple[str, ...] = ()
 
 
@@ -135,7 +141,7 @@ def said_on(job: Job, text: str, looked: Looked, verb: str = "") -> tuple[Job, L
     for read in sentences(text):
         scene = Scene(
             job=job, book=job_book(job), room_id=looked.room, level_id=looked.level, panel_id=looked.panel,
-            way_id=looked.way, verb=verb,
+            way_id=looked.way, line_id=looked.line, verb=verb,
         )  # fmt: skip
         said = read(scene)
         job = apply_raw(job, said.edits)
@@ -145,6 +151,7 @@ def said_on(job: Job, text: str, looked: Looked, verb: str = "") -> tuple[Job, L
             level=said.level or looked.level,
             panel=said.panel or looked.panel,
             way=looked.way,
+            line=looked.line,
             told=(*looked.told, *said.told),
         )
     return job, looked
@@ -171,7 +178,9 @@ def apply_told(job: Job, edits: Sequence[EditBase]) -> tuple[Job, list[str]]:
     """The same, with what is told of the edits: where it differs from what was typed."""
     told: list[str] = []
     for edit in edits:
-        job, more = edit.apply_told(job, job_book(job))
+        after, more = edit.apply_told(job, job_book(job))
+        # what is said is made of edits that were settled one by one
+        job = after if isinstance(edit, Say) else settled(job, after, job_book(after))
         told += more
     return job, told
 

@@ -7,7 +7,7 @@ knows what the steps before it found, and none goes back.
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 from levelrun.core.boxes.planned import Building, plan_building
 from levelrun.core.boxes.room_plan import RoomPlanned
@@ -19,6 +19,7 @@ from levelrun.core.findings import SEVERITY_ORDER, Finding
 from levelrun.core.job import Job, job_book
 from levelrun.core.kept import Standing
 from levelrun.core.pipe.planned import judge_pipe
+from levelrun.core.trench.planned import Outside, plan_outside
 from levelrun.core.ways.contexts import weave
 from levelrun.core.ways.drawing import DrawnWay, DrawnWays, drawn_ways, of_circuit
 from levelrun.core.ways.entering import entering
@@ -51,6 +52,7 @@ class Plan:
     ways: list[WayPlan]
     walked: list[WayContext]
     drawn: DrawnWays
+    outside: Outside = field(compare=False)
     rooms: list[RoomPlanned]
     circuits: list[CircuitPlan]
     panels: list[PanelPlan]
@@ -77,7 +79,8 @@ def plan_whole(job: Job, book: Codebook) -> tuple[Plan, Building]:
     wiring = plan_wiring(job, book, building.contexts, known)
     said = [item for way in every for item in way.findings]
     said += _of_pipe(book, woven.contexts, drawn)
-    said += [*drawn.findings, *building.findings, *wiring.findings]
+    outside = plan_outside(job, book, woven.contexts)
+    said += [*outside.findings, *drawn.findings, *building.findings, *wiring.findings]
     findings = sorted(said, key=lambda item: SEVERITY_ORDER[item.severity])
     planned = Plan(
         rules=book.rules,
@@ -85,6 +88,7 @@ def plan_whole(job: Job, book: Codebook) -> tuple[Plan, Building]:
         ways=ways,
         walked=woven.contexts,
         drawn=drawn,
+        outside=outside,
         rooms=building.rooms,
         circuits=wiring.circuits,
         panels=wiring.panels,
@@ -170,7 +174,7 @@ def compare(before: Job, after: Job) -> list[RuleChange]:
 
 def names_of(job: Job) -> dict[str, str]:
     """What each part of a job is called, by its id."""
-    named = (*job.structures, *job.rooms, *job.nodes, *job.circuits, *job.ways)
+    named = (*job.structures, *job.rooms, *job.nodes, *job.circuits, *job.ways, *job.lines)
     return {item.id: item.name for item in named}
 
 

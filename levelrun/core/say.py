@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator
 
+from levelrun.core.errors import TextError
 from levelrun.core.site.scene import Said, Scene, SceneReader
 from levelrun.core.subjects import SENTENCES, SUBJECTS
 
@@ -32,13 +33,31 @@ def sentences(text: str) -> Iterator[Callable[[Scene], Said]]:
 def _sentence(reader: SceneReader) -> Said:
     own = reader.scene.verb
     reader.expect(reader.verbs or SENTENCES)
+    start = reader.pos
     verb = reader.phrase(SENTENCES)
     if verb is None and (own not in SENTENCES or _half_a_verb(reader)):
         raise reader.fail(f"one of {', '.join(reader.expected[1])}")
-    said = SENTENCES[verb or own](reader)
+    said = _either(reader, verb, own, start)
     if not reader.over():
         raise reader.fail("the end of the sentence")
     return said
+
+
+def _either(reader: SceneReader, verb: str | None, own: str, start: int) -> Said:
+    """What the verb says; where it reads as none of its sentences, and may be the first word of a name, what the
+    stage's own verb says of the whole."""
+    if verb is None or own not in SENTENCES or verb == own:
+        return SENTENCES[verb or own](reader)
+    try:
+        return SENTENCES[verb](reader)
+    except TextError as refused:
+        kept, there = reader.expected, reader.pos
+        reader.pos = start
+        try:
+            return SENTENCES[own](reader)
+        except TextError:
+            reader.expected, reader.pos = kept, there
+            raise refused from None
 
 
 def _half_a_verb(reader: SceneReader) -> bool:

@@ -18,6 +18,9 @@ from levelrun.core.site import edits as site_edits
 from levelrun.core.site import words as site_words
 from levelrun.core.start import words as start_words
 from levelrun.core.subject import Sentence, Subject
+from levelrun.core.trench import codes as trench_codes
+from levelrun.core.trench import edits as trench_edits
+from levelrun.core.trench import words as trench_words
 from levelrun.core.ways import codes as way_codes
 from levelrun.core.ways import drawn_edits
 from levelrun.core.ways import edits as way_edits
@@ -53,6 +56,13 @@ SUBJECTS = (
         sentences={**start_words.VERBS, **way_words.VERBS},
     ),
     Subject(stage="pipe", kinds=(), codes=pipe_codes.CODES, edits=(), sentences=pipe_words.VERBS),
+    Subject(
+        stage="trench",
+        kinds=trench_edits.KINDS,
+        codes=trench_codes.CODES,
+        edits=trench_edits.EDITS,
+        sentences=trench_words.VERBS,
+    ),
 )
 
 KINDS: dict[str, PartKind] = {kind.name: kind for subject in SUBJECTS for kind in subject.kinds}

@@ -21,8 +21,11 @@ Row = dict[str, Any]
 KEYS = ("job_id", "place")
 CHILD_TABLES = {"levels": ("level", "structure_id"), "legs": ("leg", "way_id"), "chain": ("hop", "circuit_id")}
 FLAT = {("leg", "end")}
-# `place` is the order of a row, `where` a word of SQL
-RENAMED = {("leg", "place"): "lies_in", ("box", "where"): "where_said", ("panel", "where"): "where_said"}
+# `place` is the order of a row; `where` and `end` are words of SQL
+RENAMED = {
+    ("leg", "place"): "lies_in", ("box", "where"): "where_said", ("panel", "where"): "where_said",
+    ("trench", "end"): "ends_at", ("span", "end"): "ends_at", ("hold", "place"): "holds",
+}  # fmt: skip
 
 
 @dataclass(frozen=True)

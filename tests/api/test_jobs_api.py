@@ -19,7 +19,7 @@ def test_a_mend_is_an_edit_and_undo_brings_the_stop_back(client: TestClient) -> 
     stop = page.view["focus"]["findings"][0]
     assert (stop["code"], page.head["stops"]) == ("cover-short", PLANTED)
     page.edit(*stop["mends"][0]["edits"], label=stop["mends"][0]["label"])
-    assert (page.head["stops"], page.head["undo"], page.head["revision"]) == (PLANTED - 1, "Set depth 18″", 2)
+    assert (page.head["stops"], page.head["undo"], page.head["revision"]) == (PLANTED - 1, "Dig to 18″", 2)
     page.go("undo")
     assert (page.head["stops"], page.head["redo"], page.job) == (PLANTED, "Set depth 18″", was)
 

@@ -13,6 +13,7 @@ from hypothesis import strategies as st
 from levelrun.core.errors import LevelRunError
 from levelrun.core.job import Job
 from levelrun.core.plan import Plan, plan
+from levelrun.core.trench.planned import Outside, ground_plan, span_plan, trench_plan
 from levelrun.core.ways.drawing import DrawnWays
 from levelrun.samples import sample
 from levelrun.store import Database, Jobs
@@ -24,6 +25,7 @@ LEGS = [(run.id, index) for run in DEMO.ways for index in range(len(run.legs))]
 
 
 NONE = DrawnWays({}, {}, {}, [])
+NOTHING = Outside(trenches={}, spans={}, grounds={}, said={})
 
 
 def forget() -> int:
@@ -125,8 +127,18 @@ def test_kept_plans_are_fresh_ones(changes: list[dict[str, Any]]) -> None:
         kept = plan(job)
     assert forget() > 10
     fresh = plan(Job.model_validate(job.model_dump()))
-    assert asdict(replace(kept, drawn=NONE)) == asdict(replace(fresh, drawn=NONE))
+    assert asdict(replace(kept, drawn=NONE, outside=NOTHING)) == asdict(replace(fresh, drawn=NONE, outside=NOTHING))
     assert drawn(kept) == drawn(fresh)
+    assert outside(kept) == outside(fresh)
+
+
+def outside(planned: Plan) -> list[Any]:
+    """What lies between buildings, each whole."""
+    own, said = planned.outside, planned.findings
+    found: list[Any] = [own.said]
+    found += [trench_plan(own, ident, said) for ident in own.trenches]
+    found += [span_plan(own, ident) for ident in own.spans]
+    return found + [ground_plan(own, ident) for ident in own.grounds]
 
 
 def drawn(planned: Plan) -> dict[str, Any]:

@@ -5,6 +5,7 @@ from collections.abc import Callable
 
 from playwright.sync_api import Browser, Page, expect
 
+from tests.conftest import PLANTED
 from tests.e2e.conftest import Server
 from tests.e2e.hands import LINE, settled, stage, stops
 
@@ -80,4 +81,4 @@ def test_two_quick_edits_are_both_made(open_page: Open) -> None:
     settled(page)
     for index in range(4):
         expect(ticks.nth(index)).to_be_checked()
-    stops(page, 12)
+    stops(page, PLANTED)

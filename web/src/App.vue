@@ -66,6 +66,7 @@ const title = computed(() => {
     circuits: store.view?.circuit?.summary.name,
     runs: store.plan?.summary.name,
     pipe: store.view?.pull?.summary.name,
+    trench: store.view?.trench?.name ?? store.view?.span?.name ?? store.view?.ground?.name,
   }[look.stage]
   return [look.sheet ? null : what, stage, store.job?.name, 'Level Run'].filter(Boolean).join(' · ')
 })

@@ -11,11 +11,12 @@ from pydantic import BaseModel
 
 from levelrun.api.common import JobId, jobs_of, json_answer
 from levelrun.api.looking import Look, Planned, planned_of
-from levelrun.api.stages import boxes, circuits, pipe, runs, start, walls
+from levelrun.api.stages import boxes, circuits, pipe, runs, start, trench, walls
 from levelrun.api.stages.boxes import BoxesView, boxes_view
 from levelrun.api.stages.circuits import CircuitsView, DirectoryView, circuits_view, directory_view
 from levelrun.api.stages.pipe import PipeView, pipe_view
 from levelrun.api.stages.runs import RunsView, runs_view
+from levelrun.api.stages.trench import OutsideView, outside_view
 from levelrun.api.stages.walls import WallsView, walls_view
 
 VIEWS: dict[str, tuple[type[BaseModel], Callable[[Planned, Look], BaseModel]]] = {
@@ -24,6 +25,7 @@ VIEWS: dict[str, tuple[type[BaseModel], Callable[[Planned, Look], BaseModel]]] =
     "circuits": (CircuitsView, circuits_view),
     "runs": (RunsView, runs_view),
     "pipe": (PipeView, pipe_view),
+    "trench": (OutsideView, outside_view),
     "directory": (DirectoryView, directory_view),
 }
 if TYPE_CHECKING:
@@ -32,7 +34,7 @@ else:
     StageName = Literal[tuple(VIEWS)]
 
 router = APIRouter()
-for _subject in (walls, boxes, circuits, runs, pipe, start):
+for _subject in (walls, boxes, circuits, runs, pipe, trench, start):
     router.include_router(_subject.router)
 
 

@@ -252,13 +252,6 @@ CODES: dict[str, Code] = {
         "Four wires.",
         "circuits",
     ),
-    "electrode": Code(
-        "note",
-        "A panel in another building wants its own electrode and disconnect.",
-        "Lightning, and a hand that finds the switch.",
-        "Two rods 6 ft apart or more, No. 6 copper; a main or six throws at most.",
-        "circuits",
-    ),
     "main-over": Code(
         "stop",
         "The calculated load is over the main breaker.",

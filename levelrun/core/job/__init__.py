@@ -9,7 +9,9 @@ from levelrun.core.job.book import job_book
 from levelrun.core.job.shop import Habits, LocalNote, Piping, Pole, PoleMark, Routing
 from levelrun.core.job.whole import FORMAT, FORMAT_VERSION, PARTS, Job
 from levelrun.core.part import Frozen, Id, Inches, Name
+from levelrun.core.roughin.parts import Hold, Tick
 from levelrun.core.site.parts import Fixture, Level, Opening, Room, Side, Structure
+from levelrun.core.trench.parts import Electrode, Reading, Service, Span, SpanEnd, Trench, YardPart
 from levelrun.core.ways.parts import Joint, Leg, LegFacts, Shape, Way
 
 __all__ = [
@@ -18,9 +20,11 @@ __all__ = [
     "PARTS",
     "Box",
     "Circuit",
+    "Electrode",
     "Fixture",
     "Frozen",
     "Habits",
+    "Hold",
     "Hop",
     "Id",
     "Inches",
@@ -36,11 +40,18 @@ __all__ = [
     "Piping",
     "Pole",
     "PoleMark",
+    "Reading",
     "Room",
     "Routing",
+    "Service",
     "Shape",
     "Side",
+    "Span",
+    "SpanEnd",
     "Structure",
+    "Tick",
+    "Trench",
     "Way",
+    "YardPart",
     "job_book",
 ]

@@ -89,6 +89,9 @@ class Habits(Frozen):
     boxes_per_circuit: Annotated[int, Field(strict=True, ge=2, le=40)] = 10
     routing: Routing = Routing()
     piping: Piping = Piping()
+    district: Literal["heavy", "medium", "light"] = Field(
+        "heavy", description="Ice and wind that a span is reckoned with: a planning figure"
+    )
     light_wire: Literal["14", "12"] = Field("14", description="Lights on 14 at 15 A, or 12 everywhere")
 
 

@@ -12,13 +12,18 @@ from levelrun.core.boxes.parts import Box, Panel
 from levelrun.core.circuits.parts import Circuit
 from levelrun.core.job.shop import Habits, LocalNote
 from levelrun.core.part import Frozen, Name, Text
+from levelrun.core.roughin.parts import Hold
 from levelrun.core.site.parts import Fixture, Opening, Room, Structure
+from levelrun.core.trench.parts import Electrode, Service, Span, Trench, YardPart
 from levelrun.core.ways.parts import Way
 
 FORMAT = "levelrun-job"
 FORMAT_VERSION = 3
 MOST_LEGS, MOST_HOPS, MOST_IN_A_ROOM = 2000, 2000, 300
-PARTS = ("structures", "rooms", "openings", "fixtures", "panels", "boxes", "ways", "circuits")
+PARTS = (
+    "structures", "rooms", "openings", "fixtures", "panels", "boxes", "yard", "trenches", "spans", "ways", "circuits",
+    "electrodes", "services", "holds",
+)  # fmt: skip
 
 
 class Job(Frozen):
@@ -37,8 +42,14 @@ class Job(Frozen):
     fixtures: tuple[Fixture, ...] = Field((), max_length=1000)
     panels: tuple[Panel, ...] = Field((), max_length=60)
     boxes: tuple[Box, ...] = Field((), max_length=1500)
+    yard: tuple[YardPart, ...] = Field((), max_length=120)
+    trenches: tuple[Trench, ...] = Field((), max_length=40)
+    spans: tuple[Span, ...] = Field((), max_length=40)
     ways: tuple[Way, ...] = Field((), max_length=300)
     circuits: tuple[Circuit, ...] = Field((), max_length=300)
+    electrodes: tuple[Electrode, ...] = Field((), max_length=120)
+    services: tuple[Service, ...] = Field((), max_length=20)
+    holds: tuple[Hold, ...] = Field((), max_length=120)
 
     @model_validator(mode="after")
     def _whole(self) -> Job:
@@ -68,6 +79,7 @@ class Job(Frozen):
         panels = {item.id for item in self.panels}
         nodes = panels | {box.id for box in self.boxes}
         ways = {way.id for way in self.ways}
+        lines = {item.id for item in self.lines}
         for room in self.rooms:
             if room.level not in levels:
                 raise _unknown("level", room.name, room.level)
@@ -93,6 +105,8 @@ class Job(Frozen):
             for index, leg in enumerate(way.legs):
                 if leg.end.node is not None and leg.end.node not in nodes:
                     raise _unknown(f"legs.{index}.end.node", way.name, leg.end.node)
+                if leg.along is not None and leg.along not in lines:
+                    raise _unknown(f"legs.{index}.along", way.name, leg.along)
         for circuit in self.circuits:
             if circuit.panel not in panels:
                 raise _unknown("panel", circuit.name, circuit.panel)
@@ -105,10 +119,36 @@ class Job(Frozen):
                     if way_id not in ways:
                         raise _unknown("path", circuit.name, way_id)
 
+        self._outside(structures, ways)
+
+    def _outside(self, structures: set[str], ways: set[str]) -> None:
+        """What lies between buildings names buildings and ways that are there."""
+        for line in self.lines:
+            for key, at in (("start", line.start), ("end", line.end)):
+                if at is not None and at not in structures:
+                    raise _unknown(key, line.name, at)
+        for trench in self.trenches:
+            for index, reading in enumerate(trench.readings):
+                if reading.way is not None and reading.way not in ways:
+                    raise _unknown(f"readings.{index}.way", trench.name, reading.way)
+        about: tuple[Electrode | Service, ...] = (*self.electrodes, *self.services)
+        for item in about:
+            if item.structure not in structures:
+                raise _unknown("structure", item.id, item.structure)
+        held = {trench.id for trench in self.trenches}
+        for hold in self.holds:
+            if hold.place not in held:
+                raise _unknown("place", hold.kind, hold.place)
+
     @property
     def nodes(self) -> tuple[Panel | Box, ...]:
         """Panels, then boxes: whatever a way may start or end at."""
         return self.panels + self.boxes
+
+    @property
+    def lines(self) -> tuple[Trench | Span, ...]:
+        """Trenches, then spans: whatever a leg may lie along."""
+        return (*self.trenches, *self.spans)
 
     def ids(self) -> list[str]:
         """Every id in use, one after another."""
@@ -143,12 +183,20 @@ class Job(Frozen):
                 return item
         raise KeyError(level_id)
 
+    def trench(self, trench_id: str) -> Trench:
+        """The trench with this id. Raises KeyError."""
+        return next((item for item in self.trenches if item.id == trench_id), None) or _missing(trench_id)
+
     def way(self, way_id: str) -> Way:
         """The way with this id. Raises KeyError."""
         for item in self.ways:
             if item.id == way_id:
                 return item
         raise KeyError(way_id)
+
+
+def _missing(ident: str) -> Trench:
+    raise KeyError(ident)
 
 
 def _few(what: str, count: int, most: int, where: str) -> None:

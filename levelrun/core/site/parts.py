@@ -65,6 +65,7 @@ class Structure(Frozen):
     dwelling: StrictBool | None = Field(None, description="Lived in; null: by its kind and what stands in it")
     existing: StrictBool = Field(False, description="Existing, not my work: judged only where this job touches it")
     laid_out: StrictBool = Field(False, description="Its boxes are laid out: what is missing is missing")
+    ground_in: Height = Field(0, description="Ground at it, over the site's own zero")
     siding_in: Inches | None = Field(
         None, description="How far the finished outside stands proud of the studs: sheathing, siding; null: not said"
     )

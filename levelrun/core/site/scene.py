@@ -20,7 +20,7 @@ SHORT = {"n": "north", "e": "east", "s": "south", "w": "west", "ne": "northeast"
 
 @dataclass(frozen=True, kw_only=True)
 class Scene:
-    """The job, and the room, level, panel and way that a sentence is about where it names none."""
+    """The job, and the room, level, panel, way and trench that a sentence is about where it names none."""
 
     job: Job
     book: Codebook
@@ -28,6 +28,7 @@ class Scene:
     level_id: str | None = None
     panel_id: str | None = None
     way_id: str | None = None
+    line_id: str | None = None
     verb: str = ""
 
     @cached_property

@@ -11,7 +11,7 @@ from levelrun.core.measure import show_inches
 from levelrun.core.trade.methods.verdicts import Answer, Verdict, ranked, work_of
 from levelrun.core.ways.facts import WayView
 from levelrun.core.ways.mends import use_method
-from levelrun.core.ways.rules.place import needed_cover
+from levelrun.core.ways.rules.cover import needed_cover
 
 PIPE_REFERENCE = "3/4"
 

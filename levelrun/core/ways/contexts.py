@@ -25,6 +25,7 @@ from levelrun.core.ways.drilling import Drilled, drilled
 from levelrun.core.ways.facts import WayContext, in_pipe, rewired, within
 from levelrun.core.ways.frame.found import Found, found_ways
 from levelrun.core.ways.frame.lines import Line
+from levelrun.core.ways.laid import laid_in
 from levelrun.core.ways.stretch import Stretch, stretches
 
 
@@ -213,10 +214,13 @@ def _context(
             structures=tuple(item for item in job.structures if item.id in used),
             nodes=own,
             carried=carried,
+            laid=laid_in(job, way),
             spots=tuple((node, spot) for node, spot in zip(touched, stand, strict=True) if spot),
         )
 
-    return _ways.get(way.id, (way, job.habits, *job.structures, None, *carried, None, *own, None, *stand), made)
+    return _ways.get(
+        way.id, (way, job.habits, *job.structures, *job.trenches, None, *carried, None, *own, None, *stand), made
+    )
 
 
 @lru_cache(maxsize=2048)

@@ -12,7 +12,7 @@ from levelrun.core.ways.facts import WayView
 from levelrun.core.ways.geometry import Placed
 from levelrun.core.ways.holding import Held
 from levelrun.core.ways.pulls import Pull
-from levelrun.core.ways.rules.place import needed_cover
+from levelrun.core.ways.rules.cover import needed_cover
 
 LUMBER = ("stud_wall", "ceiling_joists", "attic", "crawl_space", "basement")
 NEAR_IN = 18.0

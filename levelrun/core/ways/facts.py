@@ -17,6 +17,7 @@ from levelrun.core.trade.methods.facts import CHANGEABLE, facts_of
 from levelrun.core.trade.pipe.fill import Wires
 from levelrun.core.ways.carried import Carried, Lying, Strands, cable_name, largest_ground, lying_in, strands_of
 from levelrun.core.ways.geometry import Placed, lay_out, leaves_at
+from levelrun.core.ways.laid import LaidIn
 
 PULL_POINTS = ("box", "lb", "body")
 OPEN = ("trench", "driveway_trench", "under_building", "under_slab", "overhead")
@@ -36,7 +37,7 @@ class WayContext:
 
     `spots`: where its boxes and panels stand on the site, inches east and north, for those that are on a plan.
     `beside`: of a way that drew itself, the wires of other cables that carry current and share its holes in studs;
-    `holes`: for each of its legs the holes that it goes through, inches along it.
+    `holes`: for each of its legs the holes that it goes through, inches along it; `laid`: the trenches it lies in.
     """
 
     way: Way
@@ -47,6 +48,7 @@ class WayContext:
     spots: tuple[tuple[str, tuple[float, float]], ...] = ()
     beside: int = 0
     holes: tuple[tuple[float, ...], ...] = ()
+    laid: tuple[LaidIn, ...] = ()
 
     __hash__ = kept_hash
 
@@ -142,6 +144,10 @@ class WayView:
     def methods(self) -> list[Method]:
         """Method of each leg."""
         return [method(self.book, leg.method) for leg in self.way.legs]
+
+    def in_trench(self, index: int) -> bool:
+        """Whether a leg lies in a trench, which speaks for its depth, its ribbon and its marks."""
+        return any(item.first <= index <= item.last for item in self.context.laid)
 
     def piped(self, index: int) -> bool:
         """Single wires in a pipe here: a raceway that is not the sleeve of a cable."""

@@ -50,6 +50,7 @@ class LegFacts(Frozen):
     above: AboveKey | None = None
     beneath: Literal["walk", "drive", "street", "roof"] | None = Field(None, description="What a span hangs over")
     clear_in: Inches | None = Field(None, description="Of a span: its lowest point over that")
+    rock: StrictBool | None = Field(None, description="Solid rock, with 2 in of concrete over the pipe down to it")
 
 
 ShapeKind = Literal["box_offset", "offset", "saddle3", "saddle4", "kick", "rolling"]
@@ -102,6 +103,9 @@ class Leg(Frozen):
     fished: StrictBool = Field(False, description="Fished through what is closed: held by nothing (334.30(B))")
     stands_off: StrictBool = Field(False, description="Strapped on blocks or strut, for what comes over the wall")
     expansion: StrictBool = Field(False, description="An expansion fitting stands in this leg")
+    along: Id | None = Field(
+        None, description="Trench or span in which it lies: its length, place and depth are that one's"
+    )
     facts: LegFacts = LegFacts()
     end: Joint = Joint()
 

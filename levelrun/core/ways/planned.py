@@ -15,7 +15,7 @@ from levelrun.core.ways.fittings import fittings
 from levelrun.core.ways.holding import Held, held
 from levelrun.core.ways.lengths import Cut, cuts_of
 from levelrun.core.ways.pulls import Pull, pulls_of
-from levelrun.core.ways.rules import large, path, place, plates, risers, wires
+from levelrun.core.ways.rules import cover, large, path, place, plates, risers, wires
 from levelrun.core.ways.walk import WalkLeg, write_leg
 
 # What can be wrong with a way that the frame gave: its ends meet, nothing of it lies in the open or the earth.
@@ -23,7 +23,7 @@ DRAWN_RULES = (
     *(place.method_rule, place.size_rule, place.sleeve_rule),
     *(wires.ampacity_rule, wires.cable_rule, wires.ground_rule),
 )
-RULES = (*path.RULES, *place.RULES, *risers.RULES, *large.RULES, *plates.RULES, *wires.RULES)
+RULES = (*path.RULES, *place.RULES, *cover.RULES, *risers.RULES, *large.RULES, *plates.RULES, *wires.RULES)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -133,7 +133,7 @@ def _summary(view: WayView, found: list[Finding]) -> WaySummary:
 
 def _leg(view: WayView, index: int, verdict: str, hold: Held, found: list[Finding], pulls: list[Pull]) -> LegPlan:
     leg, facts = view.way.legs[index], view.facts[index]
-    needed = place.needed_cover(view, index)
+    needed = cover.needed_cover(view, index)
     pull = next((p.index for p in pulls if p.first <= index <= p.last), None)
     return LegPlan(
         index=index,
@@ -164,7 +164,7 @@ def _leg(view: WayView, index: int, verdict: str, hold: Held, found: list[Findin
 
 def _cover_figure(view: WayView, index: int) -> list[Figure]:
     """Cover taped against cover needed, for a level leg in the earth."""
-    needed, leg = place.needed_cover(view, index), view.way.legs[index]
+    needed, leg = cover.needed_cover(view, index), view.way.legs[index]
     if needed is None or leg.depth_in is None or view.placed[index].vertical or not needed.cover_in:
         return []
     return [

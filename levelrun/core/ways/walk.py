@@ -37,6 +37,7 @@ FACT_WORDS: dict[str, tuple[str, Any]] = {
     "shade": ("sunlight", False),
     "insulated": ("insulation", True),
     "uninsulated": ("insulation", False),
+    "in rock": ("rock", True),
     "above people": ("beneath", "walk"),
     "above a drive": ("beneath", "drive"),
     "above a street": ("beneath", "street"),

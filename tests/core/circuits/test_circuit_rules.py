@@ -92,7 +92,7 @@ CASES = {
 }  # fmt: skip
 NO_MEND = {
     "drop-at-breaker", "place-unsaid", "space-unsaid", "feeder-small", "nameplate-unsaid",
-    "electrode", "lug-small", "lug-asked", "old-outlets", "white-hot", "box-loose", "circuits-wanted", "all-dark",
+    "lug-small", "lug-asked", "old-outlets", "white-hot", "box-loose", "circuits-wanted", "all-dark",
 }  # fmt: skip
 
 
@@ -113,7 +113,7 @@ def test_each_rule_speaks_and_its_first_mend_mends(code: str) -> None:
 
 def test_rules_without_a_mend_speak_too() -> None:
     fed = case("feed Q from 1 60a wire 1/0", ("panel", "Q", {"lug_max": "2", "main_a": None, "bus_a": 50.0}))
-    assert {"electrode", "lug-small", "feeder-small"} <= {item.code for item in plan(fed).findings}
+    assert {"lug-small", "feeder-small"} <= {item.code for item in plan(fed).findings}
     started = case("1 15a afci Lights: S-1 L-1 L-2 L-3")
     assert {"all-dark", "circuits-wanted", "box-loose"} <= {item.code for item in plan(started).findings}
 

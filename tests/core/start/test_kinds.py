@@ -110,7 +110,7 @@ ANSWERS = {
     "building": Answer(
         text="from H 60' trench 18\" deep in pvc40 1 to building Shed 60a", breaker="60 A, 2-pole, plain",
         spaces="16/18", wire="6", ground="10", cuts=[(3, 71), (1, 71)], drop=0.0, fill=100 * 0.1732 / 0.832,
-        asks=["riser-missing", "riser-missing"],
+        asks=["riser-missing", "riser-missing", "electrode"],
     ),
 }  # fmt: skip
 

@@ -7,12 +7,13 @@ type S = components['schemas']
 export type Head = S['Head']
 export type Opened = S['Opened']
 export type Answer = S['Answer']
-export type StageKey = 'start' | 'walls' | 'boxes' | 'circuits' | 'runs' | 'pipe'
+export type StageKey = 'start' | 'walls' | 'boxes' | 'circuits' | 'runs' | 'pipe' | 'trench'
 export type StageViews = S['WallsView'] &
   S['BoxesView'] &
   S['CircuitsView'] &
   S['RunsView'] &
   S['PipeView'] &
+  S['OutsideView'] &
   S['DirectoryView']
 export type Job = S['Job']
 export type Way = S['Way']
@@ -23,6 +24,16 @@ export type SchoolRow = S['SchoolRow']
 export type InTheWalls = S['InTheWalls']
 export type PlanCable = S['PlanCable']
 export type PullTotal = S['PullTotal']
+export type LineSummary = S['LineSummary']
+export type YardDrawing = S['YardDrawing']
+export type YardShape = S['YardShape']
+export type TrenchSection = S['LongSection']
+export type SpanSection = S['SpanSection']
+export type TrenchPlan = S['TrenchPlan']
+export type SpanPlan = S['SpanPlan']
+export type GroundPlan = S['GroundPlan']
+export type OutsideSheet = S['OutsideSheet']
+export type TrenchStep = S['TrenchStep']
 export type PullRow = S['PullRow']
 export type DrillingSheet = S['DrillingSheet']
 export type PipeRow = S['PipeRow']

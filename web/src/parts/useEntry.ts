@@ -7,11 +7,12 @@ interface About {
   level: string | null
   panel?: string | null
   way?: string | null
+  line?: string | null
   verb: string
 }
 
 /** What every stage with sentences does: words that may stand next, and edits by gesture whose refusal is told. */
-export function useEntry(stage: 'walls' | 'boxes' | 'circuits' | 'runs' | 'pipe', about: () => About) {
+export function useEntry(stage: 'walls' | 'boxes' | 'circuits' | 'runs' | 'pipe' | 'trench', about: () => About) {
   const store = useJob()
   const notice = useNotice()
 

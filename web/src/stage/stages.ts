@@ -89,6 +89,19 @@ export const STAGES: Stage[] = [
       ['Esc', 'pick nothing'],
     ],
   },
+  {
+    key: 'trench',
+    name: 'Trench',
+    load: () => import('../stages/trench/TrenchStage.vue'),
+    keys: [
+      ['J  K', 'next, previous trench, span or building'],
+      ['T', 'type a trench'],
+      ['X', 'tick the next step'],
+      ['C', 'a corner more in the trench'],
+      ['Shift and arrows', 'move a corner a foot'],
+      ['Delete', 'remove what is looked at'],
+    ],
+  },
 ]
 
 /** Sheets to print: part of the look, not of the work. */
@@ -97,6 +110,8 @@ export const SHEETS = [
   { key: 'pull-list', name: 'Pull list', load: () => import('../sheets/PullSheet.vue') },
   { key: 'sticks', name: 'Sticks', load: () => import('../sheets/StickSheet.vue') },
   { key: 'wire-pulls', name: 'Wire pulls', load: () => import('../sheets/WireSheet.vue') },
+  { key: 'trenches', name: 'Trenches', load: () => import('../sheets/TrenchSheet.vue') },
+  { key: 'electrodes', name: 'Electrodes', load: () => import('../sheets/RodSheet.vue') },
   { key: 'drilling', name: 'Drilling', load: () => import('../sheets/DrillingSheet.vue') },
   { key: 'directory', name: 'Directory', load: () => import('../sheets/DirectorySheet.vue') },
 ] as const

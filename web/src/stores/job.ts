@@ -35,6 +35,7 @@ const LOOKS: Record<ViewKey, (keyof At)[]> = {
   circuits: ['panel', 'circuit', 'room', 'level'],
   runs: ['way', 'circuit', 'level'],
   pipe: ['way', 'pull', 'leg', 'circuit'],
+  trench: ['line', 'way'],
   directory: [],
 }
 
@@ -248,12 +249,11 @@ export const useJob = defineStore('job', () => {
     return queue.add(async (): Promise<Problem | null> => {
       const own = more()
       if (!head.value || !own) return null
-      const { room, level, panel, circuit, way, pull, leg: at } = seen.look
       const body = {
         revision: head.value.revision,
         id: stepId(),
         stage: seen.view,
-        look: { room, level, panel, circuit, way, pull, leg: at },
+        look: seen.look,
         ...own,
       }
       const params = { path: { job_id: head.value.id } }

@@ -21,11 +21,12 @@ export interface At {
   way?: string
   pull?: string
   leg?: string
+  line?: string
   pick?: string
   dialog?: string
 }
 
-const KEYS = ['room', 'level', 'panel', 'circuit', 'way', 'pull', 'leg', 'pick', 'dialog'] as const
+const KEYS = ['room', 'level', 'panel', 'circuit', 'way', 'pull', 'leg', 'line', 'pick', 'dialog'] as const
 const QUIET = new Set<string>(['leg', 'pick'])
 const KINDS = ['box', 'panel', 'opening', 'fixture', 'wall']
 

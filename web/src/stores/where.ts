@@ -10,7 +10,12 @@ export function placeOf(ref: FindingRef): At {
     leg: undefined,
     pull: undefined,
     panel: undefined,
+    line: undefined,
   }
+  if (ref.stage === 'trench')
+    return ref.about === 'way'
+      ? { ...blank, way: ref.subject }
+      : { ...blank, way: undefined, line: ref.subject }
   if (ref.about === 'way')
     return {
       ...blank,

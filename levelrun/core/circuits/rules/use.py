@@ -237,7 +237,7 @@ def breaker_lug_rule(view: CircuitView) -> Iterator[Finding]:
 
 
 def feeder_rule(view: CircuitView) -> Iterator[Finding]:
-    """A feeder: four wires, lugs that take its wire, electrode at another building (250.32, 225.30)."""
+    """A feeder: four wires, a bus and lugs that take it (250.32, 408.36, 110.14)."""
     c, fed = view.circuit, view.context.fed
     if fed is None:
         return
@@ -260,12 +260,6 @@ def feeder_rule(view: CircuitView) -> Iterator[Finding]:
             f"{c.wire_size} {'does' if fed.lug_max else 'may'} not go into the lugs of {fed.name}",
             f"They {'' if fed.lug_max else 'usually '}take {takes} at most. Splice down with listed connectors where "
             "there is room to bend.", "110.14(A), 312.6", measured=c.wire_size, limit=takes,
-        )  # fmt: skip
-    if view.context.other_building:
-        yield about(
-            view, "electrode", f"{fed.name} is in another building",
-            "Its own electrode (two rods 6 ft apart or more, No. 6 copper; a footing electrode that is there must be "
-            "used) and a disconnect there.", "250.32, 250.53, 225.31",
         )  # fmt: skip
 
 

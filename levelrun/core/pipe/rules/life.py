@@ -13,7 +13,7 @@ from levelrun.core.trade.methods.conditions import is_buried, is_in_air
 from levelrun.core.ways.facts import OPEN
 from levelrun.core.ways.holding import held
 from levelrun.core.ways.mends import set_leg
-from levelrun.core.ways.rules.place import needed_cover
+from levelrun.core.ways.rules.cover import needed_cover
 
 NOTHING = ("equipment_tail", "overhead")  # places where no structure stands beside the pipe
 METAL, PLASTIC = ("steel",), ("pvc",)

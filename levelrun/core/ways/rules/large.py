@@ -98,7 +98,7 @@ def air_rule(view: WayView) -> Iterator[Finding]:
     """A span hangs high enough over what lies beneath (225.18, 225.19)."""
     table = view.book.table("overhead")
     for index, leg in enumerate(view.way.legs):
-        if not is_in_air(view.facts[index]) or view.placed[index].vertical:
+        if not is_in_air(view.facts[index]) or view.placed[index].vertical or leg.along:
             continue
         if leg.facts.beneath is None or leg.facts.clear_in is None:
             yield finding(

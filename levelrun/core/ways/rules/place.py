@@ -1,24 +1,21 @@
-"""Rules about where a leg lies: method by place, cover, whips, movement."""
+"""Rules about where a leg lies: method by place, sleeves, whips, movement."""
 
 from __future__ import annotations
 
 from collections.abc import Iterator
-from functools import lru_cache
 
 from levelrun.core.codebook.lookups import cable, cable_sizes, raceway_sizes, wire_sizes
-from levelrun.core.errors import NotBuriableError, UnknownKeyError
+from levelrun.core.errors import UnknownKeyError
 from levelrun.core.findings import Finding, Mend
-from levelrun.core.measure import show, show_inches
+from levelrun.core.measure import show
 from levelrun.core.rulebook import Rule
-from levelrun.core.trade.cover import Cover, cover
-from levelrun.core.trade.methods.conditions import is_buried
 from levelrun.core.trade.methods.facts import facts_of
 from levelrun.core.trade.methods.verdicts import Verdict, judge, ranked
 from levelrun.core.trade.pipe.fill import CableIn, fill
 from levelrun.core.trade.pipe.pull_box import trade_inches
 from levelrun.core.ways.codes import finding
 from levelrun.core.ways.facts import WayView, joined
-from levelrun.core.ways.mends import best_methods, facts_with, protect, set_leg, size_for, use_method
+from levelrun.core.ways.mends import best_methods, facts_with, set_leg, size_for
 
 BUILT = ("under_joists", "attic")  # met by how it is built: another method is no mend for it
 
@@ -131,129 +128,6 @@ def size_rule(view: WayView) -> Iterator[Finding]:
         )
 
 
-@lru_cache(maxsize=512)
-def needed_cover(view: WayView, index: int, method: str | None = None, gfci: bool | None = None) -> Cover | None:
-    """Cover that a leg needs: the most that any circuit in it asks; an empty pipe as for 240 V. None where it is not
-    buried or may not be. Kept for the view at hand."""
-    if not is_buried(view.facts[index]):
-        return None
-    key, above = method or view.way.legs[index].method, view.facts[index].above
-    asked = [(i.wires.volts, i.wires.breaker_a, i.wires.gfci if gfci is None else gfci) for i in view.lying(index)]
-    try:
-        found = [cover(view.book, key, above, *circuit) for circuit in asked or [(240, 100.0, False)]]
-    except NotBuriableError:
-        return None
-    return max(found, key=lambda item: item.cover_in)
-
-
-def cover_rule(view: WayView) -> Iterator[Finding]:
-    """Taped depth of level legs in the earth against the cover table; like legs in a row speak once."""
-    for legs, needed in _trenches(view):
-        taped = view.way.legs[legs[0]].depth_in
-        if taped is None:
-            if needed.cover_in > 0:
-                yield _cover_missing(view, legs, needed)
-        elif taped < needed.cover_in - 1e-6:
-            yield _cover_short(view, legs, needed, taped)
-
-
-def _trenches(view: WayView) -> list[tuple[list[int], Cover]]:
-    """Level legs in the earth, those in a row put together where method, depth and what they need are the same."""
-    found: list[tuple[list[int], Cover]] = []
-    for index, leg in enumerate(view.way.legs):
-        needed = needed_cover(view, index)
-        if needed is None or view.placed[index].vertical:
-            continue
-        if found and found[-1][0][-1] == index - 1 and found[-1][1].cover_in == needed.cover_in:
-            before = view.way.legs[index - 1]
-            if (before.method, before.depth_in) == (leg.method, leg.depth_in):
-                found[-1][0].append(index)
-                continue
-        found.append(([index], needed))
-    return found
-
-
-def _dig_to(view: WayView, legs: list[int], wanted: float) -> Mend:
-    return Mend(f"Set depth {show_inches(wanted)}", [set_leg(view, index, depth_in=wanted) for index in legs])
-
-
-def _cover_missing(view: WayView, legs: list[int], needed: Cover) -> Finding:
-    wanted, first = needed.cover_in, legs[0]
-    return finding(
-        "cover-missing",
-        view.way.id,
-        first,
-        "No depth taped",
-        f"{view.methods[first].name} {_over(view, first)} wants {show_inches(wanted)} over its top.",
-        needed.rule,
-        measured="not taped",
-        limit=show_inches(wanted),
-        mends=[_dig_to(view, legs, wanted)],
-        last=legs[-1],
-    )
-
-
-def _cover_short(view: WayView, legs: list[int], needed: Cover, taped: float) -> Finding:
-    wanted, first = needed.cover_in, legs[0]
-    mends = [_dig_to(view, legs, wanted)]
-    protected = needed_cover(view, first, gfci=True)
-    here = {i.wires.circuit: i.wires for index in legs for i in view.lying(index) if not i.wires.gfci}
-    if here and protected and protected.cover_in <= taped:
-        mends.append(Mend("GFCI at the breaker", [protect(wires) for wires in here.values()]))
-    for verdict in ranked(view.book, view.facts[first], view.habits.dollars_per_hour):
-        others = [needed_cover(view, index, verdict.method) for index in legs]
-        if verdict.verdict == "yes" and all(o and o.cover_in <= taped for o in others) and len(mends) < 3:
-            mend = use_method(view, first, verdict.method, legs[-1])
-            mends += [mend] if mend else []
-    return finding(
-        "cover-short",
-        view.way.id,
-        first,
-        f"Dig {show_inches(wanted - taped)} deeper, or change the pipe",
-        f"{view.methods[first].name} {_over(view, first)} wants {show_inches(wanted)} over its top. "
-        f"Taped: {show_inches(taped)}.",
-        needed.rule,
-        measured=show_inches(taped),
-        limit=show_inches(wanted),
-        mends=mends,
-        last=legs[-1],
-    )
-
-
-def _over(view: WayView, index: int) -> str:
-    return {
-        "open_ground": "under open ground",
-        "concrete_2in": "under 2″ of concrete",
-        "under_building": "under a building",
-        "slab_4in": "under a 4″ slab",
-        "street": "under a street or lot",
-        "driveway": "under the driveway",
-    }[view.facts[index].above]
-
-
-def ribbon_rule(view: WayView) -> Iterator[Finding]:
-    """Ribbon over every level leg in the earth, where the authority here asks for it."""
-    asked = view.book.scalar("ribbon_over_every_trench")
-    bare = [
-        index
-        for index, leg in enumerate(view.way.legs)
-        if is_buried(view.facts[index]) and not view.placed[index].vertical and not leg.ribbon
-    ]
-    if asked.value and bare:
-        yield finding(
-            "ribbon",
-            view.way.id,
-            bare[0],
-            "Ribbon over the trench",
-            "Warning ribbon lies 12″ or more over the pipe, before the rest is filled.",
-            asked.section,
-            measured="not recorded",
-            limit="ribbon",
-            mends=[Mend("The ribbon goes in", [set_leg(view, index, ribbon=True) for index in bare])],
-            last=bare[-1],
-        )
-
-
 def feeder_pipe_rule(view: WayView) -> Iterator[Finding]:
     """A feeder's pipe is no smaller than the authority here wants."""
     least = view.book.scalar("feeder_pipe_least_in")
@@ -319,20 +193,6 @@ def sleeve_rule(view: WayView) -> Iterator[Finding]:
             )
 
 
-def marks_rule(view: WayView) -> Iterator[Finding]:
-    """Digging anywhere: call for marks first."""
-    buried = [index for index in range(len(view.way.legs)) if is_buried(view.facts[index])]
-    if buried:
-        yield finding(
-            "marks-first",
-            view.way.id,
-            buried[0],
-            "Call for utility marks before digging",
-            "Wait for the marks, lay, photograph with a tape, have it seen, then backfill.",
-            "common practice, no source",
-        )
-
-
 def whip_rule(view: WayView) -> Iterator[Finding]:
     """A flexible whip to equipment is 6 ft or less."""
     longest = view.book.scalar("whip_max_in")
@@ -386,11 +246,8 @@ def expansion_rule(view: WayView) -> Iterator[Finding]:
 RULES: tuple[Rule[WayView], ...] = (
     method_rule,
     size_rule,
-    cover_rule,
     sleeve_rule,
     feeder_pipe_rule,
-    ribbon_rule,
     whip_rule,
     expansion_rule,
-    marks_rule,
 )

@@ -12,7 +12,7 @@ from levelrun.core.trade.methods.conditions import is_buried
 from levelrun.core.ways.codes import finding
 from levelrun.core.ways.facts import WayView
 from levelrun.core.ways.mends import add_leg, set_leg
-from levelrun.core.ways.rules.place import needed_cover
+from levelrun.core.ways.rules.cover import needed_cover
 
 LEAST_IN = 12.0
 GUARDS = {"PVC40": "PVC80", "PVC80": "PVC80", "RMC": "RMC", "IMC": "IMC"}

@@ -59,7 +59,7 @@ def test_the_stepped_pull_is_the_integrated_one(
     points = path(steps)
     for pieces in (pieces_of(points, [radius] * len(points)), reverse_of(pieces_of(points, [radius] * len(points)))):
         found = tension(pieces, weight, friction).lb
-        assert found == pytest.approx(integrated(pieces, weight, friction), rel=2e-3, abs=0.04 * weight)
+        assert found == pytest.approx(integrated(pieces, weight, friction), rel=4e-3, abs=0.04 * weight)
 
 
 def test_a_level_bend_with_much_pull_is_the_capstan() -> None:

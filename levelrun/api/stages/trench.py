@@ -1,0 +1,121 @@
+"""The view of Trench: all between buildings as rows, the yard drawn, the one looked at whole; all for the sheets."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+from fastapi import APIRouter, Request
+from pydantic import BaseModel
+
+from levelrun.api.common import JobId, jobs_of
+from levelrun.api.looking import ORDER, Look, Planned, planned_of
+from levelrun.core.job import Trench
+from levelrun.core.measure import shown_in
+from levelrun.core.trench.drawn import YardDrawing, YardLine, YardMark, reading_marks, yard_drawing
+from levelrun.core.trench.planned import (
+    GroundPlan,
+    LineSummary,
+    SpanPlan,
+    TrenchPlan,
+    ground_plan,
+    rows_of,
+    span_plan,
+    trench_plan,
+)
+
+router = APIRouter(prefix="/api/jobs", tags=["trench"])
+
+
+class OutsideView(BaseModel):
+    """Trenches, spans, electrodes and holds as rows, worst first within each; the yard; the one looked at whole."""
+
+    rows: list[LineSummary]
+    yard: YardDrawing
+    trench: TrenchPlan | None
+    span: SpanPlan | None
+    ground: GroundPlan | None
+    loose: list[str]
+
+
+class OutsideSheet(BaseModel):
+    """All trenches, spans and electrodes whole, with the yard: for print."""
+
+    yard: YardDrawing
+    trenches: list[TrenchPlan]
+    spans: list[SpanPlan]
+    grounds: list[GroundPlan]
+
+
+def outside_view(planned: Planned, look: Look) -> OutsideView:
+    """The view of Trench: what is asked for, else the worst of all."""
+    outside, said = planned.plan.outside, planned.plan.findings
+    with shown_in(planned.book.units):
+        rows = rows_of(outside, said)
+    chosen = _chosen(rows, look.line or _of_way(planned, look.way))
+    kind = chosen.kind if chosen else ""
+    return OutsideView(
+        rows=rows,
+        yard=_yard(planned, rows),
+        trench=trench_plan(outside, chosen.id, said) if chosen and kind in ("trench", "hold") else None,
+        span=span_plan(outside, chosen.id) if chosen and kind == "span" else None,
+        ground=ground_plan(outside, chosen.id) if chosen and kind == "ground" else None,
+        loose=_loose(planned),
+    )
+
+
+def _chosen(rows: Iterable[LineSummary], wanted: str | None) -> LineSummary | None:
+    own = [row for row in rows if row.kind != "hold"]
+    exact = [row for row in own if row.id == wanted]
+    return next(iter(exact), None) or min(own, key=lambda row: ORDER[row.verdict], default=None)
+
+
+def _of_way(planned: Planned, way: str | None) -> str | None:
+    """The trench that a way lies in, where one is looked at."""
+    trenches = planned.plan.outside.trenches.items()
+    return next((ident for ident, facts in trenches for item in facts.lain if item.way == way), None)
+
+
+def _yard(planned: Planned, rows: Iterable[LineSummary]) -> YardDrawing:
+    job, outside = planned.job, planned.plan.outside
+    verdicts = {(row.kind, row.id): (row.verdict, row.text) for row in rows}
+    lines = [
+        YardLine(
+            id=line.id, kind=kind, name=line.name, points=list(line.points), verdict=verdicts[kind, line.id][0],
+            text=verdicts[kind, line.id][1], width_in=line.width_in if isinstance(line, Trench) else 0.0,
+        )
+        for line in job.lines
+        for kind in ("trench" if isinstance(line, Trench) else "span",)
+    ]  # fmt: skip
+    marks = [
+        YardMark(kind="rod", id=item.id, at=(item.x_in, item.y_in), text=item.kind.replace("_", " "), fine=True)
+        for item in job.electrodes
+        if item.kind in ("rod", "plate")
+    ]
+    with shown_in(planned.book.units):
+        marks += [mark for facts in outside.trenches.values() for mark in reading_marks(facts)]
+        return yard_drawing(job, lines, marks)
+
+
+def _loose(planned: Planned) -> list[str]:
+    """Circuits that cross to another building and are walked nowhere: what may be laid."""
+    where = {node.id: node.structure for node in planned.job.nodes}
+    return [
+        circuit.name
+        for circuit in planned.job.circuits
+        if any(not h.path and where[h.after or circuit.panel] != where[h.box] for h in circuit.chain)
+    ]
+
+
+@router.get("/{job_id}/outside")
+def outside_sheet(request: Request, job_id: JobId) -> OutsideSheet:
+    """Every trench, span and electrode of a job whole: the trench sheet, the locate ticket, the rod record."""
+    planned = planned_of(jobs_of(request).get(job_id).job)
+    outside, said = planned.plan.outside, planned.plan.findings
+    with shown_in(planned.book.units):
+        rows = rows_of(outside, said)
+    return OutsideSheet(
+        yard=_yard(planned, rows),
+        trenches=[trench_plan(outside, ident, said) for ident in outside.trenches],
+        spans=[span_plan(outside, ident) for ident in outside.spans],
+        grounds=[ground_plan(outside, row.id) for row in rows if row.kind == "ground"],
+    )

@@ -1,0 +1,1 @@
+"""Holds: what may not be closed before it is seen."""

@@ -1,0 +1,1 @@
+"""Between buildings: trenches, spans, the yard, electrodes, the service."""

@@ -1,0 +1,1 @@
+"""Rules about what lies between buildings, one file a theme."""

@@ -1,0 +1,513 @@
+"""Sentences about the yard, trenches, spans, electrodes and the service."""
+
+from __future__ import annotations
+
+import math
+import re
+from itertools import pairwise
+from typing import Any
+
+from shapely import Point as Shape
+from shapely import box
+
+from levelrun.core.codebook.lookups import methods, raceway_sizes
+from levelrun.core.job import Span, Structure, Trench
+from levelrun.core.site.building_words import GRADES, STRUCTURES
+from levelrun.core.site.edits import main_floor
+from levelrun.core.site.geometry import STEPS, Point
+from levelrun.core.site.scene import Said, SceneReader
+from levelrun.core.trench.order import STEPS as ORDER
+from levelrun.core.trench.parts import SERVICES
+from levelrun.core.trench.yard import UNDRAWN_IN, Footprint, face_middle, nearest_face, shape_of, standing, yard_of
+
+FACES = ("north", "east", "south", "west")
+STREET_HALF_IN = 1800.0
+STREET_IN, DRIVE_IN, PATH_IN, CROWN_IN = 288.0, 144.0, 48.0, 144.0
+WIDTHS = {"street": STREET_IN, "drive": DRIVE_IN, "path": PATH_IN}
+DAY = re.compile(r"\d{4}-\d{2}-\d{2}")
+
+
+class _Site:
+    """The buildings that a sentence names, and those that it puts up itself."""
+
+    def __init__(self, reader: SceneReader) -> None:
+        self.reader, self.job = reader, reader.scene.job
+        self.made: list[tuple[Structure, dict[str, Any]]] = []
+        self.more: list[dict[str, Any]] = []
+        self.names = {item.name: item for item in self.job.structures if item.kind != "yard"}
+
+    def building(self, what: str) -> Structure:
+        """A building by its name; one that is not there yet by its kind, put up as such."""
+        kinds = [kind for kind in STRUCTURES if not any(name.lower() == kind for name in self.names)]
+        word = self.reader.need([*self.names, *kinds], what)
+        if word in self.names:
+            return self.names[word]
+        name = word.capitalize()
+        ident = self._free("s")
+        item = {"id": ident, "kind": word, "name": name, "grade_in": GRADES[word], "levels": [main_floor(ident)]}
+        made = Structure.model_validate(item)
+        self.made.append((made, item))
+        self.names[name] = made
+        return made
+
+    def _free(self, letter: str) -> str:
+        taken = {made.id for made, _ in self.made} | set(self.job.ids())
+        number = 1
+        while f"{letter}{number}" in taken:
+            number += 1
+        return f"{letter}{number}"
+
+    def footprint(self, structure: Structure) -> Footprint:
+        """Its outline."""
+        return yard_of(self.job).building(structure.id) or standing(structure, ())
+
+    def moved(self, structure: Structure, by: Point) -> Structure:
+        """The building moved so far; only one that this sentence put up, or that is drawn nowhere."""
+        there = structure.model_copy(update={"x_in": structure.x_in + by[0], "y_in": structure.y_in + by[1]})
+        place = {"x_in": there.x_in, "y_in": there.y_in}
+        for number, (made, item) in enumerate(self.made):
+            if made.id == structure.id:
+                self.made[number] = (there, {**item, **place})
+                return there
+        self.more.append({"op": "set", "kind": "structure", "id": structure.id, "set": place})
+        return there
+
+    def edits(self) -> list[dict[str, Any]]:
+        """The edits that put up what was named and is not there, and move what is drawn nowhere."""
+        return [*({"op": "add", "kind": "structure", "item": item} for _, item in self.made), *self.more]
+
+
+def _face(reader: SceneReader) -> str:
+    return reader.phrase(FACES) or ""
+
+
+def _line(reader: SceneReader, over_air: bool) -> tuple[_Site, Structure, Structure, list[Point]]:
+    """A [face] to B [face] [L [by M north]]: two buildings and the line between them."""
+    site = _Site(reader)
+    first = site.building("the building that it starts at")
+    face = _face(reader)
+    reader.need(("to",), "to and a building")
+    last = site.building("the building that it goes to")
+    other = _face(reader)
+    if first.id == last.id:
+        raise reader.refuse(f"{first.name} is where it starts: say another building")
+    out = jog = None
+    if not over_air and re.match(r"\s*\d", reader.text[reader.pos :]):
+        before, out = reader.pos, reader.length()
+        start = reader.pos
+        if reader.phrase(["wide"]):
+            reader.pos, out = before, None
+        elif reader.phrase(["by"]):
+            if re.match(r"\s*\d", reader.text[reader.pos :]):
+                jog = (reader.length(), reader.need(FACES, "north, east, south or west"))
+            else:
+                reader.pos = start
+    one, two = site.footprint(first), site.footprint(last)
+    middle = two.shape.centroid
+    face = face or nearest_face(one.shape, (middle.x, middle.y))
+    begin = face_middle(one.shape, face)
+    if out is not None and not _same_place(site, first, last):
+        return _taped(site, first, last, begin, (face, other), out, jog)
+    here = one.shape.centroid
+    other = other or nearest_face(two.shape, (here.x, here.y))
+    finish = face_middle(two.shape, other)
+    if _same_place(site, first, last) or one.shape.intersects(two.shape):
+        long = out if out is not None else (600.0 if over_air else 480.0)
+        return _taped(site, first, last, begin, (face, other), long, jog)
+    return site, first, last, [_round(begin), _round(finish)]
+
+
+def _same_place(site: _Site, first: Structure, last: Structure) -> bool:
+    """Whether the second is drawn nowhere yet, or where the first stands: it stands where the line goes."""
+    own = site.footprint(last)
+    return not own.drawn and (last.x_in, last.y_in) == (0.0, 0.0)
+
+
+def _taped(
+    site: _Site, first: Structure, last: Structure, begin: Point, faces: tuple[str, str], out: float,
+    jog: tuple[float, str] | None,
+) -> tuple[_Site, Structure, Structure, list[Point]]:  # fmt: skip
+    """A line as it was taped: so far out of the first wall, and so far aside; a building that is drawn nowhere comes
+    to stand at its end."""
+    dx, dy = STEPS[faces[0]]
+    end = (begin[0] + dx * out, begin[1] + dy * out)
+    if jog is not None:
+        sx, sy = STEPS[jog[1]]
+        end = (end[0] + sx * jog[0], end[1] + sy * jog[0])
+    if _same_place(site, first, last):
+        facing = faces[1] or FACES[(FACES.index(faces[0]) + 2) % 4]
+        at = face_middle(box(0, 0, *UNDRAWN_IN), facing)
+        last = site.moved(last, (end[0] - at[0] - last.x_in, end[1] - at[1] - last.y_in))
+    return site, first, last, [_round(begin), _round(end)]
+
+
+def _round(point: Point) -> Point:
+    return (round(point[0] * 16) / 16, round(point[1] * 16) / 16)
+
+
+def trench(reader: SceneReader) -> Said:
+    """trench A [face] to B [face] [43' [by 6' north]] [8" wide] [by machine|by spade] [in rock] [sand 2"]: from wall
+    to wall as they stand, or as taped; a building that is not there yet is put up."""
+    site, first, last, points = _line(reader, False)
+    item: dict[str, Any] = {}
+    while not reader.over():
+        if re.match(r"\s*\d", reader.text[reader.pos :]):
+            item["width_in"] = reader.length()
+            reader.need(("wide",), "wide after a width")
+            continue
+        word = reader.need(
+            ("by machine", "by spade", "in rock", "sand", "that moves", '8" wide'), "a width, by machine"
+        )
+        if word in ("by machine", "by spade"):
+            item["dig"] = word.removeprefix("by ")
+        elif word == "in rock":
+            item["rock"] = True
+        elif word == "that moves":
+            item["moves"] = True
+        else:
+            item["bedding_in"] = reader.length()
+    return _with_line(site, first, last, points, "trench", item)
+
+
+def span(reader: SceneReader) -> Said:
+    """span A [face] to B [face] [18' high [and 14' high]] [sag 2'] [mast]: wires over the air from wall to wall."""
+    site, first, last, points = _line(reader, True)
+    item: dict[str, Any] = {}
+    ends: list[dict[str, Any]] = []
+    while not reader.over():
+        if re.match(r"\s*\d", reader.text[reader.pos :]):
+            ends.append({"height_in": reader.length()})
+            reader.need(("high",), "high after a height")
+            reader.phrase(["and"])
+        else:
+            word = reader.need(("sag", "18' high"), "a height, or sag")
+            if word == "sag":
+                item["sag_in"] = reader.length()
+    if len(ends) > 2:
+        raise reader.refuse("a span has two ends")
+    if ends:
+        item |= {"start_end": ends[0], "end_end": ends[-1]}
+    return _with_line(site, first, last, points, "span", item)
+
+
+def _with_line(
+    site: _Site, first: Structure, last: Structure, points: list[Point], kind: str, item: dict[str, Any]
+) -> Said:  # fmt: skip
+    job = site.job
+    taken = {line.name for line in job.lines}
+    name = f"{first.name} to {last.name}"
+    name = next(n for n in (name, *(f"{name} {i}" for i in range(2, 99))) if n not in taken)
+    whole = {"name": name, "points": points, "start": first.id, "end": last.id, **item}
+    return Said([*site.edits(), {"op": "add", "kind": kind, "item": whole}])
+
+
+def _place(reader: SceneReader, toward: Point | None = None) -> Point:
+    """A place of the yard: a building with or without a face, the street, or feet east and north of a building."""
+    job = reader.scene.job
+    yard = yard_of(job)
+    names = {item.structure.name: item for item in yard.buildings}
+    streets = {part.name.lower(): part for part in job.yard if part.kind == "street"}
+    reader.expect([*names, "street", "12' east"])
+    if word := reader.phrase(names):
+        shape = names[word].shape
+        face = _face(reader)
+        if not face and toward is not None:
+            face = nearest_face(shape, toward)
+        return face_middle(shape, face) if face else (shape.centroid.x, shape.centroid.y)
+    if word := reader.phrase(["street", *streets]):
+        part = streets.get(word) or next((p for p in job.yard if p.kind == "street"), None)
+        if part is None:
+            raise reader.refuse("there is no street yet: say `street south 60'`", allowed=["street south 60'"])
+        shape = shape_of(part)
+        near = shape.exterior.interpolate(shape.exterior.project(Shape(toward or (0.0, 0.0))))
+        return (near.x, near.y)
+    x = y = 0.0
+    for _ in range(2):
+        if not re.match(r"\s*\d", reader.text[reader.pos :]):
+            break
+        inches = reader.length()
+        dx, dy = STEPS[reader.need(FACES, "east, west, north or south")]
+        x, y = x + dx * inches, y + dy * inches
+    if reader.phrase(["of"]):
+        own = names[reader.need(names, "a building")]
+        centre = own.shape.centroid
+        return (centre.x + x, centre.y + y)
+    return (x, y)
+
+
+def _add(reader: SceneReader, kind: str, item: dict[str, Any]) -> Said:
+    job = reader.scene.job
+    name = kind.capitalize()
+    taken = {part.name for part in job.yard}
+    name = next(n for n in (name, *(f"{name} {i}" for i in range(2, 200))) if n not in taken)
+    return Said([{"op": "add", "kind": "yard", "item": {"kind": kind, "name": name, **item}}])
+
+
+def _long(kind: str) -> Any:
+    def read(reader: SceneReader) -> Said:
+        item: dict[str, Any] = {}
+        points: list[Point] = []
+        start_at = 0
+        while not reader.over():
+            if re.match(r"\s*\d", reader.text[reader.pos :]):
+                inches = reader.length()
+                word = reader.need(("wide", "deep"), "wide or deep")
+                item["width_in" if word == "wide" else "depth_in"] = inches
+                continue
+            options = ["from", "private", "12' wide" if kind in WIDTHS else '24" deep']
+            options += FACES if kind == "street" else []
+            word = reader.need(options, "from a place to a place")
+            if word == "private":
+                item["private"] = True
+            elif word in FACES:
+                points = _street(reader, word)
+            elif word == "from":
+                start_at = reader.pos
+                first = _place(reader)
+                reader.need(("to",), "to and a place")
+                last = _place(reader, first)
+                end_at = reader.pos
+                reader.pos = start_at
+                points = [_place(reader, last), last]
+                reader.pos = end_at
+        if not points:
+            raise reader.fail("from a place to a place")
+        if math.dist(points[0], points[-1]) < 6:
+            raise reader.refuse(f"the {kind} would have no length", start_at)
+        if kind in WIDTHS:
+            item.setdefault("width_in", WIDTHS[kind])
+        return _add(reader, kind, {"points": [_round(point) for point in points], **item})
+
+    read.__doc__ = f"{kind} [12' wide|24\" deep] from PLACE to PLACE [private]."
+    return read
+
+
+def _street(reader: SceneReader, side: str) -> list[Point]:
+    """A street on one side of everything, so far off the first building."""
+    yard = yard_of(reader.scene.job)
+    off = reader.length()
+    first = yard.buildings[0].shape if yard.buildings else box(0, 0, *UNDRAWN_IN)
+    x, y = face_middle(first, side)
+    dx, dy = STEPS[side]
+    x, y = x + dx * (off + STREET_IN / 2), y + dy * (off + STREET_IN / 2)
+    return [(x - abs(dy) * STREET_HALF_IN, y - abs(dx) * STREET_HALF_IN),
+            (x + abs(dy) * STREET_HALF_IN, y + abs(dx) * STREET_HALF_IN)]  # fmt: skip
+
+
+def _area(kind: str) -> Any:
+    def read(reader: SceneReader) -> Said:
+        wide = reader.length()
+        reader.need(("x", "by"), "x and the depth")
+        deep = reader.length()
+        reader.need(("at",), "at and a place")
+        x, y = _place(reader)
+        ring = [(x - wide / 2, y - deep / 2), (x - wide / 2, y + deep / 2), (x + wide / 2, y + deep / 2),
+                (x + wide / 2, y - deep / 2)]  # fmt: skip
+        return _add(reader, kind, {"points": [_round(point) for point in ring]})
+
+    read.__doc__ = f"{kind} W x D at PLACE: its middle."
+    return read
+
+
+def tree(reader: SceneReader) -> Said:
+    """tree at PLACE [crown 12']."""
+    reader.need(("at",), "at and a place")
+    spot = _round(_place(reader))
+    crown = reader.length() if reader.phrase(["crown"]) else CROWN_IN
+    return _add(reader, "tree", {"points": [spot], "width_in": crown})
+
+
+def _signed(reader: SceneReader) -> float:
+    reader.skip()
+    sign = 1.0
+    if reader.text[reader.pos : reader.pos + 1] in "+-" and reader.pos < len(reader.text):
+        sign = -1.0 if reader.text[reader.pos] == "-" else 1.0
+        reader.pos += 1
+    return sign * reader.length()
+
+
+def grade(reader: SceneReader) -> Said:
+    """grade BUILDING -14": the ground at it, over the ground of the site's zero."""
+    names = {item.name: item for item in reader.scene.job.structures if item.kind != "yard"}
+    item = names[reader.need(names, "a building")]
+    return Said([{"op": "set", "kind": "structure", "id": item.id, "set": {"ground_in": _signed(reader)}}])
+
+
+def spot(reader: SceneReader) -> Said:
+    """spot -8" at PLACE: how high the ground lies there."""
+    height = _signed(reader)
+    reader.need(("at",), "at and a place")
+    return _add(reader, "spot", {"points": [_round(_place(reader))], "height_in": height})
+
+
+def _trench(reader: SceneReader, words: tuple[str, ...]) -> Trench:
+    """A trench named after one of these words, else the one looked at, else the only one."""
+    own = {item.name: item for item in reader.scene.job.trenches}
+    if reader.phrase(words):
+        return own[reader.need(own, "a trench by its name")]
+    looked = next((item for item in own.values() if item.id == reader.scene.line_id), None)
+    only = next(iter(own.values())) if len(own) == 1 else None
+    if looked or only:
+        return looked or only  # type: ignore[return-value]
+    options = [f"{words[0]} {name}" for name in own]
+    reader.expect(options)
+    raise reader.refuse(f"say {words[0]} and which trench", allowed=options)
+
+
+def lay(reader: SceneReader) -> Said:
+    """lay WAY|CIRCUIT in TRENCH|SPAN [18" deep] [in METHOD [SIZE]]: a way that goes through the earth; of a circuit
+    that has none its riser, its pipe and the riser at the other end are made."""
+    job = reader.scene.job
+    ways = {way.name: way for way in job.ways}
+    circuits = {circuit.name: circuit for circuit in job.circuits}
+    word = reader.need([*circuits, *ways], "a way or a circuit by its name")
+    lines: dict[str, Trench | Span] = {item.name: item for item in job.lines}
+    reader.need(("in", "on"), "in and a trench")
+    line = lines[reader.need(lines, "a trench or span by its name")]
+    values: dict[str, Any] = {}
+    while not reader.over():
+        if re.match(r"\s*\d", reader.text[reader.pos :]):
+            values["depth_in"] = reader.length()
+            reader.need(("deep",), "deep after a depth")
+            continue
+        reader.need(("in", '18" deep'), "a depth, or in and a pipe")
+        known = {name: m.key for m in methods(reader.scene.book).values() for name in (*m.words, m.key.lower())
+                 if m.kind == "raceway"}  # fmt: skip
+        values["method"] = known[reader.need(known, "a pipe")]
+        size = reader.phrase([pipe.size for pipe in raceway_sizes(reader.scene.book, values["method"])])
+        values |= {"size": size} if size else {}
+    walked = circuits[word].chain[0].path if word in circuits and circuits[word].chain else ()
+    if word in ways or walked:
+        way = ways[word].id if word in ways else walked[0]
+        depth = {"depth_in": values["depth_in"]} if "depth_in" in values else {}
+        return Said([{"op": "lay", "along": line.id, "way": way, **depth}])
+    return Said([{"op": "lay_feed", "along": line.id, "circuit": circuits[word].id, **values}])
+
+
+def read(reader: SceneReader) -> Said:
+    """read 17" at 12' [tape] [of TRENCH]; read rod 62" grade 44" at 12': cover over what lies there, by a sight tube
+    or tape, or by rod and level: what the rod stands lower on it than on the ground beside."""
+    by = "tube"
+    if reader.phrase(["rod"]):
+        by, low = "level", reader.length()
+        reader.need(("grade",), "grade and the rod's reading on the ground")
+        high = reader.length()
+        if high >= low:
+            raise reader.refuse("on the ground the rod reads less than on the pipe")
+        depth = low - high
+    else:
+        depth = reader.length()
+    reader.need(("at",), "at and how far along")
+    at = reader.position()
+    by = "tape" if by == "tube" and reader.phrase(["tape"]) else by
+    own = _trench(reader, ("of", "in"))
+    long = sum(math.dist(a, b) for a, b in pairwise(own.points))
+    if at > long + 1:
+        raise reader.refuse(f"{own.name} is {long / 12:.0f}' long")
+    kept = [item.model_dump() for item in own.readings if abs(item.at_in - at) > 0.01]
+    readings = sorted([*kept, {"at_in": at, "depth_in": depth, "by": by}], key=lambda item: float(item["at_in"]))
+    return Said([{"op": "set", "kind": "trench", "id": own.id, "set": {"readings": readings}}])
+
+
+def done(reader: SceneReader) -> Said:
+    """done STEP [of TRENCH] [on 2026-05-12] [because ...]: a step of the work at a trench."""
+    step = reader.need([item for item in ORDER if item != "inspection"], "a step")
+    own = _trench(reader, ("of",))
+    values: dict[str, Any] = {"on": _day(reader)}
+    if reader.phrase(["because"]):
+        end = reader.line_end()
+        values["why"] = reader.text[reader.pos : end].strip()
+        reader.pos = end
+    return Said([{"op": "do_step", "trench": own.id, "step": step, **values}])
+
+
+def _day(reader: SceneReader) -> str:
+    if not reader.phrase(["on"]):
+        return ""
+    reader.expect(["2026-05-12"])
+    match = DAY.match(reader.text, reader.pos)
+    if match is None:
+        raise reader.fail("a day such as 2026-05-12")
+    reader.pos = match.end()
+    return match.group(0)
+
+
+def lift(reader: SceneReader) -> Said:
+    """lift [TRENCH] by WHO [on 2026-05-12]: the hold on its backfill, by whoever saw it."""
+    own = {item.name: item for item in reader.scene.job.trenches}
+    word = reader.phrase(own)
+    it = own[word] if word else _trench(reader, ("of",))
+    reader.need(("by",), "by and who saw it")
+    who = reader.name(("on",))
+    return Said([{"op": "lift_hold", "trench": it.id, "by": who, "on": _day(reader)}])
+
+
+def rods(reader: SceneReader) -> Said:
+    """rods 2 at BUILDING [8' apart] [30 ohms]: driven beside its wall."""
+    count = int(reader.number("how many rods", 0, 8))
+    reader.need(("at",), "at and a building")
+    names = {item.name: item for item in reader.scene.job.structures}
+    structure = names[reader.need(names, "a building")]
+    apart, ohms = 96.0, None
+    while not reader.over():
+        start = reader.pos
+        number = re.match(r"\s*(\d+(?:\.\d+)?)\s*ohms?\b", reader.text[start:])
+        if number:
+            ohms, reader.pos = float(number[1]), start + number.end()
+            continue
+        apart = reader.length()
+        reader.need(("apart",), "apart")
+    left, low, _, _ = _Site(reader).footprint(structure).shape.bounds
+    known = sum(item.structure == structure.id and item.kind == "rod" for item in reader.scene.job.electrodes)
+    made = [
+        {"structure": structure.id, "x_in": left + 24 + (known + number) * apart, "y_in": low - 24, "ohms": ohms}
+        for number in range(count)
+    ]  # fmt: skip
+    taken = set(reader.scene.job.ids())
+    free = (f"e{number}" for number in range(1, 999) if f"e{number}" not in taken)
+    return Said([{"op": "add", "kind": "electrode", "item": {"id": next(free), **item}} for item in made])
+
+
+def footing(reader: SceneReader) -> Said:
+    """footing electrode at BUILDING: a steel bar in the footing, that is there."""
+    reader.need(("at",), "at and a building")
+    names = {item.name: item for item in reader.scene.job.structures}
+    structure = names[reader.need(names, "a building")]
+    return Said([{"op": "add", "kind": "electrode", "item": {"structure": structure.id, "kind": "footing"}}])
+
+
+def service(reader: SceneReader) -> Said:
+    """service BUILDING overhead|underground [200 A] [wire 4/0] [held 14' high] [meter 5'6]."""
+    names = {item.name: item for item in reader.scene.job.structures}
+    structure = names[reader.need(names, "a building")]
+    item: dict[str, Any] = {"structure": structure.id}
+    item["entry"] = reader.need(("overhead", "underground"), "overhead or underground")
+    while not reader.over():
+        start = reader.pos
+        amps = re.match(r"\s*(\d+)\s*a(?:mps?)?\b", reader.text[start:], re.IGNORECASE)
+        if amps:
+            item["rating_a"], reader.pos = float(amps[1]), start + amps.end()
+            continue
+        word = reader.need(("wire", "held", "meter", "200 A"), "amperes, wire, held or meter")
+        if word == "wire":
+            item["wire_size"] = reader.token("a wire size", "/-")
+            item["material"] = reader.phrase(["cu", "al"]) or "al"
+        elif word == "held":
+            item["attach_in"] = reader.length()
+            reader.phrase(["high"])
+        else:
+            item["meter_in"] = reader.length()
+    known = next((own for own in reader.scene.job.services if own.structure == structure.id), None)
+    if known is not None:
+        values = {key: value for key, value in item.items() if key != "structure"}
+        return Said([{"op": "set", "kind": "service", "id": known.id, "set": values}])
+    return Said([{"op": "add", "kind": "service", "item": item}])
+
+
+VERBS = {
+    "trench": trench, "span": span, "lay": lay, "read": read, "done": done, "lift": lift, "grade": grade,
+    "spot": spot,
+    "rods": rods, "footing electrode": footing, "service": service, "tree": tree,
+    **{kind: _long(kind) for kind in ("drive", "street", "path", *SERVICES)},
+    **{kind: _area(kind) for kind in ("slab", "bed", "septic", "pool")},
+}  # fmt: skip
