@@ -21,7 +21,7 @@ def test_a_mend_is_an_edit_and_undo_brings_the_stop_back(client: TestClient) -> 
     page.edit(*stop["mends"][0]["edits"], label=stop["mends"][0]["label"])
     assert (page.head["stops"], page.head["undo"], page.head["revision"]) == (PLANTED - 1, "Dig to 18″", 2)
     page.go("undo")
-    assert (page.head["stops"], page.head["redo"], page.job) == (PLANTED, "Set depth 18″", was)
+    assert (page.head["stops"], page.head["redo"], page.job) == (PLANTED, "Dig to 18″", was)
 
 
 def test_two_windows_cannot_overwrite_each_other(client: TestClient) -> None:

@@ -18,9 +18,9 @@ def test_stop_reason_mend_undo_and_reload(open_page: Open) -> None:
     stops(page, PLANTED)
     look(page, "ch14")
     card = page.locator("[data-code=cover-short]")
-    expect(card).to_contain_text("PVC 40 under open ground wants 18″ over its top. Taped: 16″.")
+    expect(card).to_contain_text("PVC 40 under open ground wants 18″ over its top. Read at least 16″.")
     expect(card).to_contain_text("300.5")
-    card.get_by_role("button", name="Set depth 18″").click()
+    card.get_by_role("button", name="Dig to 18″").click()
     stops(page, PLANTED - 1)
     expect(card).to_have_count(0)
     page.get_by_test_id("undo").click()
@@ -32,7 +32,7 @@ def test_stop_reason_mend_undo_and_reload(open_page: Open) -> None:
     stops(page, PLANTED - 1)
     look(page, "ch14")
     expect(page.locator("[data-cell='5-depth']")).to_have_text("18″")
-    expect(page.get_by_test_id("undo")).to_have_attribute("title", "Undo: Set depth 18″")
+    expect(page.get_by_test_id("undo")).to_have_attribute("title", "Undo: Dig to 18″")
 
 
 def test_three_legs_by_keyboard_and_a_wrong_word_shows_where(open_page: Open) -> None:
@@ -98,7 +98,7 @@ def test_a_second_window_is_told_and_may_make_its_change_again(open_page: Open) 
     one, two = open_page(), open_page()
     for page in (one, two):
         look(page, "ch14")
-    one.get_by_role("button", name="Set depth 18″").click()
+    one.get_by_role("button", name="Dig to 18″").click()
     stops(one, PLANTED - 1)
     two.get_by_role("button", name="GFCI at the breaker").click()
     expect(two.get_by_test_id("notice")).to_contain_text("Another window changed this job")
@@ -148,7 +148,7 @@ def test_on_a_phone_the_verdict_stands_under_the_strip(open_page: Open) -> None:
     card = page.locator("[data-code=cover-short]").bounding_box()
     assert strip and card and card["y"] > strip["y"] and card["y"] < 844
     assert page.evaluate("document.documentElement.scrollWidth") <= 390
-    page.get_by_role("button", name="Set depth 18″").click()
+    page.get_by_role("button", name="Dig to 18″").click()
     stops(page, PLANTED - 1)
 
 

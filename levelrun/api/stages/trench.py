@@ -3,15 +3,26 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from typing import Annotated, Any
 
-from fastapi import APIRouter, Request
+from fastapi import APIRouter, Query, Request
+from fastapi.responses import Response
 from pydantic import BaseModel
+from starlette.concurrency import run_in_threadpool
 
-from levelrun.api.common import JobId, jobs_of
+from levelrun.api.common import JobId, attachment, jobs_of
 from levelrun.api.looking import ORDER, Look, Planned, planned_of
+from levelrun.api.stages.walls import DRAWING
 from levelrun.core.job import Trench
 from levelrun.core.measure import shown_in
-from levelrun.core.trench.drawn import YardDrawing, YardLine, YardMark, reading_marks, yard_drawing
+from levelrun.core.trench.drawn import (
+    YardDrawing,
+    YardLine,
+    YardMark,
+    meter_marks,
+    reading_marks,
+    yard_drawing,
+)
 from levelrun.core.trench.planned import (
     GroundPlan,
     LineSummary,
@@ -22,8 +33,9 @@ from levelrun.core.trench.planned import (
     span_plan,
     trench_plan,
 )
+from levelrun.exchange.dxf_yard import read_yard, write_yard
 
-router = APIRouter(prefix="/api/jobs", tags=["trench"])
+router = APIRouter(prefix="/api", tags=["trench"])
 
 
 class OutsideView(BaseModel):
@@ -91,6 +103,7 @@ def _yard(planned: Planned, rows: Iterable[LineSummary]) -> YardDrawing:
         for item in job.electrodes
         if item.kind in ("rod", "plate")
     ]
+    marks += meter_marks(job)
     with shown_in(planned.book.units):
         marks += [mark for facts in outside.trenches.values() for mark in reading_marks(facts)]
         return yard_drawing(job, lines, marks)
@@ -106,7 +119,7 @@ def _loose(planned: Planned) -> list[str]:
     ]
 
 
-@router.get("/{job_id}/outside")
+@router.get("/jobs/{job_id}/outside")
 def outside_sheet(request: Request, job_id: JobId) -> OutsideSheet:
     """Every trench, span and electrode of a job whole: the trench sheet, the locate ticket, the rod record."""
     planned = planned_of(jobs_of(request).get(job_id).job)
@@ -119,3 +132,33 @@ def outside_sheet(request: Request, job_id: JobId) -> OutsideSheet:
         spans=[span_plan(outside, ident) for ident in outside.spans],
         grounds=[ground_plan(outside, row.id) for row in rows if row.kind == "ground"],
     )
+
+
+@router.get("/jobs/{job_id}/yard.dxf")
+def yard_dxf(request: Request, job_id: JobId) -> Response:
+    """The yard as DXF, in inches: a layer a kind."""
+    text = write_yard(jobs_of(request).get(job_id).job)
+    return Response(text, media_type="image/vnd.dxf", headers=attachment("yard.dxf"))
+
+
+class YardFound(BaseModel):
+    """Things of the yard of a drawing as the edits that bring them in, all or none."""
+
+    edits: list[dict[str, Any]]
+    label: str
+
+
+@router.post("/dxf/yard", openapi_extra=DRAWING)
+async def dxf_yard(request: Request, units: Annotated[str, Query(max_length=20)]) -> YardFound:
+    """Drives, services and areas from a drawing, by the names of its layers. Nothing is kept: the caller makes the
+    edits."""
+    parts = await run_in_threadpool(request.app.state.worker.run, read_yard, await request.body(), units)
+    edits = [
+        {
+            "op": "add",
+            "kind": "yard",
+            "item": {"kind": p.kind, "name": p.kind.capitalize(), "points": p.points, "width_in": p.width_in},
+        }
+        for p in parts
+    ]
+    return YardFound(edits=edits, label=f"bring in {len(parts)} things of the yard")

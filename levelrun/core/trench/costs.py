@@ -57,6 +57,7 @@ class Connection:
     drop_breaker: float | None
     drop_load: float | None
     later: str
+    takes: str
     here: bool
     mend: Mend | None
 
@@ -273,7 +274,8 @@ def _row(
     at_breaker, at_load = _drops(facts.book, wires, long_ft, size or wires.wire_size)
     return Connection(
         key=key, label=label, hours=hours, dollars=dollars, wait_days=facts.book.number("marks_wait_days"),
-        drop_breaker=at_breaker, drop_load=at_load, later="wires are pulled out and in", here=here, mend=None,
+        drop_breaker=at_breaker, drop_load=at_load, later="wires are pulled out and in", takes="", here=here,
+        mend=None,
     )  # fmt: skip
 
 
@@ -306,8 +308,19 @@ def _larger(facts: TrenchFacts, main: Lain, wires: HopWires, long_ft: float, her
                                          if ends else 0.0)  # fmt: skip
         label = f"Trench, wire of {size}" + (f", spliced down to {wires.wire_size} at both ends" if ends else "")
         row = _row(facts, f"wire-{size}", label, hours, dollars, wires, long_ft, size=size)
-        found.append(replace(row, mend=Mend(f"Wire it in {size}", [rewire(wires, size)])))
+        found.append(
+            replace(row, takes=_takes(book, size, ends), mend=Mend(f"Wire it in {size}", [rewire(wires, size)]))
+        )
     return found
+
+
+def _takes(book: Codebook, size: str, splices: int) -> str:
+    """What a stepped-up feed wants at its ends: boxes, splices, room to bend, the bond screw."""
+    if not splices:
+        return ""
+    room = bending_in(book, size)
+    bend = f", {show_inches(room)} to bend {size} in each (312.6)" if room else ""
+    return f"2 boxes, {splices} listed splices{bend}; the bonding screw out at the far panel"
 
 
 def _dearer(book: Codebook, wires: HopWires, size: str) -> float:
@@ -357,6 +370,7 @@ def _overhead(facts: TrenchFacts, wires: HopWires, long_ft: float) -> list[Conne
         Connection(
             key="overhead", label=f"Overhead, {fits} aluminum, two heads", hours=hours, dollars=dollars,
             wait_days=0.0,
-            drop_breaker=at_breaker, drop_load=at_load, later="it is taken down for more", here=False, mend=None,
+            drop_breaker=at_breaker, drop_load=at_load, later="it is taken down for more",
+            takes=f"a head for {count + 1} wires and a drip loop at each end", here=False, mend=None,
         )
     ]  # fmt: skip

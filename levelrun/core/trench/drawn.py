@@ -18,7 +18,7 @@ from levelrun.core.trench.air import Beneath, Hanging
 from levelrun.core.trench.facts import Lain, TrenchFacts
 from levelrun.core.trench.rules.risers import risers_of
 from levelrun.core.trench.rules.spans import SpanFacts
-from levelrun.core.trench.yard import Yard, along, long_in, shape_of, yard_of
+from levelrun.core.trench.yard import Yard, along, face_middle, long_in, nearest_face, shape_of, yard_of
 from levelrun.core.ways.laid import Profile, between
 
 ABOVE_TEXT = {
@@ -313,6 +313,21 @@ def reading_marks(facts: TrenchFacts) -> list[YardMark]:
         )
         for mark in _marks(facts)
     ]  # fmt: skip
+
+
+def meter_marks(job: Job) -> list[YardMark]:
+    """Where the service of each building comes in: at the wall that looks to the street."""
+    yard = yard_of(job)
+    street = next((shape_of(part).centroid for part in yard.parts if part.kind == "street"), None)
+    found: list[YardMark] = []
+    for item in job.services:
+        building = yard.building(item.structure)
+        if building is not None:
+            to = (street.x, street.y) if street is not None else (0.0, building.shape.bounds[3] + 1)
+            at = face_middle(building.shape, nearest_face(building.shape, to))
+            text = f"meter, {item.rating_a:g} A"
+            found.append(YardMark(kind="meter", id=item.structure, at=at, text=text, fine=True))
+    return found
 
 
 def _crossings(facts: TrenchFacts) -> list[SectionCrossing]:

@@ -208,6 +208,7 @@ def _steps(facts: TrenchFacts) -> list[TrenchStep]:
         "marks": _ticket(facts.trench) or ("" if "marks" in ticks(facts.trench) else waits),
         "dig": f"to {show_inches(round(facts.deepest_in))}, {facts.trench.dig}",
         "tubes": f"{count} reading{'' if count == 1 else 's'}" if count else "one every 15′ and at each end",
+        "lay": "a second pipe for later costs little now; data in a pipe of its own, apart",
         "inspection": "nothing is covered before it",
         "ribbon": f"{over} or more over it",
     }

@@ -18,11 +18,22 @@ from levelrun.core.site.geometry import STEPS, Point
 from levelrun.core.site.scene import Said, SceneReader
 from levelrun.core.trench.order import STEPS as ORDER
 from levelrun.core.trench.parts import SERVICES
-from levelrun.core.trench.yard import UNDRAWN_IN, Footprint, face_middle, nearest_face, shape_of, standing, yard_of
+from levelrun.core.trench.yard import (
+    DRIVE_IN,
+    PATH_IN,
+    STREET_IN,
+    UNDRAWN_IN,
+    Footprint,
+    face_middle,
+    nearest_face,
+    shape_of,
+    standing,
+    yard_of,
+)
 
 FACES = ("north", "east", "south", "west")
 STREET_HALF_IN = 1800.0
-STREET_IN, DRIVE_IN, PATH_IN, CROWN_IN = 288.0, 144.0, 48.0, 144.0
+CROWN_IN = 144.0
 WIDTHS = {"street": STREET_IN, "drive": DRIVE_IN, "path": PATH_IN}
 DAY = re.compile(r"\d{4}-\d{2}-\d{2}")
 

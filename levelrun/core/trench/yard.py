@@ -21,6 +21,7 @@ UNDRAWN_IN = (144.0, 120.0)
 OUTSIDE_ROOMS = ("porch",)
 UNDER = ("crawl", "basement", "loft", "attic")
 COVERS = {"street": "street", "drive": "driveway", "slab": "slab_4in"}
+STREET_IN, DRIVE_IN, PATH_IN = 288.0, 144.0, 48.0  # as wide as these usually are
 NEAR_IN = 180.0  # a height of the ground counts for a line within so much of it
 
 

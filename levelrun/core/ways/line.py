@@ -26,7 +26,7 @@ from levelrun.core.trade.pipe.centreline import (
     plus,
     unit,
 )
-from levelrun.core.trade.pipe.make import how_bent, least_radius_in, usual_radius_in
+from levelrun.core.trade.pipe.make import how_bent, least_radius_in, shoe_of, usual_radius_in
 from levelrun.core.trade.pipe.shapes import (
     BOX_END_IN,
     BOX_RISE_IN,
@@ -44,6 +44,7 @@ from levelrun.core.ways.facts import WayView
 from levelrun.core.ways.geometry import COMPASS, TURN
 from levelrun.core.ways.parts import Leg, Shape, Toward
 
+SWEEP_OVER_SHOE = 1.5  # a corner that is said wider than so many shoes is bought as a sweep
 ASSUMED_IN = {"box_offset": BOX_RISE_IN, "offset": 4.0, "saddle3": 2.0, "saddle4": 4.0, "kick": 4.0, "rolling": 4.0}
 UP: Vector = (0.0, 0.0, 1.0)
 Frame = tuple[Vector, Vector, Vector]  # ahead, the way aside, the other way aside
@@ -297,10 +298,18 @@ def _bare(view: WayView, index: int, angle: float) -> Turn:
     )  # fmt: skip
 
 
+def _corner_how(view: WayView, leg: Leg) -> str:
+    """How a corner is made: a sweep much wider than the shoe of its bender is a factory one, bought and not bent."""
+    how = how_bent(view.book, leg.method, leg.size, 90.0, False)
+    shoe = shoe_of(view.book, leg.method, leg.size)
+    wide = how == "hand" and shoe is not None and (leg.radius_in or 0.0) > SWEEP_OVER_SHOE * shoe.radius_in
+    return "factory" if wide else how
+
+
 def _corner(view: WayView, index: int) -> Turn:
     """The bend into a leg: by its own pipe, of the radius that is said."""
     leg = view.way.legs[index]
-    how = how_bent(view.book, leg.method, leg.size, 90.0, False)
+    how = _corner_how(view, leg)
     radius = leg.radius_in or usual_radius_in(view.book, leg.method, leg.size, how)
     return Turn(
         leg=index, kind="corner", part=0, shape=None, angle_deg=90.0, radius_in=radius, how=how,

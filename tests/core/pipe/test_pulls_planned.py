@@ -44,6 +44,22 @@ def test_a_stub_is_marked_by_its_take_up() -> None:
     assert pull_.total.total_deg == 90
 
 
+@pytest.mark.parametrize(("radius", "elbows"), [(7, 0), (8, 0), (9, 1), (24, 1)])
+def test_a_sweep_wider_than_its_shoe_is_bought_and_not_bent(radius: int, elbows: int) -> None:
+    """3/4 thin wall on a shoe of 5.42: to 8.1 it is taken as bent by hand, over that it is a factory sweep. Of 24 it
+    has no mark and no take-up; the pipe gains 2R − πR/2 of that radius, and is cut for its two ends."""
+    job = one_way(f'up 40" block wall in emt 3/4; over 5\' sweep {radius}" to C-1')
+    laid = view(job)
+    layout = laid.laid[0][1]
+    assert len(layout.elbows) == elbows
+    marks = [mark for piece in layout.pieces for mark in marks_of(laid.view, layout, piece)]
+    assert bool(marks) is not bool(elbows)
+    if elbows:
+        elbow = layout.elbows[0]
+        assert elbow.to_in - elbow.from_in == pytest.approx(math.pi / 2 * radius + 2 * 1.5)
+        assert layout.line.length_in == pytest.approx(100 - radius * (2 - math.pi / 2))
+
+
 def test_back_to_back_goes_on_the_star() -> None:
     """The second of two right angles is marked where its back will stand: 12 + 30 less the gain of the first, half an
     outside more."""

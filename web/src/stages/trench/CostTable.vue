@@ -65,7 +65,7 @@ const percent = (value: number | null | undefined) => (value == null ? '–' : `
             <td colspan="4">
               drop {{ percent(row.drop_breaker) }} at the breaker{{
                 row.drop_load == null ? '' : `, ${percent(row.drop_load)} as loaded`
-              }}; later: {{ row.later }}
+              }}; later: {{ row.later }}{{ row.takes ? `; wants ${row.takes}` : '' }}
             </td>
           </tr>
         </template>

@@ -50,7 +50,6 @@ defineExpose({ ask })
           type="button"
           class="plain tick"
           :aria-pressed="step.state === 'done'"
-          :aria-label="`${step.title}: ${STATES[step.state] || 'later'}`"
           @click="tap(step)"
         >
           <i aria-hidden="true" />

@@ -63,6 +63,18 @@ function move(id: string, corner: number, at: [number, number]) {
   const what = store.job?.trenches.some((item) => item.id === id) ? 'trench' : 'span'
   void act([{ op: 'set', kind: what, id, set: { points } } as Edit], `move a corner of ${own.name}`)
 }
+function shift(what: 'building' | 'part', id: string, by: [number, number]) {
+  if (what === 'building') {
+    const own = store.job?.structures.find((item) => item.id === id)
+    if (!own) return
+    const set = { x_in: (own.x_in ?? 0) + by[0], y_in: (own.y_in ?? 0) + by[1] }
+    return void act([{ op: 'set', kind: 'structure', id, set } as Edit], `move ${own.name}`)
+  }
+  const own = store.job?.yard.find((item) => item.id === id)
+  if (!own) return
+  const points = own.points.map((p) => [(p[0] ?? 0) + by[0], (p[1] ?? 0) + by[1]])
+  void act([{ op: 'set', kind: 'yard', id, set: { points } } as Edit], `move ${own.name}`)
+}
 function corner() {
   const own = trench.value && line.value
   if (!own) return
@@ -78,6 +90,19 @@ function corner() {
 function remove() {
   if (line.value)
     void act([{ op: 'drop', kind: kind.value, id: line.value.id } as Edit], `remove ${line.value.name}`)
+}
+/** Drives, services and areas from a drawing, by the names of its layers; the drawing is in inches. */
+async function bring(event: Event) {
+  const field = event.target as HTMLInputElement
+  const file = field.files?.[0]
+  field.value = ''
+  if (!file) return
+  const url = '/api/dxf/yard?units=inches'
+  const headers = { 'content-type': 'application/octet-stream' }
+  const answer = await fetch(url, { method: 'POST', headers, body: file })
+  const found = (await answer.json()) as { edits: Edit[]; label: string; detail?: string }
+  if (!answer.ok) return notice.tell(found.detail ?? 'The drawing could not be read.', 'stop')
+  await act(found.edits, found.label)
 }
 async function call() {
   if (!trench.value) return
@@ -117,10 +142,24 @@ const BUTTONS = ['lay', 'read', 'span', 'drive', 'water', 'grade', 'rods']
   <StageFrame>
     <template #left>
       <LineNav :rows="rows" :here="here" @look="lookAt($event.id)" />
+      <p v-if="yard && !empty" class="files num">
+        <a :href="`/api/jobs/${store.view?.id}/yard.dxf`" download>Yard as DXF</a>
+        <label>
+          Yard from DXF, in inches
+          <input type="file" accept=".dxf" aria-label="Yard from DXF" @change="bring" />
+        </label>
+      </p>
     </template>
     <template v-if="yard && !empty">
       <div class="yard">
-        <YardPicture :yard="yard" :here="here" :metric="store.metric" @look="lookAt" @move="move" />
+        <YardPicture
+          :yard="yard"
+          :here="here"
+          :metric="store.metric"
+          @look="lookAt"
+          @move="move"
+          @shift="shift"
+        />
       </div>
       <div class="section">
         <LongSection
@@ -183,6 +222,27 @@ const BUTTONS = ['lay', 'read', 'span', 'drive', 'water', 'grade', 'rods']
 </template>
 
 <style scoped>
+.files {
+  padding: 6px 12px;
+  font-size: 14px;
+}
+.files a,
+.files label {
+  display: block;
+  color: var(--chalk);
+  padding: 5px 0;
+  text-decoration: underline;
+  cursor: pointer;
+}
+.files input {
+  position: absolute;
+  opacity: 0;
+  width: 1px;
+  height: 1px;
+}
+.files label:focus-within {
+  outline: 2px solid var(--chalk);
+}
 .yard {
   flex: 1 1 320px;
   min-height: 280px;

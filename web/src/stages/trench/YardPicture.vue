@@ -12,6 +12,7 @@ const props = defineProps<{ yard: YardDrawing; here: string | null; metric: bool
 const emit = defineEmits<{
   look: [id: string]
   move: [line: string, corner: number, at: [number, number]]
+  shift: [kind: 'building' | 'part', id: string, by: [number, number]]
 }>()
 
 const host = ref<HTMLElement | null>(null)
@@ -123,6 +124,11 @@ const frame = (points: XY[]) => {
   const [x, y] = [Math.min(...xs), Math.min(...ys)]
   return { x, y, w: Math.max(Math.max(...xs) - x, 2), h: Math.max(Math.max(...ys) - y, 2) }
 }
+/** A thing of the yard is taken by its name. */
+function dot(shape: (typeof props.yard.shapes)[number]) {
+  const [x, y] = shape.line.length ? tag(shape.line) : px(shape.at)
+  return { x: x - 14, y: y - 14, w: 28, h: 28 }
+}
 const things = computed<Thing[]>(() => {
   const found: Thing[] = props.yard.lines.map((line) => ({
     id: line.id,
@@ -133,6 +139,15 @@ const things = computed<Thing[]>(() => {
     picked: line.id === props.here,
     mark: line.name,
   }))
+  if (!props.fixed)
+    for (const shape of props.yard.shapes.filter((one) => one.kind !== 'street'))
+      found.push({
+        id: shape.id,
+        kind: shape.kind === 'building' ? 'building' : 'part',
+        name: shape.kind === 'building' ? `${shape.name}, building` : `${shape.name}, ${shape.kind}`,
+        ...(shape.kind === 'building' ? frame(shape.rings.flat() as XY[]) : dot(shape)),
+        drags: true,
+      })
   const own = props.yard.lines.find((line) => line.id === props.here)
   if (own && !props.fixed)
     own.points.forEach((p, i) => {
@@ -154,22 +169,36 @@ function split(thing: Thing): [string, number] {
   const at = thing.id.lastIndexOf('.')
   return [thing.id.slice(0, at), Number(thing.id.slice(at + 1))]
 }
-function pulled(thing: Thing, at: Spot) {
+const moved = ref<{ id: string; by: XY } | null>(null)
+function pulled(thing: Thing, at: Spot, from: Spot) {
+  if (thing.kind !== 'corner') {
+    moved.value = { id: thing.id, by: [at.x - from.x, at.y - from.y] }
+    return
+  }
   const [line, corner] = split(thing)
   drag.value = { line, corner, at: scale.value.back(at.x, at.y) }
 }
-function drop() {
-  const held = drag.value
-  drag.value = null
+const kindOf = (thing: Thing) => (thing.kind === 'building' ? 'building' : 'part') as 'building' | 'part'
+function drop(thing: Thing) {
+  const [held, whole] = [drag.value, moved.value]
+  drag.value = moved.value = null
+  if (whole) {
+    const by = whole.by.map((v, i) => Math.round(((i ? -v : v) / scale.value.per) * 4) / 4) as XY
+    return emit('shift', kindOf(thing), thing.id, by)
+  }
   if (held) emit('move', held.line, held.corner, held.at.map((v) => Math.round(v)) as XY)
 }
 function nudge(thing: Thing, way: Way) {
+  const [dx, dy] = { left: [-12, 0], right: [12, 0], up: [0, 12], down: [0, -12] }[way] as XY
+  if (thing.kind === 'building' || thing.kind === 'part')
+    return emit('shift', kindOf(thing), thing.id, [dx, dy])
   if (thing.kind !== 'corner') return
   const [line, corner] = split(thing)
   const at = props.yard.lines.find((l) => l.id === line)?.points[corner]
-  const [dx, dy] = { left: [-12, 0], right: [12, 0], up: [0, 12], down: [0, -12] }[way] as XY
   if (at) emit('move', line, corner, [(at[0] ?? 0) + dx, (at[1] ?? 0) + dy])
 }
+const pushed = (id: string) =>
+  moved.value?.id === id ? `translate(${moved.value.by[0]} ${moved.value.by[1]})` : undefined
 /** A length for the scale bar: whole feet or metres, about a sixth of the picture. */
 const bar = computed(() => {
   const unit = props.metric ? 39.37 : 12
@@ -196,14 +225,14 @@ const dragged = computed(() => {
       :height="height"
       :things="things"
       testid="yard"
-      @pick="(thing) => thing.kind !== 'corner' && emit('look', thing.id)"
+      @pick="(thing) => ['trench', 'span', 'building'].includes(thing.kind) && emit('look', thing.id)"
       @pull="pulled"
       @drop="drop"
-      @cancel="drag = null"
+      @cancel="drag = moved = null"
       @nudge="nudge"
     >
       <rect :width="width" :height="height" class="lawn" />
-      <g v-for="shape in areas" :key="shape.id">
+      <g v-for="shape in areas" :key="shape.id" :transform="pushed(shape.id)">
         <path v-for="(ring, i) in shape.rings" :key="i" :d="path(ring, true)" :class="['area', shape.kind]" />
         <text
           v-if="shape.kind !== 'street' && !(narrow && shape.kind !== 'drive')"
@@ -225,11 +254,11 @@ const dragged = computed(() => {
         <path :d="path(pointsOf(line))" class="dug" :stroke-width="wide(line.width_in)" />
         <path :d="path(pointsOf(line))" class="pipe" :class="line.verdict" />
       </g>
-      <g v-for="shape in services" :key="shape.id">
+      <g v-for="shape in services" :key="shape.id" :transform="pushed(shape.id)">
         <path :d="path(shape.line)" :class="['service', shape.kind]" />
         <text :x="tag(shape.line)[0]" :y="tag(shape.line)[1]" class="small halo">{{ shape.text }}</text>
       </g>
-      <g v-for="shape in buildings" :key="shape.id">
+      <g v-for="shape in buildings" :key="shape.id" :transform="pushed(shape.id)">
         <path
           v-for="(ring, i) in shape.rings"
           :key="i"
@@ -238,7 +267,7 @@ const dragged = computed(() => {
           :class="{ undrawn: !shape.drawn }"
         />
       </g>
-      <g v-for="word in buildingWords" :key="word.id">
+      <g v-for="word in buildingWords" :key="word.id" :transform="pushed(word.id)">
         <text
           v-for="(part, i) in word.lines"
           :key="i"
@@ -274,6 +303,18 @@ const dragged = computed(() => {
         <template v-if="mark.kind === 'rod'">
           <circle :cx="px(mark.at)[0]" :cy="px(mark.at)[1]" r="4.5" class="rod" />
           <path :d="`M${px(mark.at)[0]} ${px(mark.at)[1] - 4.5}v9`" class="rodline" />
+        </template>
+        <template v-else-if="mark.kind === 'meter'">
+          <rect :x="px(mark.at)[0] - 5" :y="px(mark.at)[1] - 5" width="10" height="10" class="rod" />
+          <text
+            v-if="!narrow"
+            :x="px(mark.at)[0] - 8"
+            :y="px(mark.at)[1] - 8"
+            text-anchor="end"
+            class="small halo"
+          >
+            {{ mark.text }}
+          </text>
         </template>
         <template v-else>
           <circle :cx="px(mark.at)[0]" :cy="px(mark.at)[1]" r="5.5" class="tube" />
