@@ -40,6 +40,11 @@ def pipe(page: Page) -> None:
     to(page, "pipe?way=h1")
 
 
+def trench(page: Page) -> None:
+    """A trench dug too shallow, along its length."""
+    to(page, "trench?line=t1")
+
+
 def sticks(page: Page) -> None:
     """A wall of thin wall pipe, its last bend picked."""
     to(page, "pipe?way=s4&pull=1")
@@ -125,12 +130,6 @@ def panel(page: Page) -> None:
     page.locator("article[data-code=panel-short]").scroll_into_view_if_needed()
 
 
-def directory(page: Page) -> None:
-    """The directory for the panel doors."""
-    to(page, "sheets/directory")
-    page.wait_for_timeout(600)
-
-
 def start(page: Page) -> None:
     """One more circuit by a sentence."""
     to(page, "start")
@@ -148,13 +147,13 @@ VIEWS: dict[str, tuple[tuple[int, int], Callable[[Page], None]]] = {
     "boxes-phone": ((390, 844), boxes_phone),
     "circuits": ((1280, 800), circuits),
     "circuits-panel": ((1280, 800), panel),
-    "directory": ((1280, 800), directory),
     "runs": ((1280, 800), runs),
     "runs-cables": ((1280, 800), cables),
     "pull-list": ((1280, 800), pull_list),
     "pipe": ((1280, 800), pipe),
     "pipe-sticks": ((1280, 800), sticks),
-    "pipe-phone": ((390, 844), pipe),
+    "trench": ((1280, 800), trench),
+    "trench-phone": ((390, 844), trench),
     "runs-dark": ((1280, 800), basement),
     "rules": ((1280, 800), rules),
     "pocket-phone": ((390, 844), pocket),

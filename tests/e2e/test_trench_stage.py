@@ -153,6 +153,28 @@ def test_house_and_shop_from_nothing_by_keyboard(open_page: Open) -> None:
     expect(card(page, "cover-short")).to_contain_text("1″ short over 60′")
 
 
+def test_a_cabin_is_fed_over_the_air_from_nothing(open_page: Open) -> None:
+    """16 and 14 ft up, 50 ft apart, 2 ft of sag: 12 ft 9 over the ground on a hot day. Up 126 to the head: 16 ft less
+    the 18 of the floor over grade and the 48 of the panel."""
+    page = open_page()
+    new_job(page)
+    keys = stage(page, 6)
+    for text in (
+        "panel H in house 200a", "panel C in cabin 60a", "feed C from H 1 60a wire 6",
+        "span house west to cabin east 16' high and 14' high sag 2'", "lay C feeder on House to Cabin",
+    ):  # fmt: skip
+        keys += say(page, text)
+    print(f"cabin over the air: {keys} keys")
+    assert keys <= LEAST_KEYS
+    line(page, "span.n1")
+    expect(page.locator("[data-figure='clear ground']")).to_contain_text("12′ 9″, needs 10′")
+    expect(page.get_by_test_id("span")).to_have_attribute("aria-label", "Span of 50′: 12′ 9″ over the ground")
+    card(page, "span-about").get_by_role("button", name="Nothing within 3′").click()
+    card(page, "span-splices").get_by_role("button", name="Listed, and in reach").click()
+    settled(page)
+    expect(page.get_by_test_id("stops")).to_have_text("0 stops")
+
+
 def test_a_feed_of_300_ft_is_stepped_up_and_spliced_down(open_page: Open) -> None:
     """60 A on No. 6 over 300 ft and the risers: 2 · 60 · 0.31 · 0.49 / 240 = 7.7 %; 3 % of 240 V wants No. 1."""
     page = open_page()

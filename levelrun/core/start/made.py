@@ -48,6 +48,7 @@ class Asked:
     name: str = ""
     load_a: float | None = None
     use: str = ""
+    structure: str = ""
     where: str = ""
     outdoors: bool = False
     hardwired: bool = False
@@ -104,7 +105,7 @@ def _ends(job: Job, said: Asked) -> tuple[list[str], list[dict[str, Any]]]:
         box["load_w"] = said.kind.load_a * volts
     ident = next_id(job, "b")
     names = [said.box_name or next_name(job, LETTERS[box["kind"]])]
-    whole = {"id": ident, "name": names[0], "structure": said.panel.structure, **box}
+    whole = {"id": ident, "name": names[0], "structure": said.structure or said.panel.structure, **box}
     if not said.kind.whip:
         return [ident], [{"op": "add", "kind": "box", "item": whole}]
     first = f"b{int(ident[1:]) + 1}"

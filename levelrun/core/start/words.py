@@ -141,7 +141,9 @@ def _serving(kind: Kind, name: str) -> Kind:
 
 
 def _in(reader: SceneReader, said: Asked) -> Asked:
-    return replace(said, use=USES[reader.need(USES, "a room: garage, kitchen, bath")])
+    named = {item.name: item.id for item in reader.scene.job.structures}
+    word = reader.need([*USES, *named], "a room or a building: garage, kitchen, bath")
+    return replace(said, use=USES[word]) if word in USES else replace(said, structure=named[word])
 
 
 def _outside(reader: SceneReader, said: Asked) -> Asked:

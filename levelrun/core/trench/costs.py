@@ -21,6 +21,7 @@ from levelrun.core.trade.digging import Earth, earth
 from levelrun.core.trade.drop import drop
 from levelrun.core.trade.methods.verdicts import judge, work_of
 from levelrun.core.trench.facts import Lain, TrenchFacts
+from levelrun.core.trench.feeding import hung_size
 from levelrun.core.trench.rules.dig import change
 from levelrun.core.ways.alternatives import cost
 from levelrun.core.ways.laid import Profile
@@ -348,19 +349,10 @@ def _overhead(facts: TrenchFacts, wires: HopWires, long_ft: float) -> list[Conne
     book = facts.book
     a, b = facts.trench.points[0], facts.trench.points[-1]
     span_ft = math.dist(a, b) / 12
-    try:
-        least = choose(
-            book,
-            Demand(load_a=wires.breaker_a, breaker_a=wires.breaker_a, volts=wires.volts, material="al",
-                   wiring="raceway", ambient_c=40.0),
-        ).size  # fmt: skip
-    except LevelRunError:
+    cable = hung_size(book, wires)
+    if not cable or span_ft * 12 < 36:
         return []
-    order = wire_sizes(book)
-    made = [row["size"] for row in book.table("messenger").rows]
-    fits = next((size for size in dict.fromkeys(made) if order.index(size) >= order.index(least)), None)
-    if fits is None or span_ft * 12 < 36:
-        return []
+    fits = cable.partition("-")[0]
     count = max(wires.conductors, 2)
     wire = float(book.table("wire").get(fits)["al"]) * (count + 1) * span_ft
     hours = 2 * book.number("head_hours") + book.number("string_hours")

@@ -35,6 +35,7 @@ FACES = ("north", "east", "south", "west")
 STREET_HALF_IN = 1800.0
 CROWN_IN = 144.0
 WIDTHS = {"street": STREET_IN, "drive": DRIVE_IN, "path": PATH_IN}
+_MEASURE = re.compile(r"\s*\d")
 DAY = re.compile(r"\d{4}-\d{2}-\d{2}")
 
 
@@ -92,24 +93,30 @@ def _face(reader: SceneReader) -> str:
     return reader.phrase(FACES) or ""
 
 
-def _line(reader: SceneReader, over_air: bool) -> tuple[_Site, Structure, Structure, list[Point]]:
-    """A [face] to B [face] [L [by M north]]: two buildings and the line between them."""
+Between = tuple[_Site, Structure, Structure | None, list[Point]]
+
+
+def _line(reader: SceneReader, over_air: bool) -> Between:
+    """A [face] to B [face] [L [by M north]]: two buildings and the line between them; `to 40' east 30' south [of A]`:
+    to a place of the yard where no building stands."""
     site = _Site(reader)
     first = site.building("the building that it starts at")
     face = _face(reader)
     reader.need(("to",), "to and a building")
+    if _MEASURE.match(reader.text, reader.pos):
+        return _to_place(reader, site, first, face)
     last = site.building("the building that it goes to")
     other = _face(reader)
     if first.id == last.id:
         raise reader.refuse(f"{first.name} is where it starts: say another building")
     out = jog = None
-    if not over_air and re.match(r"\s*\d", reader.text[reader.pos :]):
+    if not over_air and _MEASURE.match(reader.text, reader.pos):
         before, out = reader.pos, reader.length()
         start = reader.pos
         if reader.phrase(["wide"]):
             reader.pos, out = before, None
         elif reader.phrase(["by"]):
-            if re.match(r"\s*\d", reader.text[reader.pos :]):
+            if _MEASURE.match(reader.text, reader.pos):
                 jog = (reader.length(), reader.need(FACES, "north, east, south or west"))
             else:
                 reader.pos = start
@@ -128,6 +135,13 @@ def _line(reader: SceneReader, over_air: bool) -> tuple[_Site, Structure, Struct
     return site, first, last, [_round(begin), _round(finish)]
 
 
+def _to_place(reader: SceneReader, site: _Site, first: Structure, face: str) -> Between:
+    one = site.footprint(first)
+    end = _place(reader)
+    begin = face_middle(one.shape, face or nearest_face(one.shape, end))
+    return site, first, None, [_round(begin), _round(end)]
+
+
 def _same_place(site: _Site, first: Structure, last: Structure) -> bool:
     """Whether the second is drawn nowhere yet, or where the first stands: it stands where the line goes."""
     own = site.footprint(last)
@@ -137,7 +151,7 @@ def _same_place(site: _Site, first: Structure, last: Structure) -> bool:
 def _taped(
     site: _Site, first: Structure, last: Structure, begin: Point, faces: tuple[str, str], out: float,
     jog: tuple[float, str] | None,
-) -> tuple[_Site, Structure, Structure, list[Point]]:  # fmt: skip
+) -> Between:  # fmt: skip
     """A line as it was taped: so far out of the first wall, and so far aside; a building that is drawn nowhere comes
     to stand at its end."""
     dx, dy = STEPS[faces[0]]
@@ -162,7 +176,7 @@ def trench(reader: SceneReader) -> Said:
     site, first, last, points = _line(reader, False)
     item: dict[str, Any] = {}
     while not reader.over():
-        if re.match(r"\s*\d", reader.text[reader.pos :]):
+        if _MEASURE.match(reader.text, reader.pos):
             item["width_in"] = reader.length()
             reader.need(("wide",), "wide after a width")
             continue
@@ -186,7 +200,7 @@ def span(reader: SceneReader) -> Said:
     item: dict[str, Any] = {}
     ends: list[dict[str, Any]] = []
     while not reader.over():
-        if re.match(r"\s*\d", reader.text[reader.pos :]):
+        if _MEASURE.match(reader.text, reader.pos):
             ends.append({"height_in": reader.length()})
             reader.need(("high",), "high after a height")
             reader.phrase(["and"])
@@ -202,13 +216,13 @@ def span(reader: SceneReader) -> Said:
 
 
 def _with_line(
-    site: _Site, first: Structure, last: Structure, points: list[Point], kind: str, item: dict[str, Any]
+    site: _Site, first: Structure, last: Structure | None, points: list[Point], kind: str, item: dict[str, Any]
 ) -> Said:  # fmt: skip
     job = site.job
     taken = {line.name for line in job.lines}
-    name = f"{first.name} to {last.name}"
+    name = f"{first.name} to {last.name if last else 'yard'}"
     name = next(n for n in (name, *(f"{name} {i}" for i in range(2, 99))) if n not in taken)
-    whole = {"name": name, "points": points, "start": first.id, "end": last.id, **item}
+    whole = {"name": name, "points": points, "start": first.id, "end": last.id if last else None, **item}
     return Said([*site.edits(), {"op": "add", "kind": kind, "item": whole}])
 
 
@@ -234,7 +248,7 @@ def _place(reader: SceneReader, toward: Point | None = None) -> Point:
         return (near.x, near.y)
     x = y = 0.0
     for _ in range(2):
-        if not re.match(r"\s*\d", reader.text[reader.pos :]):
+        if not _MEASURE.match(reader.text, reader.pos):
             break
         inches = reader.length()
         dx, dy = STEPS[reader.need(FACES, "east, west, north or south")]
@@ -260,7 +274,7 @@ def _long(kind: str) -> Any:
         points: list[Point] = []
         start_at = 0
         while not reader.over():
-            if re.match(r"\s*\d", reader.text[reader.pos :]):
+            if _MEASURE.match(reader.text, reader.pos):
                 inches = reader.length()
                 word = reader.need(("wide", "deep"), "wide or deep")
                 item["width_in" if word == "wide" else "depth_in"] = inches
@@ -377,7 +391,7 @@ def lay(reader: SceneReader) -> Said:
     line = lines[reader.need(lines, "a trench or span by its name")]
     values: dict[str, Any] = {}
     while not reader.over():
-        if re.match(r"\s*\d", reader.text[reader.pos :]):
+        if _MEASURE.match(reader.text, reader.pos):
             values["depth_in"] = reader.length()
             reader.need(("deep",), "deep after a depth")
             continue

@@ -63,6 +63,34 @@ def test_things_of_the_yard(line: str, kind: str, check: object) -> None:
     assert read_text(write_text(job)) == job
 
 
+def test_a_circuit_by_one_sentence_is_laid_in_the_trench_to_its_building() -> None:
+    """35 ft of trench; 12 in is enough for a 20 A circuit of 120 V with ground-fault protection at the breaker."""
+    job = yard(
+        "panel H in house 100a", "trench house north to shed south 35'",
+        "from H down 6' outside in pvc80 3/4 then over 34' yard 18\" deep in pvc40 3/4 "
+        "then up 4' outside in pvc80 3/4 to outlet in Shed 20a",
+        "lay Outlet in House to Shed",
+    )  # fmt: skip
+    assert job.boxes[0].structure == job.structures[1].id and job.ways[0].legs[1].length_in == 420
+    assert not [f for f in plan(job).findings if f.severity == "stop"]
+    assert [need.cover_in for need in plan(job).outside.trenches["t1"].lain[0].needs if need] == [12]
+
+
+def test_a_trench_to_a_place_where_no_building_stands() -> None:
+    job = yard("trench house south to 30' east 40' south")
+    assert job.trenches[0].points == ((72.0, 0.0), (360.0, -480.0)) and job.trenches[0].end is None
+
+
+def test_a_feed_over_the_air_is_walked_from_head_to_head() -> None:
+    job = said(yard(*SPAN), "lay S feeder on House to Shop")
+    legs = job.ways[0].legs
+    assert [(leg.go, leg.length_in, leg.method, leg.size) for leg in legs] == [
+        ("up", 150, "RMC", "1"), ("over", 600, "OVERHEAD", "4-3"), ("down", 138, "PVC80", "1"),
+    ]  # fmt: skip
+    assert [box.height_in for box in job.boxes] == [18 * 12 - 18, 16 * 12 - 6]
+    assert not [f.code for f in plan(job).findings if f.severity == "stop"]
+
+
 def test_rod_and_level_give_the_depth_from_the_rise_of_the_rod() -> None:
     """The rod reads 4 ft 6 on the ground and 6 ft on the pipe: 18 in."""
     job = yard(*FEED, "read rod 6' grade 4'6 at 20'", "read 17\" at 30' tape", "read 19\" at 10'")
@@ -97,7 +125,6 @@ def test_steps_are_ticked_in_turn_and_the_hold_is_lifted_by_name() -> None:
         (FEED, "done backfill", "a step"),
         (FEED, "lift House to Shop by A. Meadow", "dig comes first"),
         (FEED[:3], "done dig", "marks comes first"),
-        (SPAN, "lay S feeder in House to Shop", "walk the way"),
         (FEED, "spot at 10' east", "length"),
         (FEED, "rods 2 at barn", "a building"),
         (FEED, "done dig on yesterday", "2026-05-12"),

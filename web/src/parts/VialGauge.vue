@@ -30,7 +30,7 @@ const beyond = computed(() => {
       <div class="words num">
         <span>{{ figure.label }}</span>
         <b
-          >{{ figure.text }} {{ figure.low_is_bad ? 'over it, needs' : 'of' }} {{ figure.limit_text
+          >{{ figure.text }}{{ figure.low_is_bad ? ', needs' : ' of' }} {{ figure.limit_text
           }}<template v-if="beyond">, {{ beyond }}</template></b
         >
       </div>
