@@ -18,7 +18,7 @@ SAMPLES = resources.files("levelrun.samples")
 def test_check_exits_1_on_a_stop(capsys: pytest.CaptureFixture[str]) -> None:
     assert main(["check", str(SAMPLES / "quince-hollow.levelrun.json")]) == 1
     out = capsys.readouterr().out
-    assert "Dig 2″ deeper" in out and "300.5(A)" in out and out.rstrip().endswith("by US 2023")
+    assert "2″ short over 32′ 4″" in out and "300.5(A)" in out and out.rstrip().endswith("by US 2023")
     assert main(["check", str(SAMPLES / "shed.levelrun.json")]) == 0
 
 

@@ -72,6 +72,12 @@ def _refuse(old: Way | None, way: Way, line: Trench | Span) -> None:
         raise EditError(
             f"{way.name} lies in {line.name} in one piece: take it out of there first", key="leg", value=own[0]
         )
+    inner = next((index for index in own[:-1] if way.legs[index].end.kind != "none"), None)
+    if inner is not None:
+        raise EditError(
+            f"leg {inner + 1} of {way.name} ends within {line.name}: end the trench there and begin another, or take "
+            "the way out of it", key="leg", value=inner,
+        )  # fmt: skip
     before = laid_legs(old, line.id) if old else []
     if old is None or len(before) != len(own):
         if before:

@@ -1,4 +1,4 @@
-"""Sentences about the yard, trenches, spans, electrodes and the service."""
+"""Sentences about trenches, spans, electrodes and the service."""
 
 from __future__ import annotations
 
@@ -7,7 +7,6 @@ import re
 from itertools import pairwise
 from typing import Any
 
-from shapely import Point as Shape
 from shapely import box
 
 from levelrun.core.codebook.lookups import methods, raceway_sizes
@@ -17,25 +16,17 @@ from levelrun.core.site.edits import main_floor
 from levelrun.core.site.geometry import STEPS, Point
 from levelrun.core.site.scene import Said, SceneReader
 from levelrun.core.trench.order import STEPS as ORDER
-from levelrun.core.trench.parts import SERVICES
 from levelrun.core.trench.yard import (
-    DRIVE_IN,
-    PATH_IN,
-    STREET_IN,
     UNDRAWN_IN,
     Footprint,
     face_middle,
     nearest_face,
-    shape_of,
     standing,
     yard_of,
 )
+from levelrun.core.trench.yard_words import FACES, MEASURE, face_said, place_said, rounded
+from levelrun.core.trench.yard_words import VERBS as YARD_VERBS
 
-FACES = ("north", "east", "south", "west")
-STREET_HALF_IN = 1800.0
-CROWN_IN = 144.0
-WIDTHS = {"street": STREET_IN, "drive": DRIVE_IN, "path": PATH_IN}
-_MEASURE = re.compile(r"\s*\d")
 DAY = re.compile(r"\d{4}-\d{2}-\d{2}")
 
 
@@ -89,10 +80,6 @@ class _Site:
         return [*({"op": "add", "kind": "structure", "item": item} for _, item in self.made), *self.more]
 
 
-def _face(reader: SceneReader) -> str:
-    return reader.phrase(FACES) or ""
-
-
 Between = tuple[_Site, Structure, Structure | None, list[Point]]
 
 
@@ -101,22 +88,22 @@ def _line(reader: SceneReader, over_air: bool) -> Between:
     to a place of the yard where no building stands."""
     site = _Site(reader)
     first = site.building("the building that it starts at")
-    face = _face(reader)
+    face = face_said(reader)
     reader.need(("to",), "to and a building")
-    if _MEASURE.match(reader.text, reader.pos):
+    if MEASURE.match(reader.text, reader.pos):
         return _to_place(reader, site, first, face)
     last = site.building("the building that it goes to")
-    other = _face(reader)
+    other = face_said(reader)
     if first.id == last.id:
         raise reader.refuse(f"{first.name} is where it starts: say another building")
     out = jog = None
-    if not over_air and _MEASURE.match(reader.text, reader.pos):
+    if not over_air and MEASURE.match(reader.text, reader.pos):
         before, out = reader.pos, reader.length()
         start = reader.pos
         if reader.phrase(["wide"]):
             reader.pos, out = before, None
         elif reader.phrase(["by"]):
-            if _MEASURE.match(reader.text, reader.pos):
+            if MEASURE.match(reader.text, reader.pos):
                 jog = (reader.length(), reader.need(FACES, "north, east, south or west"))
             else:
                 reader.pos = start
@@ -132,14 +119,14 @@ def _line(reader: SceneReader, over_air: bool) -> Between:
     if _same_place(site, first, last) or one.shape.intersects(two.shape):
         long = out if out is not None else (600.0 if over_air else 480.0)
         return _taped(site, first, last, begin, (face, other), long, jog)
-    return site, first, last, [_round(begin), _round(finish)]
+    return site, first, last, [rounded(begin), rounded(finish)]
 
 
 def _to_place(reader: SceneReader, site: _Site, first: Structure, face: str) -> Between:
     one = site.footprint(first)
-    end = _place(reader)
+    end = place_said(reader)
     begin = face_middle(one.shape, face or nearest_face(one.shape, end))
-    return site, first, None, [_round(begin), _round(end)]
+    return site, first, None, [rounded(begin), rounded(end)]
 
 
 def _same_place(site: _Site, first: Structure, last: Structure) -> bool:
@@ -163,11 +150,7 @@ def _taped(
         facing = faces[1] or FACES[(FACES.index(faces[0]) + 2) % 4]
         at = face_middle(box(0, 0, *UNDRAWN_IN), facing)
         last = site.moved(last, (end[0] - at[0] - last.x_in, end[1] - at[1] - last.y_in))
-    return site, first, last, [_round(begin), _round(end)]
-
-
-def _round(point: Point) -> Point:
-    return (round(point[0] * 16) / 16, round(point[1] * 16) / 16)
+    return site, first, last, [rounded(begin), rounded(end)]
 
 
 def trench(reader: SceneReader) -> Said:
@@ -176,7 +159,7 @@ def trench(reader: SceneReader) -> Said:
     site, first, last, points = _line(reader, False)
     item: dict[str, Any] = {}
     while not reader.over():
-        if _MEASURE.match(reader.text, reader.pos):
+        if MEASURE.match(reader.text, reader.pos):
             item["width_in"] = reader.length()
             reader.need(("wide",), "wide after a width")
             continue
@@ -200,7 +183,7 @@ def span(reader: SceneReader) -> Said:
     item: dict[str, Any] = {}
     ends: list[dict[str, Any]] = []
     while not reader.over():
-        if _MEASURE.match(reader.text, reader.pos):
+        if MEASURE.match(reader.text, reader.pos):
             ends.append({"height_in": reader.length()})
             reader.need(("high",), "high after a height")
             reader.phrase(["and"])
@@ -224,145 +207,6 @@ def _with_line(
     name = next(n for n in (name, *(f"{name} {i}" for i in range(2, 99))) if n not in taken)
     whole = {"name": name, "points": points, "start": first.id, "end": last.id if last else None, **item}
     return Said([*site.edits(), {"op": "add", "kind": kind, "item": whole}])
-
-
-def _place(reader: SceneReader, toward: Point | None = None) -> Point:
-    """A place of the yard: a building with or without a face, the street, or feet east and north of a building."""
-    job = reader.scene.job
-    yard = yard_of(job)
-    names = {item.structure.name: item for item in yard.buildings}
-    streets = {part.name.lower(): part for part in job.yard if part.kind == "street"}
-    reader.expect([*names, "street", "12' east"])
-    if word := reader.phrase(names):
-        shape = names[word].shape
-        face = _face(reader)
-        if not face and toward is not None:
-            face = nearest_face(shape, toward)
-        return face_middle(shape, face) if face else (shape.centroid.x, shape.centroid.y)
-    if word := reader.phrase(["street", *streets]):
-        part = streets.get(word) or next((p for p in job.yard if p.kind == "street"), None)
-        if part is None:
-            raise reader.refuse("there is no street yet: say `street south 60'`", allowed=["street south 60'"])
-        shape = shape_of(part)
-        near = shape.exterior.interpolate(shape.exterior.project(Shape(toward or (0.0, 0.0))))
-        return (near.x, near.y)
-    x = y = 0.0
-    for _ in range(2):
-        if not _MEASURE.match(reader.text, reader.pos):
-            break
-        inches = reader.length()
-        dx, dy = STEPS[reader.need(FACES, "east, west, north or south")]
-        x, y = x + dx * inches, y + dy * inches
-    if reader.phrase(["of"]):
-        own = names[reader.need(names, "a building")]
-        centre = own.shape.centroid
-        return (centre.x + x, centre.y + y)
-    return (x, y)
-
-
-def _add(reader: SceneReader, kind: str, item: dict[str, Any]) -> Said:
-    job = reader.scene.job
-    name = kind.capitalize()
-    taken = {part.name for part in job.yard}
-    name = next(n for n in (name, *(f"{name} {i}" for i in range(2, 200))) if n not in taken)
-    return Said([{"op": "add", "kind": "yard", "item": {"kind": kind, "name": name, **item}}])
-
-
-def _long(kind: str) -> Any:
-    def read(reader: SceneReader) -> Said:
-        item: dict[str, Any] = {}
-        points: list[Point] = []
-        start_at = 0
-        while not reader.over():
-            if _MEASURE.match(reader.text, reader.pos):
-                inches = reader.length()
-                word = reader.need(("wide", "deep"), "wide or deep")
-                item["width_in" if word == "wide" else "depth_in"] = inches
-                continue
-            options = ["from", "private", "12' wide" if kind in WIDTHS else '24" deep']
-            options += FACES if kind == "street" else []
-            word = reader.need(options, "from a place to a place")
-            if word == "private":
-                item["private"] = True
-            elif word in FACES:
-                points = _street(reader, word)
-            elif word == "from":
-                start_at = reader.pos
-                first = _place(reader)
-                reader.need(("to",), "to and a place")
-                last = _place(reader, first)
-                end_at = reader.pos
-                reader.pos = start_at
-                points = [_place(reader, last), last]
-                reader.pos = end_at
-        if not points:
-            raise reader.fail("from a place to a place")
-        if math.dist(points[0], points[-1]) < 6:
-            raise reader.refuse(f"the {kind} would have no length", start_at)
-        if kind in WIDTHS:
-            item.setdefault("width_in", WIDTHS[kind])
-        return _add(reader, kind, {"points": [_round(point) for point in points], **item})
-
-    read.__doc__ = f"{kind} [12' wide|24\" deep] from PLACE to PLACE [private]."
-    return read
-
-
-def _street(reader: SceneReader, side: str) -> list[Point]:
-    """A street on one side of everything, so far off the first building."""
-    yard = yard_of(reader.scene.job)
-    off = reader.length()
-    first = yard.buildings[0].shape if yard.buildings else box(0, 0, *UNDRAWN_IN)
-    x, y = face_middle(first, side)
-    dx, dy = STEPS[side]
-    x, y = x + dx * (off + STREET_IN / 2), y + dy * (off + STREET_IN / 2)
-    return [(x - abs(dy) * STREET_HALF_IN, y - abs(dx) * STREET_HALF_IN),
-            (x + abs(dy) * STREET_HALF_IN, y + abs(dx) * STREET_HALF_IN)]  # fmt: skip
-
-
-def _area(kind: str) -> Any:
-    def read(reader: SceneReader) -> Said:
-        wide = reader.length()
-        reader.need(("x", "by"), "x and the depth")
-        deep = reader.length()
-        reader.need(("at",), "at and a place")
-        x, y = _place(reader)
-        ring = [(x - wide / 2, y - deep / 2), (x - wide / 2, y + deep / 2), (x + wide / 2, y + deep / 2),
-                (x + wide / 2, y - deep / 2)]  # fmt: skip
-        return _add(reader, kind, {"points": [_round(point) for point in ring]})
-
-    read.__doc__ = f"{kind} W x D at PLACE: its middle."
-    return read
-
-
-def tree(reader: SceneReader) -> Said:
-    """tree at PLACE [crown 12']."""
-    reader.need(("at",), "at and a place")
-    spot = _round(_place(reader))
-    crown = reader.length() if reader.phrase(["crown"]) else CROWN_IN
-    return _add(reader, "tree", {"points": [spot], "width_in": crown})
-
-
-def _signed(reader: SceneReader) -> float:
-    reader.skip()
-    sign = 1.0
-    if reader.text[reader.pos : reader.pos + 1] in "+-" and reader.pos < len(reader.text):
-        sign = -1.0 if reader.text[reader.pos] == "-" else 1.0
-        reader.pos += 1
-    return sign * reader.length()
-
-
-def grade(reader: SceneReader) -> Said:
-    """grade BUILDING -14": the ground at it, over the ground of the site's zero."""
-    names = {item.name: item for item in reader.scene.job.structures if item.kind != "yard"}
-    item = names[reader.need(names, "a building")]
-    return Said([{"op": "set", "kind": "structure", "id": item.id, "set": {"ground_in": _signed(reader)}}])
-
-
-def spot(reader: SceneReader) -> Said:
-    """spot -8" at PLACE: how high the ground lies there."""
-    height = _signed(reader)
-    reader.need(("at",), "at and a place")
-    return _add(reader, "spot", {"points": [_round(_place(reader))], "height_in": height})
 
 
 def _trench(reader: SceneReader, words: tuple[str, ...]) -> Trench:
@@ -391,7 +235,7 @@ def lay(reader: SceneReader) -> Said:
     line = lines[reader.need(lines, "a trench or span by its name")]
     values: dict[str, Any] = {}
     while not reader.over():
-        if _MEASURE.match(reader.text, reader.pos):
+        if MEASURE.match(reader.text, reader.pos):
             values["depth_in"] = reader.length()
             reader.need(("deep",), "deep after a depth")
             continue
@@ -530,9 +374,6 @@ def service(reader: SceneReader) -> Said:
 
 
 VERBS = {
-    "trench": trench, "span": span, "lay": lay, "read": read, "done": done, "lift": lift, "grade": grade,
-    "spot": spot,
-    "rods": rods, "footing electrode": footing, "service": service, "tree": tree,
-    **{kind: _long(kind) for kind in ("drive", "street", "path", *SERVICES)},
-    **{kind: _area(kind) for kind in ("slab", "bed", "septic", "pool")},
+    "trench": trench, "span": span, "lay": lay, "read": read, "done": done, "lift": lift, "rods": rods,
+    "footing electrode": footing, "service": service, **YARD_VERBS,
 }  # fmt: skip

@@ -90,6 +90,13 @@ def test_what_the_trench_decides_is_not_changed_beside_it(edit: dict[str, Any]) 
         edited(job, {**edit, "way": job.ways[0].id})
 
 
+def test_nothing_stands_in_the_middle_of_a_trench() -> None:
+    job = yard(*FEED, "street south 60'", "drive 12' wide from street to 30' east 5' north")
+    with pytest.raises(EditError, match="ends within House to Shop"):
+        edited(job, {"op": "end_leg", "way": job.ways[0].id, "leg": 3, "to": "J-5"})
+    assert edited(job, {"op": "end_leg", "way": job.ways[0].id, "leg": 4, "to": "body"}).ways[0].legs[4].end.kind
+
+
 def test_out_of_the_trench_its_legs_are_free_again() -> None:
     job = yard(*FEED)
     way, trench = job.ways[0].id, job.trenches[0].id

@@ -5,9 +5,8 @@ import type { Edit, GroundPlan, Mend, Problem } from '../../api/client'
 import type { Part } from '../../parts/fields/field'
 import PartFields from '../../parts/fields/PartFields.vue'
 import FindingCard from '../../parts/FindingCard.vue'
-import ReasonMenu from '../../parts/ReasonMenu.vue'
-import VialGauge from '../../parts/VialGauge.vue'
 import { useJob } from '../../stores/job'
+import FigureList from './FigureList.vue'
 import { ROD, SERVICE } from './lineFields'
 
 /** The electrodes of a building: what is in the earth, how far apart, joined by what; and its service. */
@@ -17,8 +16,6 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ mend: [mend: Mend]; say: [text: string] }>()
 const store = useJob()
-const margins = computed(() => props.ground.figures.filter((figure) => figure.limit != null))
-const others = computed(() => props.ground.figures.filter((figure) => figure.limit == null))
 const partOf = (id: string) => store.job?.electrodes.find((item) => item.id === id) ?? null
 const service = computed(() => store.job?.services.find((item) => item.id === props.ground.service) ?? null)
 const set = (kind: 'electrode' | 'service', id: string) => (values: Part) =>
@@ -40,13 +37,7 @@ const drop = (id: string) => props.edit([{ op: 'drop', kind: 'electrode', id }],
       @mend="emit('mend', $event)"
     />
     <p class="num fed">{{ ground.fed_text }}</p>
-    <VialGauge v-for="figure in margins" :key="figure.key" :figure="figure" />
-    <ReasonMenu v-for="figure in others" :key="figure.key" :figure="figure">
-      <span class="row num"
-        ><span>{{ figure.label }}</span
-        ><b>{{ figure.text }}</b></span
-      >
-    </ReasonMenu>
+    <FigureList :figures="ground.figures" />
     <section v-for="(rod, i) in ground.rods" :key="rod.id" :data-electrode="rod.id">
       <h3>
         {{ i + 1 }}. {{ rod.kind }} <span class="num mute">{{ rod.text }} No. {{ rod.wire }} copper</span>
@@ -90,12 +81,6 @@ h3 span {
 .fed {
   font-size: 14.5px;
   margin: 2px 0 6px;
-}
-.row {
-  display: flex;
-  justify-content: space-between;
-  font-size: 15px;
-  padding: 3px 0;
 }
 .taps {
   display: flex;

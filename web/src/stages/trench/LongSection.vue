@@ -3,14 +3,13 @@ import { computed, ref } from 'vue'
 
 import type { TrenchSection } from '../../api/client'
 import { feetText, inchText } from '../../parts/planScale'
-import { useSize } from '../../parts/useSize'
 import { apart, between, pathOf, type Points, sectionScale } from './section'
+import SectionFrame from './SectionFrame.vue'
 
 /** A trench along its length: grade, what lies in it at its own depth, the cover it needs, readings, what crosses. */
 const props = defineProps<{ section: TrenchSection; title: string; metric: boolean }>()
 
-const host = ref<HTMLElement | null>(null)
-const { width } = useSize(host, 740)
+const width = ref(740)
 const narrow = computed(() => width.value < 520)
 const pad = computed(() => ({ left: narrow.value ? 78 : 84, top: 40 }))
 /** A riser goes on up out of the picture. */
@@ -121,11 +120,7 @@ const told = computed(() =>
 </script>
 
 <template>
-  <div ref="host" class="host">
-    <header>
-      <h3>{{ title }}</h3>
-      <span class="mute num">{{ told }}</span>
-    </header>
+  <SectionFrame :title="title" :told="told" @width="width = $event">
     <svg
       :width="Math.max(width, 320)"
       :height="height"
@@ -225,27 +220,10 @@ const told = computed(() =>
         {{ inchText(need.band.needed_in, metric) }} needed
       </text>
     </svg>
-  </div>
+  </SectionFrame>
 </template>
 
 <style scoped>
-.host {
-  background: var(--card);
-}
-header {
-  display: flex;
-  justify-content: space-between;
-  align-items: baseline;
-  flex-wrap: wrap;
-  gap: 2px 14px;
-  padding: 8px 14px 0;
-}
-h3 {
-  margin: 0;
-}
-svg {
-  display: block;
-}
 .earth {
   fill: color-mix(in srgb, var(--soil, #b79b77) 55%, var(--card));
 }

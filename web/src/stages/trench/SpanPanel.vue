@@ -5,8 +5,7 @@ import type { Edit, Mend, Problem, SpanPlan } from '../../api/client'
 import type { Part } from '../../parts/fields/field'
 import PartFields from '../../parts/fields/PartFields.vue'
 import FindingCard from '../../parts/FindingCard.vue'
-import ReasonMenu from '../../parts/ReasonMenu.vue'
-import VialGauge from '../../parts/VialGauge.vue'
+import FigureList from './FigureList.vue'
 import { END, SPAN } from './lineFields'
 
 /** The span looked at: whether it clears and bears, how it is held, what is done at its ends. */
@@ -16,8 +15,6 @@ const props = defineProps<{
   edit: (edits: Edit[], label: string) => Promise<Problem | null>
 }>()
 const emit = defineEmits<{ mend: [mend: Mend] }>()
-const margins = computed(() => props.span.figures.filter((figure) => figure.limit != null))
-const others = computed(() => props.span.figures.filter((figure) => figure.limit == null))
 const set = (values: Part) =>
   props.edit([{ op: 'set', kind: 'span', id: props.span.id, set: values }], 'the span')
 const setEnd = (key: string) => (values: Part) =>
@@ -42,13 +39,7 @@ const ends = computed(() => [
       @mend="emit('mend', $event)"
     />
     <p class="num wires">{{ span.wires }}</p>
-    <VialGauge v-for="figure in margins" :key="figure.key" :figure="figure" />
-    <ReasonMenu v-for="figure in others" :key="figure.key" :figure="figure">
-      <span class="row num"
-        ><span>{{ figure.label }}</span
-        ><b>{{ figure.text }}</b></span
-      >
-    </ReasonMenu>
+    <FigureList :figures="span.figures" />
     <template v-if="part">
       <section v-for="end in ends" :key="end.key" :data-testid="end.key" class="no-print">
         <h3>At {{ end.name }}</h3>
@@ -82,12 +73,6 @@ section {
 .wires {
   font-size: 14.5px;
   margin: 2px 0 6px;
-}
-.row {
-  display: flex;
-  justify-content: space-between;
-  font-size: 15px;
-  padding: 3px 0;
 }
 section p {
   margin: 3px 0;

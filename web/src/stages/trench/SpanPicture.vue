@@ -3,13 +3,12 @@ import { computed, ref } from 'vue'
 
 import type { SpanSection } from '../../api/client'
 import { feetText } from '../../parts/planScale'
-import { useSize } from '../../parts/useSize'
 import { pathOf, type Points, sectionScale } from './section'
+import SectionFrame from './SectionFrame.vue'
 
 /** A span along its length: the ground, the wire as strung and on a hot day, how high it hangs over what is under it. */
 const props = defineProps<{ section: SpanSection; title: string; metric: boolean }>()
-const host = ref<HTMLElement | null>(null)
-const { width } = useSize(host, 740)
+const width = ref(740)
 const PAD = { left: 90, top: 20 }
 const scale = computed(() =>
   sectionScale(
@@ -55,11 +54,7 @@ const told = computed(() =>
 </script>
 
 <template>
-  <div ref="host" class="host">
-    <header>
-      <h3>{{ title }}</h3>
-      <span class="mute num">{{ told }}</span>
-    </header>
+  <SectionFrame :title="title" :told="told" @width="width = $event">
     <svg
       :width="Math.max(width, 320)"
       :height="scale.height + 30"
@@ -120,27 +115,10 @@ const told = computed(() =>
         solid on a hot day, dashed as strung; the short line is what it must clear
       </text>
     </svg>
-  </div>
+  </SectionFrame>
 </template>
 
 <style scoped>
-.host {
-  background: var(--card);
-}
-header {
-  display: flex;
-  justify-content: space-between;
-  align-items: baseline;
-  flex-wrap: wrap;
-  gap: 2px 14px;
-  padding: 8px 14px 0;
-}
-h3 {
-  margin: 0;
-}
-svg {
-  display: block;
-}
 .grade {
   fill: none;
   stroke: var(--fine);

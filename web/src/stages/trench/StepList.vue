@@ -46,12 +46,7 @@ defineExpose({ ask })
     <h3>Order of work</h3>
     <ol>
       <li v-for="step in steps" :key="step.key" :class="step.state" :data-step="step.key">
-        <button
-          type="button"
-          class="plain tick"
-          :aria-pressed="step.state === 'done'"
-          @click="tap(step)"
-        >
+        <button type="button" class="plain tick" :aria-pressed="step.state === 'done'" @click="tap(step)">
           <i aria-hidden="true" />
           <span class="title">{{ step.title }}</span>
           <span class="state num">{{ step.on || STATES[step.state] }}</span>

@@ -6,6 +6,18 @@ import { tapeText } from '../../parts/planScale'
 import type { Spot, Thing, Way } from '../../parts/picture/things'
 import SvgPicture from '../../parts/picture/SvgPicture.vue'
 import { useSize } from '../../parts/useSize'
+import {
+  bandOf,
+  buildingName,
+  frameOf,
+  inside,
+  type Path,
+  pathOf,
+  sideOf,
+  tagOf,
+  type XY,
+  yardScale,
+} from './yardView'
 
 /** The yard from above, north up: buildings as they stand, what covers the ground, services, trenches and spans. */
 const props = defineProps<{ yard: YardDrawing; here: string | null; metric: boolean; fixed?: boolean }>()
@@ -19,28 +31,9 @@ const host = ref<HTMLElement | null>(null)
 const { width, height } = useSize(host, 760, 372)
 /** On a phone only what is built, dug or strung has its name. */
 const narrow = computed(() => width.value < 520)
-const scale = computed(() => {
-  const [left, low, right, high] = props.yard.bounds
-  const per = Math.min(width.value / (right - left), height.value / (high - low))
-  const [x0, y0] = [(width.value - (right - left) * per) / 2, (height.value - (high - low) * per) / 2]
-  return {
-    per,
-    x: (x: number) => x0 + (x - left) * per,
-    y: (y: number) => y0 + (high - y) * per,
-    back: (px: number, py: number): [number, number] => [left + (px - x0) / per, high - (py - y0) / per],
-  }
-})
-type XY = [number, number]
-const px = (at: readonly number[]): XY => [scale.value.x(at[0] ?? 0), scale.value.y(at[1] ?? 0)]
-const path = (points: readonly (readonly number[])[], closed = false) =>
-  points
-    .map(
-      (p, i) =>
-        `${i ? 'L' : 'M'}${px(p)
-          .map((v) => v.toFixed(1))
-          .join(' ')}`,
-    )
-    .join('') + (closed ? 'Z' : '')
+const scale = computed(() => yardScale(props.yard.bounds, width.value, height.value))
+const px = (at: readonly number[]) => scale.value.px(at)
+const path = (points: Path, closed = false) => pathOf(points, scale.value, closed)
 const areas = computed(() => props.yard.shapes.filter((s) => s.rings.length && s.kind !== 'building'))
 const services = computed(() => props.yard.shapes.filter((s) => s.line.length))
 const buildings = computed(() => props.yard.shapes.filter((s) => s.kind === 'building'))
@@ -54,75 +47,13 @@ function pointsOf(line: (typeof props.yard.lines)[number]): XY[] {
 }
 /** Trenches are drawn at least so wide that they are seen; the picture says so. */
 const wide = (inches: number) => Math.max(inches * scale.value.per, 7)
-/** The name of a building: in one line or two where it has room, else under it. */
-const buildingWords = computed(() =>
-  buildings.value.map((shape) => {
-    const at = (shape.rings[0] ?? []).map(px)
-    const [xs, ys] = [at.map((p) => p[0]), at.map((p) => p[1])]
-    const [wide, tall] = [Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys)]
-    const words = shape.name.split(' ')
-    const cut = Math.ceil(words.length / 2)
-    const two = words.length > 1 ? [words.slice(0, cut).join(' '), words.slice(cut).join(' ')] : [shape.name]
-    const fits = (lines: string[]) =>
-      lines.every((line) => line.length * 8 <= wide - 8) && tall > lines.length * 17
-    const lines = fits([shape.name]) ? [shape.name] : fits(two) ? two : null
-    const [x, y] = px(shape.at)
-    return lines
-      ? { id: shape.id, lines, x, y: y + 5 - (lines.length - 1) * 8, under: false, text: shape.text }
-      : {
-          id: shape.id,
-          lines: [shape.name],
-          x: within(x, shape.name),
-          y: Math.max(...ys) + 16,
-          under: true,
-          text: '',
-        }
-  }),
-)
-/** So far from the edges that a word is not cut off. */
-const within = (x: number, word: string) =>
-  Math.min(Math.max(x, word.length * 4 + 4), width.value - word.length * 4 - 4)
-/** Which side of its reading a depth stands on: not over a building. */
-function side(at: readonly number[]): number {
-  const [x, y] = px(at)
-  const covered = buildings.value.some((shape) => {
-    const ring = (shape.rings[0] ?? []).map(px)
-    const [xs, ys] = [ring.map((p) => p[0]), ring.map((p) => p[1])]
-    const over = y > Math.min(...ys) - 16 && y < Math.max(...ys) + 8
-    return over && x - 44 < Math.max(...xs) && x > Math.min(...xs)
-  })
-  return covered ? 1 : -1
-}
-const inside = (at: XY): XY => [
-  Math.min(Math.max(at[0], 26), width.value - 60),
-  Math.min(Math.max(at[1], 16), height.value - 8),
-]
-/** Where a service has its name: at its first point that is in the picture. */
-function tag(line: readonly (readonly number[])[]): XY {
-  for (let i = 1; i < line.length; i++)
-    for (let step = 0; step <= 20; step++) {
-      const [a, b] = [px(line[i - 1] ?? []), px(line[i] ?? [])]
-      const at: XY = [a[0] + ((b[0] - a[0]) * step) / 20, a[1] + ((b[1] - a[1]) * step) / 20]
-      if (at[0] > 8 && at[0] < width.value - 70 && at[1] > 14 && at[1] < height.value - 10)
-        return [at[0] + 6, at[1] + 4]
-    }
-  return inside(px(line[0] ?? []))
-}
+const buildingWords = computed(() => buildings.value.map((shape) => buildingName(shape, scale.value)))
+const side = (at: readonly number[]) => sideOf(at, buildings.value, scale.value)
+const shown = (at: readonly number[]) => inside(px(at), scale.value)
+const tag = (line: Path) => tagOf(line, scale.value)
 const middle = (points: XY[]): XY => {
   const at = points.map(px)
   return [at.reduce((s, p) => s + p[0], 0) / at.length, at.reduce((s, p) => s + p[1], 0) / at.length]
-}
-const hitOf = (points: XY[]) => {
-  const at = points.map(px)
-  const back = [...at].reverse()
-  const off = (p: XY, by: number) => `${(p[0] + by).toFixed(1)},${(p[1] + by).toFixed(1)}`
-  return [...at.map((p) => off(p, 8)), ...back.map((p) => off(p, -8))].join(' ')
-}
-const frame = (points: XY[]) => {
-  const at = points.map(px)
-  const [xs, ys] = [at.map((p) => p[0]), at.map((p) => p[1])]
-  const [x, y] = [Math.min(...xs), Math.min(...ys)]
-  return { x, y, w: Math.max(Math.max(...xs) - x, 2), h: Math.max(Math.max(...ys) - y, 2) }
 }
 /** A thing of the yard is taken by its name. */
 function dot(shape: (typeof props.yard.shapes)[number]) {
@@ -134,8 +65,8 @@ const things = computed<Thing[]>(() => {
     id: line.id,
     kind: line.kind,
     name: `${line.name}, ${line.text}`,
-    ...frame(line.points as XY[]),
-    points: hitOf(line.points as XY[]),
+    ...frameOf(line.points, scale.value),
+    points: bandOf(line.points, scale.value),
     picked: line.id === props.here,
     mark: line.name,
   }))
@@ -145,7 +76,7 @@ const things = computed<Thing[]>(() => {
         id: shape.id,
         kind: shape.kind === 'building' ? 'building' : 'part',
         name: shape.kind === 'building' ? `${shape.name}, building` : `${shape.name}, ${shape.kind}`,
-        ...(shape.kind === 'building' ? frame(shape.rings.flat() as XY[]) : dot(shape)),
+        ...(shape.kind === 'building' ? frameOf(shape.rings.flat(), scale.value) : dot(shape)),
         drags: true,
       })
   const own = props.yard.lines.find((line) => line.id === props.here)
@@ -236,8 +167,8 @@ const dragged = computed(() => {
         <path v-for="(ring, i) in shape.rings" :key="i" :d="path(ring, true)" :class="['area', shape.kind]" />
         <text
           v-if="shape.kind !== 'street' && !(narrow && shape.kind !== 'drive')"
-          :x="inside(px(shape.at))[0]"
-          :y="inside(px(shape.at))[1] + 4"
+          :x="shown(shape.at)[0]"
+          :y="shown(shape.at)[1] + 4"
           text-anchor="middle"
           class="small"
         >
