@@ -12,7 +12,10 @@ interface About {
 }
 
 /** What every stage with sentences does: words that may stand next, and edits by gesture whose refusal is told. */
-export function useEntry(stage: 'walls' | 'boxes' | 'circuits' | 'runs' | 'pipe' | 'trench', about: () => About) {
+export function useEntry(
+  stage: 'walls' | 'boxes' | 'circuits' | 'runs' | 'pipe' | 'trench',
+  about: () => About,
+) {
   const store = useJob()
   const notice = useNotice()
 
