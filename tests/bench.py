@@ -244,11 +244,21 @@ def over_http(server: Server, job: Job) -> str:
     measure("edit of a run over HTTP, stored, planned, answered", leg, 40)
     measure("a box moved over HTTP: 400 boxes, 72 rooms", box, 40)
 
+    def trench() -> None:
+        change = {"op": "set", "kind": "trench", "id": "t1", "set": {"width_in": 8.0 + step() % 16 / 4}}
+        edit(change, "trench", {"line": "t1"})
+
+    def corner() -> None:
+        points = [[-4.0, 100.0 - step() % 32 / 4], [-252.0, -352.5]]
+        edit({"op": "set", "kind": "trench", "id": "t1", "set": {"points": points}}, "trench", {"line": "t1"})
+
     def breaker() -> None:
         space = 61 + 2 * (step() % 2)
         edit({"op": "put", "circuit": "big-c9", "space": space}, "circuits", {"circuit": "big-c9"})
 
     measure("a breaker put elsewhere over HTTP: 88 circuits", breaker, 40)
+    measure("a trench dug wider over HTTP", trench, 40)
+    measure("a corner of a trench moved over HTTP", corner, 40)
     measure("a shared wall moved over HTTP: 400 boxes, 72 rooms", wall, 40)
     print(f"the longest of these answers: {state['most']} bytes")
     return str(head["id"])
