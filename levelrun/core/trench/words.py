@@ -130,9 +130,13 @@ def _to_place(reader: SceneReader, site: _Site, first: Structure, face: str) -> 
 
 
 def _same_place(site: _Site, first: Structure, last: Structure) -> bool:
-    """Whether the second is drawn nowhere yet, or where the first stands: it stands where the line goes."""
+    """Whether the second is drawn nowhere, and stands where the first does or was put up just now: then it comes to
+    stand where the line goes. One that a trench or span ends at keeps its place."""
     own = site.footprint(last)
-    return not own.drawn and (last.x_in, last.y_in) == (0.0, 0.0)
+    if own.drawn or any(last.id in (line.start, line.end) for line in site.job.lines):
+        return False
+    made = any(last.id == item.id for item, _ in site.made)
+    return made or own.shape.intersects(site.footprint(first).shape)
 
 
 def _taped(

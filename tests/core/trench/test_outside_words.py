@@ -76,6 +76,14 @@ def test_a_circuit_by_one_sentence_is_laid_in_the_trench_to_its_building() -> No
     assert [need.cover_in for need in plan(job).outside.trenches["t1"].lain[0].needs if need] == [12]
 
 
+def test_a_building_that_a_trench_ends_at_stays_where_it_is() -> None:
+    job = yard("trench house east to shop west 60'", "trench shop south to house south")
+    assert [(s.x_in, s.y_in) for s in job.structures] == [(0, 0), (864, 0)]
+    assert job.trenches[1].points == ((936.0, 0.0), (72.0, 0.0))
+    third = said(job, "trench house north to cabin south 20'")
+    assert [(s.x_in, s.y_in) for s in third.structures] == [(0, 0), (864, 0), (0, 360)]
+
+
 def test_a_trench_to_a_place_where_no_building_stands() -> None:
     job = yard("trench house south to 30' east 40' south")
     assert job.trenches[0].points == ((72.0, 0.0), (360.0, -480.0)) and job.trenches[0].end is None
