@@ -19,6 +19,7 @@ from levelrun.core.measure import parse_length, show
 from levelrun.core.part import Frozen
 from levelrun.core.site.parts import Level, Side
 from levelrun.core.subjects import KINDS
+from levelrun.core.trench.laying import settle
 from levelrun.core.ways.parts import Leg, LegFacts, Shape
 from levelrun.core.ways.walk import GO, parse_walk, suggest
 from levelrun.exchange.job_file import check_version, job_schema
@@ -47,7 +48,7 @@ def plan_job(q: PlanQuestion) -> PlanAnswer:
 def as_job(raw: dict[str, Any]) -> Job:
     """A job from the body of a request, refused in the same words as a file."""
     check_version(raw)
-    return Job.model_validate(upgraded(raw))
+    return settle(Job.model_validate(upgraded(raw)))
 
 
 def job_in(raw: dict[str, Any] | None, text: str | None, rules: str | None = None) -> Job:

@@ -7,9 +7,10 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from levelrun.core.errors import LevelRunError
+from levelrun.core.errors import EditError, LevelRunError
 from levelrun.core.job import FORMAT, FORMAT_VERSION, Job
 from levelrun.core.job.upgrade import upgraded
+from levelrun.core.trench.laying import settle
 
 MAX_BYTES = 8 * 1024 * 1024
 
@@ -33,7 +34,9 @@ def read_job(data: bytes | str) -> Job:
         raise JobFileError(f"not whole JSON: {error}", key="job") from None
     check_version(raw)
     try:
-        return Job.model_validate(upgraded(raw))
+        return settle(Job.model_validate(upgraded(raw)))
+    except EditError as error:
+        raise JobFileError(f"job: {error.message}", key="job", value=error.value) from None
     except ValidationError as error:
         first = error.errors()[0]
         key = ".".join(str(part) for part in ("job", *first["loc"]))

@@ -22,6 +22,7 @@ from levelrun.core.job import PARTS, Job
 from levelrun.core.part import Frozen
 from levelrun.core.saying import read_fields, said_of, write_fields
 from levelrun.core.subjects import KINDS
+from levelrun.core.trench.laying import settle
 from levelrun.core.words import Reader
 
 _REMARK = re.compile(r'^((?:[^"#]|"(?:[^"\\]|\\.)*")*?)(?:^|(?<=\s))#.*$')
@@ -82,7 +83,10 @@ def read_text(text: str, rules: str | None = None) -> Job:
             parts = []
     if errors:
         raise JobTextError(errors, right)
-    return job
+    try:
+        return settle(job)
+    except EditError as error:
+        raise JobTextError([LineError(len(lines), 0, error.message, [])], right) from None
 
 
 def _plain(line: str) -> str:

@@ -173,6 +173,8 @@ class TrenchFacts:
         gap = self.gap_in(crossing)
         if gap is None:
             return "depth not said"
+        if gap == 0:
+            return "right where it lies"
         return f"{show_inches(gap_shown(gap))} {'below' if gap > 0 else 'above'}"
 
     def gap_in(self, crossing: Crossing) -> float | None:

@@ -11,7 +11,7 @@ from typing import Any
 from levelrun.core.codebook import Codebook
 from levelrun.core.editing import with_parts
 from levelrun.core.errors import EditError
-from levelrun.core.job import Job, Leg, Span, Trench, Way
+from levelrun.core.job import Job, Leg, Span, Trench, Way, job_book
 from levelrun.core.trench.air import hangs_over
 from levelrun.core.trench.line import PLACES, pieces_of
 from levelrun.core.trench.yard import Yard, long_in, yard_of
@@ -65,8 +65,22 @@ def settled(before: Job, after: Job, book: Codebook) -> Job:
     return after
 
 
-def _refuse(old: Way | None, way: Way, line: Trench | Span) -> None:
-    """An edit of a laid leg that changes what the line decides, or that tears it apart."""
+def settle(job: Job) -> Job:
+    """A job as it was read, with every laid leg as its trench or span has it. Raises EditError where a way does not
+    lie in its line in one piece."""
+    if not any(leg.along for way in job.ways for leg in way.legs):
+        return job
+    yard, book = yard_of(job), job_book(job)
+    for line in job.lines:
+        for way in job.ways:
+            if laid_legs(way, line.id):
+                _one_piece(way, line)
+                job = _laid(job, line, job.way(way.id), yard, book)
+    return job
+
+
+def _one_piece(way: Way, line: Trench | Span) -> list[int]:
+    """The legs of a way in a line, which follow one another with nothing between them."""
     own = laid_legs(way, line.id)
     if own != list(range(own[0], own[-1] + 1)):
         raise EditError(
@@ -78,6 +92,12 @@ def _refuse(old: Way | None, way: Way, line: Trench | Span) -> None:
             f"leg {inner + 1} of {way.name} ends within {line.name}: end the trench there and begin another, or take "
             "the way out of it", key="leg", value=inner,
         )  # fmt: skip
+    return own
+
+
+def _refuse(old: Way | None, way: Way, line: Trench | Span) -> None:
+    """An edit of a laid leg that changes what the line decides, or that tears it apart."""
+    own = _one_piece(way, line)
     before = laid_legs(old, line.id) if old else []
     if old is None or len(before) != len(own):
         if before:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import itertools
+import json
 import math
 from typing import Any
 
@@ -17,6 +18,7 @@ from levelrun.core.plan import plan
 from levelrun.core.trench.line import PLACES, pieces_of
 from levelrun.core.trench.yard import long_in, yard_of
 from levelrun.core.ways.laid import laid_legs
+from levelrun.exchange.job_file import JobFileError, read_job, write_job
 from levelrun.exchange.text import read_text, write_text
 from levelrun.samples import sample
 from tests.conftest import edited, found
@@ -125,6 +127,21 @@ def test_a_span_gives_its_leg_its_length_and_its_clearance() -> None:
     assert leg.length_in == pytest.approx(600) and leg.place == "overhead" and leg.facts.beneath == "walk"
     higher = changed(job, "span", start_end={"height_in": 240.0}, end_end={"height_in": 240.0})
     assert higher.ways[0].legs[1].facts.clear_in > leg.facts.clear_in + 20  # type: ignore[operator]
+
+
+def test_a_file_is_read_with_its_legs_as_its_trench_has_them() -> None:
+    """A file whose leg says 50 ft in a trench of 60 is brought right; one that lies there in two pieces is refused."""
+    job = yard(*FEED, "street south 60'", "drive 12' wide from street to 30' east 5' north")
+    raw = json.loads(write_job(job))
+    raw["ways"][0]["legs"][2:5] = [{**raw["ways"][0]["legs"][2], "length_in": 600.0}]
+    assert read_job(json.dumps(raw)) == job
+    torn = json.loads(write_job(job))
+    torn["ways"][0]["legs"][3]["along"] = None
+    with pytest.raises(JobFileError, match="in one piece"):
+        read_job(json.dumps(torn))
+    lines = write_text(job).splitlines()
+    bent = [line.replace("length 144 in", "length 99 in") if line.startswith("part way") else line for line in lines]
+    assert bent != lines and read_text("\n".join(bent)) == job
 
 
 spot = st.tuples(st.floats(-900, 900), st.floats(-900, 900))
