@@ -46,10 +46,14 @@ def _free(kind: PartKind) -> list[str]:
 
 
 def _named(reader: SceneReader, kinds: Mapping[str, PartKind]) -> dict[str, tuple[PartKind, Any]]:
-    """Whatever has a name, by it, with or without quotes: of equal names the box or panel."""
+    """Whatever has a name, by it, with or without quotes: of equal names the box or panel. What has none, by its kind
+    and id."""
     job = reader.scene.job
     found: dict[str, tuple[PartKind, Any]] = {}
-    for kind in ("way", "circuit", "structure", "room", "panel", "box"):
+    for kind in ("electrode", "service"):
+        for part in getattr(job, kinds[kind].field):
+            found[f"{kind} {part.id}"] = (kinds[kind], part)
+    for kind in ("yard", "trench", "span", "way", "circuit", "structure", "room", "panel", "box"):
         for part in getattr(job, kinds[kind].field):
             found |= {part.name: (kinds[kind], part), f'"{part.name}"': (kinds[kind], part)}
             found[f"{kind} {part.name}"] = (kinds[kind], part)

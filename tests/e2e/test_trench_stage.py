@@ -5,6 +5,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Callable
+from pathlib import Path
 
 from playwright.sync_api import Page, expect
 
@@ -192,6 +193,31 @@ def test_a_feed_of_300_ft_is_stepped_up_and_spliced_down(open_page: Open) -> Non
     stepped.click()
     settled(page)
     expect(page.get_by_test_id("connections")).to_contain_text("drop 2.4 % at the breaker")
+
+
+def test_the_yard_goes_out_as_a_drawing_and_comes_in(open_page: Open, tmp_path: Path) -> None:
+    page = open_page()
+    line(page, "trench.t1")
+    with page.expect_download() as download:
+        page.get_by_text("Yard as DXF").click()
+    path = tmp_path / "yard.dxf"
+    download.value.save_as(path)
+    new_job(page)
+    stage(page, 6)
+    say(page, "house east to shop west 60'")
+    page.get_by_label("Yard from DXF").set_input_files(path)
+    settled(page)
+    yard = page.get_by_test_id("yard")
+    expect(yard.locator("[data-mark='Gas, gas']")).to_have_count(1)
+    expect(page.get_by_test_id("undo")).to_have_attribute("title", re.compile("bring in 5 things of the yard"))
+    (tmp_path / "none.dxf").write_text("no drawing")
+    page.get_by_label("Yard from DXF").set_input_files(tmp_path / "none.dxf")
+    expect(page.get_by_test_id("notice")).to_contain_text("not a DXF drawing")
+    building = yard.locator("[data-key='building.s2']")
+    building.focus()
+    page.keyboard.press("Shift+ArrowRight")  # a building moved a foot: its trench no longer reaches its wall
+    settled(page)
+    expect(page.get_by_test_id("undo")).to_have_attribute("title", re.compile("move Shop"))
 
 
 def test_by_thumb_steps_are_ticked_and_a_reading_is_typed(open_page: Open) -> None:

@@ -6,6 +6,7 @@ import { describe, expect, it } from 'vitest'
 import { choicesOf, taken, type Field, type FieldWord } from '../src/parts/fields/field'
 import { BOX_FIELDS, PANEL_FIELDS } from '../src/stages/boxes/boxFields'
 import { CIRCUIT_FIELDS } from '../src/stages/circuits/circuitFields'
+import { END, ROD, SERVICE, SPAN, TRENCH } from '../src/stages/trench/lineFields'
 import {
   FIXTURE_FIELDS,
   LEVEL_FIELDS,
@@ -35,6 +36,14 @@ const ELSEWHERE: Record<string, Record<string, string>> = {
   Room: { level: 'where it is put', corners: 'walls are moved', sides: 'each wall' },
   Structure: { x_in: 'drag on the site', y_in: 'drag on the site', levels: 'each level' },
   Level: {},
+  Trench: {
+    points: 'drag', start: 'sentence trench', end: 'sentence trench', readings: 'sentence read', done: 'steps',
+    ticket: 'the desk', ticket_from: 'the desk', ticket_to: 'the desk',
+  },
+  Span: { points: 'drag', start: 'sentence span', end: 'sentence span', start_end: 'each end', end_end: 'each end' },
+  SpanEnd: {},
+  Electrode: { structure: 'where it is put', x_in: 'sentence change', y_in: 'sentence change' },
+  Service: { structure: 'where it is put' },
 } // prettier-ignore
 
 describe('what can be said by hand', () => {
@@ -48,6 +57,11 @@ describe('what can be said by hand', () => {
     ['Room', ROOM_FIELDS],
     ['Structure', STRUCTURE_FIELDS],
     ['Level', LEVEL_FIELDS],
+    ['Trench', TRENCH],
+    ['Span', SPAN],
+    ['SpanEnd', END],
+    ['Electrode', ROD],
+    ['Service', SERVICE],
   ])('every field of %s has its place', (name, fields) => {
     const shown = fields.map((field) => field.name)
     const elsewhere = Object.keys(ELSEWHERE[name] ?? {})

@@ -130,7 +130,7 @@ def test_a_span_gives_its_leg_its_length_and_its_clearance() -> None:
 
 
 def test_a_file_is_read_with_its_legs_as_its_trench_has_them() -> None:
-    """A file whose leg says 50 ft in a trench of 60 is brought right; one that lies there in two pieces is refused."""
+    """A file whose leg says 50 ft in a trench of 60 is brought right; one that lies in two pieces is refused."""
     job = yard(*FEED, "street south 60'", "drive 12' wide from street to 30' east 5' north")
     raw = json.loads(write_job(job))
     raw["ways"][0]["legs"][2:5] = [{**raw["ways"][0]["legs"][2], "length_in": 600.0}]

@@ -172,6 +172,17 @@ def test_a_room_may_be_called_like_a_verb_of_the_yard() -> None:
     assert [room.name for room in job.rooms] == ["bed 1", "pool room", "water closet"]
 
 
+def test_every_field_has_a_word() -> None:
+    job = said(
+        yard(*FEED, "street south 60'", "rods 1 at Shop", "service House overhead"),
+        'change trench House to Shop: width 12 in, moves yes', "change Street: width 30'",
+        "change electrode e1: length 10', ohms 31", "change service q1: surge yes, drip 11'",
+    )  # fmt: skip
+    assert (job.trenches[0].width_in, job.trenches[0].moves, job.yard[0].width_in) == (12, True, 360)
+    assert (job.electrodes[0].length_in, job.electrodes[0].ohms) == (120, 31)
+    assert (job.services[0].surge, job.services[0].drip_in) == (True, 132)
+
+
 def test_words_are_completed_with_the_names_of_the_job() -> None:
     job = yard(*FEED)
     scene = Scene(job=job, book=job_book(job), verb="trench")

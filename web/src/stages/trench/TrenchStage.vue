@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 
 import { api, ask, type Edit, type LineSummary } from '../../api/client'
+import { postFile } from '../../api/upload'
 import EmptyStage from '../../parts/EmptyStage.vue'
 import EntryLine from '../../parts/EntryLine.vue'
 import StageFrame from '../../parts/StageFrame.vue'
@@ -97,12 +98,12 @@ async function bring(event: Event) {
   const file = field.files?.[0]
   field.value = ''
   if (!file) return
-  const url = '/api/dxf/yard?units=inches'
-  const headers = { 'content-type': 'application/octet-stream' }
-  const answer = await fetch(url, { method: 'POST', headers, body: file })
-  const found = (await answer.json()) as { edits: Edit[]; label: string; detail?: string }
-  if (!answer.ok) return notice.tell(found.detail ?? 'The drawing could not be read.', 'stop')
-  await act(found.edits, found.label)
+  const { data, problem } = await postFile<{ edits: Edit[]; label: string }>(
+    '/api/dxf/yard?units=inches',
+    file,
+  )
+  if (problem) notice.tell(problem.detail, 'stop')
+  if (data) await act(data.edits, data.label)
 }
 async function call() {
   if (!trench.value) return

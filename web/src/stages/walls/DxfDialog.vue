@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
 
-import { ask, type DxfFound, type Edit, type Problem, type RoomsFound } from '../../api/client'
+import { type DxfFound, type Edit, type Problem, type RoomsFound } from '../../api/client'
+import { postFile } from '../../api/upload'
 import { useJob } from '../../stores/job'
 import { useNotice } from '../../stores/notice'
 
@@ -22,17 +23,6 @@ watch(shown, () => {
   layers.value = []
 })
 
-async function post<T>(url: string, body: Blob): Promise<{ data?: T; problem?: Problem }> {
-  const call = fetch(url, {
-    method: 'POST',
-    body,
-    headers: { 'Content-Type': 'application/octet-stream' },
-  }).then(async (answer) =>
-    answer.ok ? { data: (await answer.json()) as T } : { error: await answer.json() },
-  )
-  return ask<T>(call)
-}
-
 async function choose(event: Event) {
   const chosen = (event.target as HTMLInputElement).files?.[0]
   found.value = problem.value = null
@@ -46,7 +36,7 @@ async function choose(event: Event) {
     return
   }
   file.value = chosen
-  const answer = await post<DxfFound>('/api/dxf/inspect', chosen)
+  const answer = await postFile<DxfFound>('/api/dxf/inspect', chosen)
   problem.value = answer.problem ?? null
   if (!answer.data) return
   found.value = answer.data
@@ -58,7 +48,7 @@ async function bring() {
   if (!file.value || !store.view || !store.levelId) return
   const query = new URLSearchParams({ level: store.levelId, units: units.value })
   for (const layer of layers.value) query.append('layer', layer)
-  const answer = await post<RoomsFound>(`/api/dxf/rooms?${query}`, file.value)
+  const answer = await postFile<RoomsFound>(`/api/dxf/rooms?${query}`, file.value)
   problem.value = answer.problem ?? null
   if (!answer.data) return
   problem.value = await store.edit(answer.data.edits as Edit[], answer.data.label)

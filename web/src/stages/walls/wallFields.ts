@@ -58,6 +58,7 @@ export const STRUCTURE_FIELDS: Field[] = [
   { name: 'name', label: 'Name' },
   { name: 'kind', label: 'Kind' },
   { name: 'grade_in', label: 'Ground, from the floor', as: 'inches' },
+  { name: 'ground_in', label: 'Ground, over the site’s zero', as: 'inches' },
   {
     name: 'dwelling',
     label: 'Lived in',
