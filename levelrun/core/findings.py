@@ -58,8 +58,9 @@ class Mend:
 class Finding:
     """One thing that is wrong, in doubt, or worth knowing.
 
-    `about` is way, room, box, panel, circuit, structure, trench or span; `subject` its id. Of a way, `leg` counts from
-    0, None for the way as a whole, and `last` is the last leg where it spans several. `room` is where to look for it.
+    `about` is way, room, box, panel, circuit, structure, trench or span; `subject` its id. Of a way, `leg` counts
+    from 0, None for the way as a whole, and `last` is the last leg where it spans several. `room` is where to look
+    for it.
     """
 
     severity: Severity

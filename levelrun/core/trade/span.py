@@ -8,9 +8,8 @@ Source: any text on statics; the loads of ice and wind: IEEE C2 (NESC) rule 250B
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 from dataclasses import dataclass
-
-from scipy.optimize import brentq
 
 from levelrun.core.codebook import Codebook
 from levelrun.core.errors import LevelRunError
@@ -111,7 +110,16 @@ def hung(span_ft: float, rise_ft: float, sag_ft: float) -> Hung:
         return Hung(span_ft=span_ft, rise_ft=rise_ft, reach_ft=reach).sag_ft - sag_ft
 
     about = math.hypot(span_ft, rise_ft) * span_ft / (8 * sag_ft)
-    return Hung(span_ft=span_ft, rise_ft=rise_ft, reach_ft=brentq(over, about / 4, about * 4, xtol=1e-9))
+    return Hung(span_ft=span_ft, rise_ft=rise_ft, reach_ft=_root(over, about / 4, about * 4))
+
+
+def _root(over: Callable[[float], float], low: float, high: float) -> float:
+    """Where a falling function is 0 between two places, by halving: a library of solvers takes a second to load, and
+    every process that plans a span would wait for it."""
+    while high - low > 1e-10 * high:
+        middle = (low + high) / 2
+        low, high = (middle, high) if over(middle) > 0 else (low, middle)
+    return (low + high) / 2
 
 
 def warmed(wire: Hung, by_f: float) -> Hung | None:
@@ -128,7 +136,7 @@ def warmed(wire: Hung, by_f: float) -> Hung | None:
     slack = level / wire.span_ft - 1
     about = wire.span_ft / math.sqrt(24 * slack)
     return Hung(
-        span_ft=wire.span_ft, rise_ft=wire.rise_ft, reach_ft=brentq(over, about / 4, about * 4, xtol=1e-9)
+        span_ft=wire.span_ft, rise_ft=wire.rise_ft, reach_ft=_root(over, about / 4, about * 4)
     )  # fmt: skip
 
 
