@@ -158,10 +158,9 @@ def test_keys_walk_the_findings_and_mend(open_page: Open) -> None:
     expect(page.get_by_test_id("keys")).to_contain_text("next stop or check")
     page.keyboard.press("Escape")
     expect(page.get_by_test_id("keys")).to_have_count(0)
-    for _ in range(5):
+    for _ in range(6):
         page.keyboard.press("n")
         settled(page)
-    page.keyboard.press("n")
     expect(page.locator("article.stop").first).to_be_visible()
     page.keyboard.press("m")
     expect(page.locator("[data-first]").first).to_be_focused()
