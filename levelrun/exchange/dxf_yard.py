@@ -10,11 +10,10 @@ import ezdxf
 from ezdxf.entities import DXFEntity
 
 from levelrun.core.job import Job
-from levelrun.core.trench.parts import LINES
+from levelrun.core.trench.parts import AREAS, LINES
 from levelrun.core.trench.yard import DRIVE_IN, PATH_IN, STREET_IN, shape_of, yard_of
 from levelrun.exchange.dxf import UNITS, DxfError, read_drawing
 
-AREAS = ("slab", "bed", "septic", "pool")
 KINDS = (*LINES, *AREAS)
 WIDTHS = {"drive": DRIVE_IN, "street": STREET_IN, "path": PATH_IN}
 MOST_PARTS = 100

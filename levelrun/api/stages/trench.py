@@ -23,6 +23,7 @@ from levelrun.core.trench.drawn import (
     reading_marks,
     yard_drawing,
 )
+from levelrun.core.trench.feeding import crossing_hops
 from levelrun.core.trench.planned import (
     GroundPlan,
     LineSummary,
@@ -111,12 +112,8 @@ def _yard(planned: Planned, rows: Iterable[LineSummary]) -> YardDrawing:
 
 def _loose(planned: Planned) -> list[str]:
     """Circuits that cross to another building and are walked nowhere: what may be laid."""
-    where = {node.id: node.structure for node in planned.job.nodes}
-    return [
-        circuit.name
-        for circuit in planned.job.circuits
-        if any(not h.path and where[h.after or circuit.panel] != where[h.box] for h in circuit.chain)
-    ]
+    job = planned.job
+    return [c.name for c in job.circuits if any(not hop.path for hop in crossing_hops(job, c))]
 
 
 @router.get("/jobs/{job_id}/outside")

@@ -185,7 +185,10 @@ class Job(Frozen):
 
     def trench(self, trench_id: str) -> Trench:
         """The trench with this id. Raises KeyError."""
-        return next((item for item in self.trenches if item.id == trench_id), None) or _missing(trench_id)
+        for item in self.trenches:
+            if item.id == trench_id:
+                return item
+        raise KeyError(trench_id)
 
     def way(self, way_id: str) -> Way:
         """The way with this id. Raises KeyError."""
@@ -193,10 +196,6 @@ class Job(Frozen):
             if item.id == way_id:
                 return item
         raise KeyError(way_id)
-
-
-def _missing(ident: str) -> Trench:
-    raise KeyError(ident)
 
 
 def _few(what: str, count: int, most: int, where: str) -> None:

@@ -24,7 +24,7 @@ from levelrun.core.trench.facts import Lain, TrenchFacts
 from levelrun.core.trench.feeding import hung_size
 from levelrun.core.trench.rules.dig import change
 from levelrun.core.ways.alternatives import cost
-from levelrun.core.ways.laid import Profile
+from levelrun.core.ways.laid import Profile, short_stretches
 from levelrun.core.ways.mends import protect, rewire, size_for, use_method
 from levelrun.core.ways.rules.cover import needed_cover
 
@@ -180,12 +180,11 @@ def _in_concrete(facts: TrenchFacts, laid: tuple[float, float]) -> list[Option]:
 
 def _deep_enough(facts: TrenchFacts, needs: Sequence[float]) -> bool:
     """Whether it lies deep enough as it is for these needs."""
-    for piece, need in zip(facts.pieces, needs, strict=True):
-        for item in facts.lain:
-            known = [depth for at, depth in item.cover if piece.start_in <= at <= piece.end_in]
-            if not item.cover or min(known, default=need) < need - 1e-6:
-                return False
-    return True
+    return all(
+        bool(item.cover) and not short_stretches(item.cover, piece.start_in, piece.end_in, need)
+        for piece, need in zip(facts.pieces, needs, strict=True)
+        for item in facts.lain
+    )
 
 
 def _protected(facts: TrenchFacts, laid: tuple[float, float]) -> list[Option]:

@@ -7,7 +7,6 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from itertools import pairwise
 
 from shapely import MultiPolygon, Polygon, unary_union
 
@@ -16,10 +15,11 @@ from levelrun.core.measure import show, show_inches
 from levelrun.core.site.geometry import Point
 from levelrun.core.trench.air import Beneath, Hanging
 from levelrun.core.trench.facts import Lain, TrenchFacts
+from levelrun.core.trench.parts import AREAS, SERVICES
 from levelrun.core.trench.rules.risers import risers_of
 from levelrun.core.trench.rules.spans import SpanFacts
 from levelrun.core.trench.yard import Yard, along, face_middle, long_in, nearest_face, shape_of, yard_of
-from levelrun.core.ways.laid import Profile, between
+from levelrun.core.ways.laid import Profile, between, short_stretches
 
 ABOVE_TEXT = {
     "open_ground": "open ground", "concrete_2in": "2″ concrete", "under_building": "building", "slab_4in": "slab",
@@ -200,7 +200,7 @@ def _shapes(yard: Yard) -> list[YardShape]:
     ]  # fmt: skip
     for part in yard.parts:
         shape = shape_of(part)
-        service = part.kind in ("gas", "water", "sewer", "phone", "power")
+        service = part.kind in SERVICES
         deep = f", {show_inches(part.depth_in)}" if part.depth_in is not None else ""
         text = f"{show(part.height_in)}" if part.kind == "spot" else f"{part.name.lower()}{deep if service else ''}"
         middle = along(part.points, 0.0) if service else (shape.centroid.x, shape.centroid.y)
@@ -222,7 +222,7 @@ def _rings(shape: Polygon | MultiPolygon) -> list[list[Point]]:
 def _bounds(yard: Yard, points: Sequence[Point]) -> tuple[float, float, float, float]:
     """What matters: buildings, trenches, spans and areas; long lines run out of the picture."""
     shapes = [item.shape for item in yard.buildings]
-    shapes += [shape_of(p) for p in yard.parts if p.kind in ("slab", "bed", "septic", "pool", "tree", "spot")]
+    shapes += [shape_of(p) for p in yard.parts if p.kind in (*AREAS, "tree", "spot")]
     left, low, right, high = unary_union(shapes).bounds if shapes else (0.0, 0.0, 480.0, 360.0)
     xs, ys = [left, right, *(x for x, _ in points)], [low, high, *(y for _, y in points)]
     return (min(xs) - EDGE_IN, min(ys) - EDGE_IN, max(xs) + EDGE_IN, max(ys) + EDGE_IN)
@@ -272,14 +272,7 @@ def _short(facts: TrenchFacts, item: Lain) -> list[tuple[float, float]]:
     for piece, need in zip(facts.pieces, item.needs, strict=True):
         if need is None:
             continue
-        inside = [at for at, _ in item.cover if piece.start_in < at < piece.end_in]
-        for a, b in pairwise(sorted({piece.start_in, piece.end_in, *inside})):
-            step = 1e-7 * (b - a)
-            one, two = (need.cover_in - between(item.cover, at) for at in (a + step, b - step))
-            if max(one, two) <= 1e-6:
-                continue
-            cut = a + (b - a) * one / (one - two) if one * two < 0 else (b if one > 0 else a)
-            first, last = (a, cut) if one > 0 >= two else (cut, b) if two > 0 >= one else (a, b)
+        for first, last, _ in short_stretches(item.cover, piece.start_in, piece.end_in, need.cover_in):
             if found and abs(found[-1][1] - first) < 1e-6:
                 found[-1] = (found[-1][0], last)
             else:

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -14,7 +13,7 @@ from levelrun.core.measure import show_inches
 from levelrun.core.trade.cover import Cover
 from levelrun.core.trade.pipe.make import make_of
 from levelrun.core.trench.line import Crossing, Piece, crossings, pieces_of
-from levelrun.core.trench.yard import Yard, ground_along, long_in, yard_of
+from levelrun.core.trench.yard import Yard, ground_along, long_in
 from levelrun.core.ways.facts import WayContext, WayView, viewed
 from levelrun.core.ways.laid import LaidIn, Profile, between, cover_along
 from levelrun.core.ways.rules.cover import needed_cover
@@ -79,10 +78,6 @@ class Lain:
         known = leg.size in cable_sizes(book, leg.method)
         return cable(book, leg.method, leg.size).wide_in if known else USUAL_OUTER_IN
 
-    def deepest(self) -> float | None:
-        """The most cover over it; None where it is not known."""
-        return max((depth for _, depth in self.cover), default=None)
-
 
 @dataclass(frozen=True, eq=False)
 class TrenchFacts:
@@ -100,7 +95,7 @@ class TrenchFacts:
         return long_in(self.trench.points)
 
     @cached_property
-    def pieces(self) -> list[Piece]:
+    def pieces(self) -> tuple[Piece, ...]:
         """Its pieces by what lies above."""
         return pieces_of(self.yard, self.trench)
 
@@ -191,8 +186,3 @@ class TrenchFacts:
 def gap_shown(gap_in: float) -> float:
     """How far apart, rounded down to the half inch: to the side that asks sooner."""
     return math.floor(abs(gap_in) * 2) / 2
-
-
-def facts_of(book: Codebook, job: Job, contexts: Mapping[str, Sequence[WayContext]], trench: Trench) -> TrenchFacts:
-    """The facts of a trench. `contexts`: the ways in each, by its id."""
-    return TrenchFacts(book, job, trench, yard_of(job), tuple(contexts.get(trench.id, ())))

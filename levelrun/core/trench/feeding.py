@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator, Sequence
 from typing import Any
 
 from levelrun.core.circuits.edits import circuit_of, with_circuit
@@ -10,11 +11,11 @@ from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import method, raceway_sizes, wire_sizes
 from levelrun.core.editing import made, next_id, next_name, with_parts
 from levelrun.core.errors import EditError, LevelRunError
-from levelrun.core.job import Box, Hop, Job, Panel, Span, Trench, Way
+from levelrun.core.job import Box, Circuit, Hop, Job, Panel, Span, Trench, Way
 from levelrun.core.trade.conductors.sizing import Demand, choose
 from levelrun.core.trade.pipe.fill import smallest_size
 from levelrun.core.trench.laying import line_of
-from levelrun.core.trench.line import pieces_of
+from levelrun.core.trench.line import Piece, pieces_of
 from levelrun.core.trench.yard import long_in, yard_of
 from levelrun.core.ways.edits import view_of
 from levelrun.core.ways.rules.cover import needed_cover
@@ -125,13 +126,18 @@ def _fitting(job: Job, book: Codebook, ident: str, legs: list[dict[str, Any]], k
 def _hop(job: Job, circuit_id: str) -> Hop:
     """The hop that crosses to another building and is walked nowhere yet."""
     circuit = circuit_of(job, circuit_id)
+    crossing = next(crossing_hops(job, circuit), None)
+    if crossing is None:
+        raise EditError(f"{circuit.name} goes to no other building", key="circuit", value=circuit_id)
+    if crossing.path:
+        raise EditError(f"{circuit.name} is walked already: lay its way", key="circuit", value=circuit_id)
+    return crossing
+
+
+def crossing_hops(job: Job, circuit: Circuit) -> Iterator[Hop]:
+    """The hops of a circuit that go from one building to another."""
     where = {node.id: node.structure for node in job.nodes}
-    for hop in circuit.chain:
-        if where[hop.after or circuit.panel] != where[hop.box]:
-            if hop.path:
-                raise EditError(f"{circuit.name} is walked already: lay its way", key="circuit", value=circuit_id)
-            return hop
-    raise EditError(f"{circuit.name} goes to no other building", key="circuit", value=circuit_id)
+    return (hop for hop in circuit.chain if where[hop.after or circuit.panel] != where[hop.box])
 
 
 def _with_legs(job: Job, ident: str, legs: list[dict[str, Any]]) -> Job:
@@ -147,7 +153,7 @@ def _size(book: Codebook, keys: set[str], wires: list[Any]) -> str:
     return max((size for size in found if size), key=order.index, default="")
 
 
-def _most(book: Codebook, pieces: list[Any], key: str) -> float:
+def _most(book: Codebook, pieces: Sequence[Piece], key: str) -> float:
     """The most cover that any piece asks for this pipe, in general."""
     column = method(book, key).cover_column or "other_raceway"
     return max(float(book.table("300-5-cover").get(piece.above)[column]) for piece in pieces)

@@ -8,6 +8,7 @@ from levelrun.core.rulebook import sourced
 from levelrun.core.trench.electrodes import GroundFacts
 from levelrun.core.trench.facts import Lain, TrenchFacts
 from levelrun.core.trench.rules.spans import SpanFacts
+from levelrun.core.trench.yard import long_in
 from levelrun.core.ways.laid import between, short_of
 
 
@@ -76,7 +77,7 @@ def of_span(facts: SpanFacts) -> list[Figure]:
             key="sag", label="sag, strung and hot", value=hot,
             text=f"{show_inches(round(shape.sag_in))}, {show_inches(round(hot))}", unit="in",
             formula="a catenary; the same wire longer by 10.6e-6 a °F",
-            inputs={"span": show(round(facts_long(facts)))},
+            inputs={"span": show(round(long_in(facts.span.points)))},
             rule="common practice, no source", basis="practice",
         )
     )  # fmt: skip
@@ -96,12 +97,6 @@ def of_span(facts: SpanFacts) -> list[Figure]:
             )
         )  # fmt: skip
     return sourced(facts.book, found)
-
-
-def facts_long(facts: SpanFacts) -> float:
-    """Length of a span, level, inches."""
-    (ax, ay), (bx, by) = facts.span.points
-    return float(((bx - ax) ** 2 + (by - ay) ** 2) ** 0.5)
 
 
 def of_ground(facts: GroundFacts) -> list[Figure]:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from itertools import pairwise
 
 from shapely import GeometryCollection, LineString
@@ -66,8 +67,10 @@ def corners_of(points: Sequence[Point]) -> list[tuple[float, float]]:
     return found
 
 
-def pieces_of(yard: Yard, trench: Trench) -> list[Piece]:
-    """The pieces of a trench: cut at its corners and where what lies above changes; what covers most counts."""
+@lru_cache(maxsize=128)
+def pieces_of(yard: Yard, trench: Trench) -> tuple[Piece, ...]:
+    """The pieces of a trench: cut at its corners and where what lies above changes; what covers most counts. Once for
+    laying, rules and drawing."""
     long = long_in(trench.points)
     covers = _covers(yard, trench)
     corners = dict(corners_of(trench.points))
@@ -88,7 +91,7 @@ def pieces_of(yard: Yard, trench: Trench) -> list[Piece]:
             )  # fmt: skip
         else:
             found.append(Piece(start_in=first, end_in=last, above=kind, under=name, turn_deg=turn))
-    return found
+    return tuple(found)
 
 
 def _covers(yard: Yard, trench: Trench) -> list[tuple[str, str, float, float]]:

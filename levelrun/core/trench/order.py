@@ -8,7 +8,6 @@ from levelrun.core.job import Hold, Job, Tick, Trench
 
 STEPS = ("marks", "dig", "lay", "tubes", "photo", "inspection", "fill", "ribbon", "rest")
 HELD = "inspection"
-MUST = ("marks", "lay", HELD)  # a later step is not ticked without these, unless a reason is given
 NEEDED = {"marks": (), "dig": ("marks",), "lay": ("dig",), "tubes": ("lay",), "photo": ("lay",)}
 TITLES = {
     "marks": "Marks called, and waited for", "dig": "Dig", "lay": "Lay, whole and glued",

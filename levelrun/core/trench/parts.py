@@ -21,6 +21,7 @@ YardKind = Literal[
     "power",
 ]  # fmt: skip
 SERVICES = ("gas", "water", "sewer", "phone", "power")
+AREAS = ("slab", "bed", "septic", "pool")
 LINES = ("drive", "street", "path", *SERVICES)
 Spot = tuple[Coordinate, Coordinate]
 District = Literal["heavy", "medium", "light"]

@@ -2,9 +2,7 @@
 
 from __future__ import annotations
 
-import math
 import re
-from itertools import pairwise
 from typing import Any
 
 from shapely import box
@@ -20,6 +18,7 @@ from levelrun.core.trench.yard import (
     UNDRAWN_IN,
     Footprint,
     face_middle,
+    long_in,
     nearest_face,
     standing,
     yard_of,
@@ -274,7 +273,7 @@ def read(reader: SceneReader) -> Said:
     at = reader.position()
     by = "tape" if by == "tube" and reader.phrase(["tape"]) else by
     own = _trench(reader, ("of", "in"))
-    long = sum(math.dist(a, b) for a, b in pairwise(own.points))
+    long = long_in(own.points)
     if at > long + 1:
         raise reader.refuse(f"{own.name} is {long / 12:.0f}' long")
     kept = [item.model_dump() for item in own.readings if abs(item.at_in - at) > 0.01]
@@ -336,9 +335,7 @@ def rods(reader: SceneReader) -> Said:
         {"structure": structure.id, "x_in": left + 24 + (known + number) * apart, "y_in": low - 24, "ohms": ohms}
         for number in range(count)
     ]  # fmt: skip
-    taken = set(reader.scene.job.ids())
-    free = (f"e{number}" for number in range(1, 999) if f"e{number}" not in taken)
-    return Said([{"op": "add", "kind": "electrode", "item": {"id": next(free), **item}} for item in made])
+    return Said([{"op": "add", "kind": "electrode", "item": item} for item in made])
 
 
 def footing(reader: SceneReader) -> Said:

@@ -15,6 +15,7 @@ from shapely.affinity import translate
 from levelrun.core.job import Job, Room, Structure, YardPart
 from levelrun.core.kept import Standing
 from levelrun.core.site.geometry import Point
+from levelrun.core.trench.parts import AREAS
 
 WALL_IN = 4.0  # stud and sheathing, outside of the stud faces of rooms
 UNDRAWN_IN = (144.0, 120.0)
@@ -85,7 +86,7 @@ def shape_of(part: YardPart) -> Polygon:
     """What a thing of the yard covers: its area, or its line with its width."""
     if part.kind in ("tree", "spot"):
         return Shape(part.points[0]).buffer(max(part.width_in / 2, 1.0))
-    if part.kind in ("slab", "bed", "septic", "pool"):
+    if part.kind in AREAS:
         return Polygon(part.points).buffer(0)
     return LineString(part.points).buffer(max(part.width_in / 2, 1.0), cap_style="flat", join_style="mitre")
 

@@ -11,7 +11,7 @@ from shapely import box
 
 from levelrun.core.site.geometry import STEPS, Point
 from levelrun.core.site.scene import Said, SceneReader
-from levelrun.core.trench.parts import SERVICES
+from levelrun.core.trench.parts import AREAS, SERVICES
 from levelrun.core.trench.yard import (
     DRIVE_IN,
     PATH_IN,
@@ -179,5 +179,5 @@ def spot(reader: SceneReader) -> Said:
 VERBS = {
     "grade": grade, "spot": spot, "tree": tree,
     **{kind: _long(kind) for kind in ("drive", "street", "path", *SERVICES)},
-    **{kind: _area(kind) for kind in ("slab", "bed", "septic", "pool")},
+    **{kind: _area(kind) for kind in AREAS},
 }  # fmt: skip

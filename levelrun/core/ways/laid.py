@@ -80,18 +80,27 @@ def between(profile: Sequence[tuple[float, float]], at: float) -> float:
     return profile[-1][1]
 
 
-def short_of(profile: Profile, first: float, last: float, needed: float) -> tuple[float, float]:
-    """Between two places: how far a profile stays under what is needed at the most, and over how many inches."""
+def short_stretches(
+    profile: Profile, first: float, last: float, needed: float
+) -> list[tuple[float, float, float]]:  # fmt: skip
+    """Between two places: from where to where a profile stays under what is needed, and by how much at the most."""
     cuts = sorted({first, last, *(at for at, _ in profile if first < at < last)})
-    most, over = 0.0, 0.0
+    found: list[tuple[float, float, float]] = []
     for a, b in itertools.pairwise(cuts):
         if b - a < 1e-6:
             continue
         inside = 1e-7 * (b - a)
         one, two = needed - between(profile, a + inside), needed - between(profile, b - inside)
-        most = max(most, one, two)
-        if one > 1e-6 and two > 1e-6:
-            over += b - a
-        elif max(one, two) > 1e-6:
-            over += (b - a) * max(one, two) / abs(one - two)
-    return most, over
+        if max(one, two) <= 1e-6:
+            continue
+        cut = a + (b - a) * one / (one - two) if one * two < 0 else a if one <= 0 else b
+        found.append(
+            (cut, b, two) if one <= 1e-6 else (a, cut, max(one, two)) if two <= 1e-6 else (a, b, max(one, two))
+        )
+    return found
+
+
+def short_of(profile: Profile, first: float, last: float, needed: float) -> tuple[float, float]:
+    """Between two places: how far a profile stays under what is needed at the most, and over how many inches."""
+    found = short_stretches(profile, first, last, needed)
+    return max((most for _, _, most in found), default=0.0), sum(b - a for a, b, _ in found)
