@@ -57,8 +57,9 @@ let covered: () => boolean = () => false
 export function onKey(event: KeyboardEvent) {
   if (event.defaultPrevented || isTyping(event.target) || covered() || isOver()) return
   const name = nameOf(event)
-  // While something goes, only the way to the entry line is open: what follows is typed there, not taken as keys.
-  if (name !== '/' && isCovered()) return
+  // While something goes, only the ways to the entry line (what follows is typed there, not taken as keys) and to
+  // another stage are open.
+  if (!ANYWHERE.test(name) && isCovered()) return
   const single = event.key.length === 1 && !event.ctrlKey && !event.metaKey
   if (!hasFocus()) {
     if (name === 'Escape') return focusWork()
@@ -92,7 +93,7 @@ export function tapMend() {
 }
 
 export const COMMON: [string, string][] = [
-  ['1 … 4', 'stages, in the order of the work'],
+  ['1 … 6', 'stages, in the order of the work'],
   ['/', 'type on the entry line'],
   ['N', 'next stop or check'],
   ['M  M', 'show the first mend, make it'],
