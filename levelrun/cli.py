@@ -167,7 +167,7 @@ def findings_table(job: Job, planned: Plan) -> str:
     rows += [
         (
             f.severity,
-            names[f.subject],
+            names.get(f.subject, f.subject),
             "" if f.leg is None else str(f.leg + 1),
             f.title,
             f.measured,

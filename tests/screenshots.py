@@ -74,15 +74,6 @@ def rules(page: Page) -> None:
     page.wait_for_timeout(500)
 
 
-def metric(page: Page) -> None:
-    """The shed run by the Canadian set, metric first."""
-    to(page, "runs?way=h14")
-    rules(page)
-    page.get_by_role("button", name="Go by CA 2021").click()
-    page.get_by_role("button", name="Done").click()
-    page.wait_for_timeout(6000)
-
-
 def walls(page: Page) -> None:
     """The kitchen with one of its walls picked."""
     to(page, "walls")
@@ -130,6 +121,23 @@ def panel(page: Page) -> None:
     page.locator("article[data-code=panel-short]").scroll_into_view_if_needed()
 
 
+def buy(page: Page) -> None:
+    """One coil for a job that takes more; coils with their cuts; the same job otherwise."""
+    to(page, "buy")
+    page.get_by_test_id("plan-ways").click()
+    page.locator("[data-testid=ways][data-seen]").wait_for(timeout=120_000)
+    settled(page)
+    page.get_by_test_id("panel").evaluate("element => (element.scrollTop = 0)")
+
+
+def buying_list(page: Page) -> None:
+    """The list to buy by, two rows of it ticked."""
+    to(page, "sheets/buying-list")
+    for row in range(2):
+        page.get_by_test_id("list-sheet").locator("input[type=checkbox]").nth(row).check()
+        settled(page)
+
+
 def start(page: Page) -> None:
     """One more circuit by a sentence."""
     to(page, "start")
@@ -140,7 +148,6 @@ def start(page: Page) -> None:
 
 VIEWS: dict[str, tuple[tuple[int, int], Callable[[Page], None]]] = {
     "start": ((1280, 800), start),
-    "start-phone": ((390, 844), start),
     "walls": ((1280, 800), walls),
     "site": ((1280, 800), site),
     "boxes": ((1280, 800), boxes),
@@ -157,7 +164,8 @@ VIEWS: dict[str, tuple[tuple[int, int], Callable[[Page], None]]] = {
     "runs-dark": ((1280, 800), basement),
     "rules": ((1280, 800), rules),
     "pocket-phone": ((390, 844), pocket),
-    "runs-metric": ((1280, 800), metric),
+    "buy": ((1280, 800), buy),
+    "buying-list-phone": ((390, 844), buying_list),
 }
 
 

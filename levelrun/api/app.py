@@ -54,6 +54,7 @@ def create_app(data: Path, *, read_only: bool = False) -> FastAPI:
     )
     app.state.jobs = Jobs(db)
     app.state.worker = Worker()
+    app.state.forget_views = stages.forget_views
     install(app)
     app.add_middleware(GZipMiddleware, minimum_size=2000, compresslevel=1)
     app.add_middleware(Guard)

@@ -45,6 +45,14 @@ PROBLEMS: dict[int | str, dict[str, Any]] = {
 }
 
 
+FILE_BODY: dict[str, Any] = {
+    "requestBody": {
+        "required": True,
+        "content": {"application/octet-stream": {"schema": {"type": "string", "format": "binary"}}},
+    }
+}
+
+
 def jobs_of(request: Request) -> Jobs:
     """The store."""
     jobs: Jobs = request.app.state.jobs

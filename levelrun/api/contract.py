@@ -110,6 +110,15 @@ class BoxOut(BaseModel):
     volume_in3: float | None
 
 
+class BuyOut(BaseModel):
+    """A thing to buy: how much, in feet, sticks or pieces; dollars before tax where a price is known."""
+
+    what: str
+    count: float
+    unit: str
+    dollars: float | None
+
+
 class PlanAnswer(BaseModel):
     """A whole plan."""
 
@@ -121,6 +130,7 @@ class PlanAnswer(BaseModel):
     circuits: list[CircuitOut]
     ways: list[WayOut]
     boxes: list[BoxOut]
+    buy: list[BuyOut]
 
 
 def answer_of(job: Job, on: str = "") -> PlanAnswer:
@@ -141,7 +151,15 @@ def answer_of(job: Job, on: str = "") -> PlanAnswer:
         circuits=[_circuit(job, item, names, cuts) for item in plan.circuits],
         ways=[_way(job, item, names) for item in plan.ways],
         boxes=list(_boxes(job, plan, building)),
+        buy=list(_buy(plan)),
     )
+
+
+def _buy(plan: Plan) -> Iterator[BuyOut]:
+    for order in plan.buying.orders:
+        item = order.row.item
+        unit = "ft" if item.cut else "stick" if item.stick_in else "each"
+        yield BuyOut(what=item.key, count=round(order.count, 3), unit=unit, dollars=order.dollars)
 
 
 def _finding(item: Finding, names: dict[str, str]) -> FindingOut:

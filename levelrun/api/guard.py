@@ -13,7 +13,7 @@ from levelrun.api.problems import problem
 
 MAX_BODY = 8 * 1024 * 1024
 LOCAL = {"127.0.0.1", "localhost", "[::1]", "::1"}
-BINARY = ("/api/dxf/",)
+BINARY = ("/api/dxf/", "/api/csv/")
 POLICY = "; ".join(
     (
         "default-src 'self'",

@@ -215,7 +215,7 @@ class SuggestQuestion(BaseModel):
 
     model_config = ConfigDict(extra="forbid")
     text: Annotated[str, Field(max_length=20_000)]
-    stage: Literal["walls", "boxes", "circuits", "runs", "pipe", "trench"] = "walls"
+    stage: Literal["walls", "boxes", "circuits", "runs", "pipe", "trench", "buy"] = "walls"
     room: Annotated[str, Field(max_length=40)] | None = None
     level: Annotated[str, Field(max_length=40)] | None = None
     panel: Annotated[str, Field(max_length=40)] | None = None

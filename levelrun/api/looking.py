@@ -18,6 +18,7 @@ from levelrun.core.job import Job, job_book
 from levelrun.core.plan import Plan, plan_whole
 
 Wanted = Annotated[str, Field(max_length=40)] | None
+Named = Annotated[str, Field(max_length=60)] | None
 ORDER = {"stop": 0, "check": 1, "fine": 2}
 KEPT = 8
 
@@ -34,6 +35,7 @@ class Look(BaseModel):
     pull: Wanted = None
     leg: Wanted = None
     line: Wanted = None
+    item: Named = None
 
 
 @dataclass(frozen=True, eq=False)
@@ -61,6 +63,12 @@ _lock = Lock()
 def book_today(job: Job) -> Codebook:
     """The job's codebook as it stands today: some exceptions end on a day."""
     return job_book(job, date.today().isoformat())
+
+
+def forget() -> None:
+    """Plans every job anew when it is next asked for."""
+    with _lock:
+        _kept.clear()
 
 
 def planned_of(job: Job) -> Planned:

@@ -13,7 +13,7 @@ from levelrun.core.codebook import Codebook, load
 from levelrun.core.codebook.lookups import Method, cable_sizes, methods, places, raceway_sizes, wire_sizes
 from levelrun.core.errors import EditError
 from levelrun.core.fields import FieldWord, fields_of
-from levelrun.core.job import Habits, Job, Piping, Routing, SpanEnd
+from levelrun.core.job import Buying, Habits, Job, Labour, Piping, Routing, SpanEnd
 from levelrun.core.job.upgrade import upgraded
 from levelrun.core.measure import parse_length, show
 from levelrun.core.part import Frozen
@@ -174,6 +174,8 @@ PARTS: dict[str, type[Frozen]] = {
     "habits": Habits,
     "routing": Routing,
     "piping": Piping,
+    "buying": Buying,
+    "labour": Labour,
     "shape": Shape,
     "span_end": SpanEnd,
 }

@@ -1,9 +1,9 @@
-"""The world outside over the wire: the laser tape, the marks desk."""
+"""The world outside over the wire: the laser tape, the marks desk, the price desk."""
 
 from __future__ import annotations
 
 from datetime import date
-from typing import Annotated
+from typing import Annotated, Literal
 
 from fastapi import APIRouter
 from pydantic import BaseModel, ConfigDict, Field
@@ -11,6 +11,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from levelrun.core.codebook import load
 from levelrun.core.measure import format_length
 from levelrun.standins.marks import MarksDesk, SimulatedDesk
+from levelrun.standins.prices import Asked, PriceDesk, Quote, SimulatedPriceDesk
 from levelrun.standins.tape import SimulatedTape, Tape
 
 router = APIRouter(prefix="/api", tags=["stand-ins"])
@@ -66,3 +67,31 @@ def marks_call(q: MarksQuestion) -> TicketOut:
     book = load()
     days = (int(book.number("marks_wait_days")), int(book.number("marks_good_days")))
     return TicketOut(**vars(DESK.call(q.called or date.today(), q.where, *days)))
+
+
+class AskedIn(BaseModel):
+    """A pack of a thing at a supplier, and the price known of it."""
+
+    model_config = ConfigDict(extra="forbid")
+    item: Annotated[str, Field(min_length=1, max_length=60)]
+    supplier: Annotated[str, Field(min_length=1, max_length=40)]
+    pack: Annotated[float, Field(gt=0, le=10_000)] = 1
+    unit: Literal["each", "ft"] = "each"
+    dollars: Annotated[float, Field(gt=0, le=100_000)]
+
+
+class PriceQuestion(BaseModel):
+    """What is asked of the price desk; on: the day, empty: today."""
+
+    model_config = ConfigDict(extra="forbid")
+    rows: list[AskedIn] = Field(min_length=1, max_length=500)
+    on: date | None = None
+
+
+PRICES: PriceDesk = SimulatedPriceDesk()
+
+
+@router.post("/desk/prices")
+def desk_prices(q: PriceQuestion) -> list[Quote]:
+    """Prices, what is out and for how long, what is offered instead; the desk that ships is simulated."""
+    return PRICES.ask([Asked(**row.model_dump()) for row in q.rows], q.on or date.today())

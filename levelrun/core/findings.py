@@ -8,7 +8,7 @@ from typing import Any, Literal
 
 LOCAL = "local note"
 Severity = Literal["stop", "check", "note"]
-Stage = Literal["walls", "boxes", "circuits", "runs", "pipe", "trench"]
+Stage = Literal["walls", "boxes", "circuits", "runs", "pipe", "trench", "buy"]
 SEVERITY_ORDER: dict[str, int] = {"stop": 0, "check": 1, "note": 2}
 
 
@@ -58,7 +58,8 @@ class Mend:
 class Finding:
     """One thing that is wrong, in doubt, or worth knowing.
 
-    `about` is way, room, box, panel, circuit, structure, trench or span; `subject` its id. Of a way, `leg` counts
+    `about` is way, room, box, panel, circuit, structure, trench,
+    span or item (by its name); `subject` its id. Of a way, `leg` counts
     from 0, None for the way as a whole, and `last` is the last leg where it spans several. `room` is where to look
     for it.
     """

@@ -17,6 +17,7 @@ def plain(text: str) -> str:
 
 Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=60), AfterValidator(plain)]
 Text = Annotated[str, StringConstraints(strip_whitespace=True, max_length=500), AfterValidator(plain)]
+Supplier = Annotated[str, StringConstraints(strip_whitespace=True, max_length=40), AfterValidator(plain)]
 Id = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9_-]{1,40}$")]
 Size = Annotated[str, StringConstraints(pattern=r"^[0-9/-]{0,8}$")]
 Inches = Annotated[float, Field(strict=True, ge=0, le=120_000, allow_inf_nan=False)]

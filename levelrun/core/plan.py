@@ -11,6 +11,8 @@ from dataclasses import dataclass, field
 
 from levelrun.core.boxes.planned import Building, plan_building
 from levelrun.core.boxes.room_plan import RoomPlanned
+from levelrun.core.buying.planned import Buying
+from levelrun.core.buying.takeoff import Found
 from levelrun.core.circuits.circuit_plan import CircuitPlan
 from levelrun.core.circuits.loads import all_loads
 from levelrun.core.circuits.planned import Known, LooseBox, PanelPlan, plan_wiring
@@ -53,6 +55,7 @@ class Plan:
     walked: list[WayContext]
     drawn: DrawnWays
     outside: Outside = field(compare=False)
+    buying: Buying = field(compare=False)
     rooms: list[RoomPlanned]
     circuits: list[CircuitPlan]
     panels: list[PanelPlan]
@@ -74,12 +77,21 @@ def plan_whole(job: Job, book: Codebook) -> tuple[Plan, Building]:
     ways = [plan_way(book, context) for context in woven.contexts]
     drawn = drawn_ways(book, job, woven)
     every: list[WayPlan | DrawnWay] = [*ways, *drawn.ways.values()]
-    building = plan_building(job, book, entering(book, job, woven))
+    into = entering(book, job, woven)
+    building = plan_building(job, book, into)
     known = Known(loads=loads, laid=woven.laid, cuts=_cuts(every))
     wiring = plan_wiring(job, book, building.contexts, known)
     said = [item for way in every for item in way.findings]
     said += _of_pipe(book, woven.contexts, drawn)
     outside = plan_outside(job, book, woven.contexts)
+    buying = Buying(
+        job,
+        book,
+        Found(
+            contexts=woven.contexts, ways=ways, drawn=drawn, entering=into, circuits=wiring.circuits, outside=outside
+        ),
+    )
+    said += buying.findings if buying.begun else []
     said += [*outside.findings, *drawn.findings, *building.findings, *wiring.findings]
     findings = sorted(said, key=lambda item: SEVERITY_ORDER[item.severity])
     planned = Plan(
@@ -89,6 +101,7 @@ def plan_whole(job: Job, book: Codebook) -> tuple[Plan, Building]:
         walked=woven.contexts,
         drawn=drawn,
         outside=outside,
+        buying=buying,
         rooms=building.rooms,
         circuits=wiring.circuits,
         panels=wiring.panels,
@@ -160,7 +173,7 @@ def compare(before: Job, after: Job) -> list[RuleChange]:
             RuleChange(
                 side=side,
                 subject=f.subject,
-                name=names[f.subject],
+                name=names.get(f.subject, f.subject),
                 leg=f.leg,
                 severity=f.severity,
                 title=f.title,

@@ -5,6 +5,9 @@ from __future__ import annotations
 from levelrun.core.boxes import codes as box_codes
 from levelrun.core.boxes import edits as box_edits
 from levelrun.core.boxes import words as box_words
+from levelrun.core.buying import codes as buying_codes
+from levelrun.core.buying import edits as buying_edits
+from levelrun.core.buying import words as buying_words
 from levelrun.core.changing import sentences_of
 from levelrun.core.circuits import codes as circuit_codes
 from levelrun.core.circuits import edits as circuit_edits
@@ -62,6 +65,13 @@ SUBJECTS = (
         codes=trench_codes.CODES,
         edits=trench_edits.EDITS,
         sentences=trench_words.VERBS,
+    ),
+    Subject(
+        stage="buy",
+        kinds=buying_edits.KINDS,
+        codes=buying_codes.CODES,
+        edits=buying_edits.EDITS,
+        sentences=buying_words.VERBS,
     ),
 )
 

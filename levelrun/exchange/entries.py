@@ -8,7 +8,7 @@ from functools import lru_cache
 from levelrun.core.codebook import Codebook
 
 MOST = 80
-LISTS = ("section-titles", "not-judged")  # lists of their own, not what the rule set says
+LISTS = ("price-book", "connectors", "section-titles", "not-judged")  # lists of their own, not what the rule set says
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -29,6 +29,7 @@ _REMARK = re.compile(r'^((?:[^"#]|"(?:[^"\\]|\\.)*")*?)(?:^|(?<=\s))#.*$')
 _HEAD = re.compile(r"^job\b\s*:?\s*", re.IGNORECASE)
 _PART = re.compile(r"^part\s+(?P<kind>[a-z]+)\s+(?P<id>[A-Za-z0-9_-]{1,40})\s*:?\s*", re.IGNORECASE)
 HEAD = ("name", "rules", "remarks", "habits", "notes")
+BESIDE = ("prices", "purchases")  # what is said of money and when is no sentence of the plan
 MAX_LINES = 5000
 
 
@@ -145,8 +146,15 @@ def write_text(job: Job) -> str:
     said = job.model_dump(mode="json", exclude_defaults=True, include=set(HEAD))
     head = {key: said[key] for key in HEAD if key in said}
     lines.append("job: " + write_fields({"name": job.name, "rules": job.rules, **head}, Job))
+    beside = [
+        f"{len(own)} {name}{'s' * (len(own) != 1)}"
+        for name, own in (("price", job.prices), ("tick", job.purchases))
+        if own
+    ]
+    if beside:
+        lines.append(f"# {' and '.join(beside)} of the buying list are not in this text: they travel in the file.")
     for field in PARTS:
-        for part in getattr(job, field):
+        for part in () if field in BESIDE else getattr(job, field):
             said_words = write_fields(said_of(part), type(part))
             lines.append(f"part {by_field[field]} {part.id}: {said_words}")
     return "\n".join(lines) + "\n"

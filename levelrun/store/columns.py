@@ -25,6 +25,7 @@ FLAT = {("leg", "end")}
 RENAMED = {
     ("leg", "place"): "lies_in", ("box", "where"): "where_said", ("panel", "where"): "where_said",
     ("trench", "end"): "ends_at", ("span", "end"): "ends_at", ("hold", "place"): "holds",
+    ("price", "on"): "said_on",
 }  # fmt: skip
 
 

@@ -9,6 +9,7 @@ import sqlite3
 from collections.abc import Callable
 
 from levelrun.store.from_two import circuits_take_runs
+from levelrun.store.schema_later import BETWEEN_BUILDINGS, BUYING
 
 FIRST = """
 CREATE TABLE job (
@@ -372,114 +373,6 @@ ALTER TABLE leg ADD COLUMN stands_off INTEGER NOT NULL DEFAULT 0;
 ALTER TABLE circuit ADD COLUMN nonlinear INTEGER NOT NULL DEFAULT 0
 """
 
-BETWEEN_BUILDINGS = """
-CREATE TABLE yard (
-  job_id TEXT NOT NULL REFERENCES job(id) ON DELETE CASCADE,
-  id TEXT NOT NULL,
-  place INTEGER NOT NULL,
-  name TEXT NOT NULL,
-  kind TEXT NOT NULL,
-  points TEXT NOT NULL,
-  width_in REAL NOT NULL,
-  depth_in REAL,
-  height_in REAL NOT NULL,
-  private INTEGER NOT NULL,
-  PRIMARY KEY (job_id, id)
-) STRICT;
-CREATE TABLE trench (
-  job_id TEXT NOT NULL REFERENCES job(id) ON DELETE CASCADE,
-  id TEXT NOT NULL,
-  place INTEGER NOT NULL,
-  name TEXT NOT NULL,
-  points TEXT NOT NULL,
-  start TEXT,
-  ends_at TEXT,
-  width_in REAL NOT NULL,
-  dig TEXT NOT NULL,
-  bedding_in REAL NOT NULL,
-  rock INTEGER NOT NULL,
-  concrete INTEGER NOT NULL,
-  moves INTEGER,
-  readings TEXT NOT NULL,
-  done TEXT NOT NULL,
-  ticket TEXT NOT NULL,
-  ticket_from TEXT NOT NULL,
-  ticket_to TEXT NOT NULL,
-  PRIMARY KEY (job_id, id),
-  FOREIGN KEY (job_id, start) REFERENCES structure(job_id, id) DEFERRABLE INITIALLY DEFERRED,
-  FOREIGN KEY (job_id, ends_at) REFERENCES structure(job_id, id) DEFERRABLE INITIALLY DEFERRED
-) STRICT;
-CREATE TABLE span (
-  job_id TEXT NOT NULL REFERENCES job(id) ON DELETE CASCADE,
-  id TEXT NOT NULL,
-  place INTEGER NOT NULL,
-  name TEXT NOT NULL,
-  points TEXT NOT NULL,
-  start TEXT,
-  ends_at TEXT,
-  start_end TEXT NOT NULL,
-  end_end TEXT NOT NULL,
-  sag_in REAL,
-  listed INTEGER,
-  PRIMARY KEY (job_id, id),
-  FOREIGN KEY (job_id, start) REFERENCES structure(job_id, id) DEFERRABLE INITIALLY DEFERRED,
-  FOREIGN KEY (job_id, ends_at) REFERENCES structure(job_id, id) DEFERRABLE INITIALLY DEFERRED
-) STRICT;
-CREATE TABLE electrode (
-  job_id TEXT NOT NULL REFERENCES job(id) ON DELETE CASCADE,
-  id TEXT NOT NULL,
-  place INTEGER NOT NULL,
-  structure TEXT NOT NULL,
-  kind TEXT NOT NULL,
-  x_in REAL NOT NULL,
-  y_in REAL NOT NULL,
-  length_in REAL NOT NULL,
-  diameter_in REAL NOT NULL,
-  bonded INTEGER NOT NULL,
-  wire TEXT NOT NULL,
-  ohms REAL,
-  driven_on TEXT NOT NULL,
-  PRIMARY KEY (job_id, id),
-  FOREIGN KEY (job_id, structure) REFERENCES structure(job_id, id) DEFERRABLE INITIALLY DEFERRED
-) STRICT;
-CREATE TABLE service (
-  job_id TEXT NOT NULL REFERENCES job(id) ON DELETE CASCADE,
-  id TEXT NOT NULL,
-  place INTEGER NOT NULL,
-  structure TEXT NOT NULL,
-  entry TEXT NOT NULL,
-  rating_a REAL NOT NULL,
-  wire_size TEXT NOT NULL,
-  material TEXT NOT NULL,
-  meter_in REAL,
-  attach_in REAL,
-  drip_in REAL,
-  mast TEXT NOT NULL,
-  outside_disconnect INTEGER,
-  stub_set INTEGER,
-  water_bond INTEGER,
-  gas_bond INTEGER,
-  intersystem INTEGER,
-  surge INTEGER,
-  PRIMARY KEY (job_id, id),
-  FOREIGN KEY (job_id, structure) REFERENCES structure(job_id, id) DEFERRABLE INITIALLY DEFERRED
-) STRICT;
-CREATE TABLE hold (
-  job_id TEXT NOT NULL REFERENCES job(id) ON DELETE CASCADE,
-  id TEXT NOT NULL,
-  place INTEGER NOT NULL,
-  kind TEXT NOT NULL,
-  holds TEXT NOT NULL,
-  lifted_by TEXT NOT NULL,
-  lifted_on TEXT NOT NULL,
-  remarks TEXT NOT NULL,
-  PRIMARY KEY (job_id, id),
-  FOREIGN KEY (job_id, holds) REFERENCES trench(job_id, id) DEFERRABLE INITIALLY DEFERRED
-) STRICT;
-ALTER TABLE leg ADD COLUMN along TEXT;
-ALTER TABLE structure ADD COLUMN ground_in REAL NOT NULL DEFAULT 0
-"""
-
 Step = Callable[[sqlite3.Connection], None]
 Migration = tuple[str, str] | tuple[str, str, Step]
 MIGRATIONS: tuple[Migration, ...] = (
@@ -495,4 +388,5 @@ MIGRATIONS: tuple[Migration, ...] = (
     ("0010-through-the-frame", THROUGH_THE_FRAME),
     ("0011-shaped-pipe", SHAPED_PIPE),
     ("0012-between-buildings", BETWEEN_BUILDINGS),
+    ("0013-buying", BUYING),
 )

@@ -127,9 +127,16 @@ def test_kept_plans_are_fresh_ones(changes: list[dict[str, Any]]) -> None:
         kept = plan(job)
     assert forget() > 10
     fresh = plan(Job.model_validate(job.model_dump()))
-    assert asdict(replace(kept, drawn=NONE, outside=NOTHING)) == asdict(replace(fresh, drawn=NONE, outside=NOTHING))
+    bare = {"drawn": NONE, "outside": NOTHING, "buying": None}
+    assert asdict(replace(kept, **bare)) == asdict(replace(fresh, **bare))
+    assert bought(kept) == bought(fresh)
     assert drawn(kept) == drawn(fresh)
     assert outside(kept) == outside(fresh)
+
+
+def bought(planned: Plan) -> list[Any]:
+    """What is bought, line by line, and what it costs."""
+    return [(order.row.item, order.row.lines, order.bought, order.dollars) for order in planned.buying.orders]
 
 
 def outside(planned: Plan) -> list[Any]:

@@ -16,7 +16,8 @@ AXE = Path(__file__).parents[2] / "web" / "node_modules" / "axe-core" / "axe.min
 LOOKS = [
     "walls", "walls?pick=wall.hr2.0", "boxes", "circuits", "circuits?panel=ps", "runs?way=h14&leg=6", "runs?way=s7",
     "pipe?way=h1", "pipe?way=s4&pull=1", "sheets/sticks", "trench?line=t1", "trench?line=n1", "trench?line=cabin",
-    "sheets/trenches", "sheets/electrodes",
+    "sheets/trenches", "sheets/electrodes", "buy", "buy?item=shelf boxes", "buy?item=PVC 40 3/4 stick",
+    "buy?item=shelf truck", "buy?dialog=prices", "sheets/buying-list", "sheets/coil-cards", "sheets/quote",
     "sheets/box-schedule", "sheets/directory", "walls?dialog=keys", "walls?dialog=name", "walls?dialog=habits",
     "walls?dialog=dxf", "boxes?dialog=pole", "circuits?dialog=count", "circuits?dialog=load",
     "circuits?dialog=propose", "runs?dialog=way", "runs?dialog=pocket", "runs?dialog=rules", "nowhere",

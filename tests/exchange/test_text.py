@@ -30,7 +30,7 @@ circuit in S 20 20a Bench lights
 
 @pytest.mark.parametrize("key", SAMPLES)
 def test_every_sample_comes_back_the_same(key: str) -> None:
-    job = sample(key)
+    job = sample(key).model_copy(update={"prices": (), "purchases": ()})  # these travel in the job file alone
     text = write_text(job)
     assert read_text(text) == job
     assert write_text(read_text(text)) == text
@@ -41,7 +41,8 @@ def test_every_sample_comes_back_the_same(key: str) -> None:
 @given(st.lists(edits(), min_size=1, max_size=6), st.text(max_size=60))
 def test_any_job_comes_back_the_same(changes: list[dict[str, Any]], remarks: str) -> None:
     job = changed_demo([*changes, {"op": "set_job", "set": {"remarks": remarks}}])
-    assert read_text(write_text(job)) == job
+    plain = job.model_copy(update={"prices": (), "purchases": ()})
+    assert read_text(write_text(job)) == plain
 
 
 def test_a_job_written_by_hand_is_read_with_its_remarks_left_out() -> None:

@@ -2,7 +2,7 @@
 import { computed, defineAsyncComponent, onMounted, ref, watch, watchEffect } from 'vue'
 import { useTheme } from 'vuetify'
 
-import { traffic } from './api/client'
+import { type BuyItem, traffic } from './api/client'
 import { dropReading } from './parts/tape'
 import { router } from './router'
 import AppHeader from './shell/AppHeader.vue'
@@ -67,6 +67,7 @@ const title = computed(() => {
     runs: store.plan?.summary.name,
     pipe: store.view?.pull?.summary.name,
     trench: store.view?.trench?.name ?? store.view?.span?.name ?? store.view?.ground?.name,
+    buy: (store.view?.item as BuyItem | undefined)?.row.item,
   }[look.stage]
   return [look.sheet ? null : what, stage, store.job?.name, 'Level Run'].filter(Boolean).join(' · ')
 })

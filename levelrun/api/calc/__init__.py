@@ -2,8 +2,8 @@
 
 from fastapi import APIRouter
 
-from levelrun.api.calc import outside, pipe, place, wire
+from levelrun.api.calc import buying, outside, pipe, place, wire
 
 router = APIRouter()
-for part in (outside, pipe, place, wire):
+for part in (buying, outside, pipe, place, wire):
     router.include_router(part.router)

@@ -10,9 +10,10 @@ from fastapi import APIRouter, Query, Request, Response
 from pydantic import BaseModel
 
 from levelrun.api.common import JobId, jobs_of, json_answer
-from levelrun.api.looking import Look, Planned, planned_of
-from levelrun.api.stages import boxes, circuits, pipe, runs, start, trench, walls
+from levelrun.api.looking import Look, Planned, forget, planned_of
+from levelrun.api.stages import boxes, buy, circuits, pipe, runs, start, trench, walls
 from levelrun.api.stages.boxes import BoxesView, boxes_view
+from levelrun.api.stages.buy import BuyView, buy_view
 from levelrun.api.stages.circuits import CircuitsView, DirectoryView, circuits_view, directory_view
 from levelrun.api.stages.pipe import PipeView, pipe_view
 from levelrun.api.stages.runs import RunsView, runs_view
@@ -26,6 +27,7 @@ VIEWS: dict[str, tuple[type[BaseModel], Callable[[Planned, Look], BaseModel]]] =
     "runs": (RunsView, runs_view),
     "pipe": (PipeView, pipe_view),
     "trench": (OutsideView, outside_view),
+    "buy": (BuyView, buy_view),
     "directory": (DirectoryView, directory_view),
 }
 if TYPE_CHECKING:
@@ -34,7 +36,7 @@ else:
     StageName = Literal[tuple(VIEWS)]
 
 router = APIRouter()
-for _subject in (walls, boxes, circuits, runs, pipe, trench, start):
+for _subject in (walls, boxes, circuits, runs, pipe, trench, buy, start):
     router.include_router(_subject.router)
 
 
@@ -42,6 +44,12 @@ for _subject in (walls, boxes, circuits, runs, pipe, trench, start):
 def view_of(planned: Planned, stage: str, look: Look) -> BaseModel:
     """The view of a stage. The last ones are kept: the next answer is what changed from them."""
     return VIEWS[stage][1](planned, look)
+
+
+def forget_views() -> None:
+    """Makes every view anew: something that they hang on, and no edit, has changed."""
+    forget()
+    view_of.cache_clear()
 
 
 def _route(stage: str) -> Callable[..., Any]:

@@ -10,9 +10,8 @@ from fastapi.responses import Response
 from pydantic import BaseModel
 from starlette.concurrency import run_in_threadpool
 
-from levelrun.api.common import JobId, attachment, jobs_of
+from levelrun.api.common import FILE_BODY, JobId, attachment, jobs_of
 from levelrun.api.looking import ORDER, Look, Planned, planned_of
-from levelrun.api.stages.walls import DRAWING
 from levelrun.core.job import Trench
 from levelrun.core.measure import shown_in
 from levelrun.core.trench.drawn import (
@@ -145,7 +144,7 @@ class YardFound(BaseModel):
     label: str
 
 
-@router.post("/dxf/yard", openapi_extra=DRAWING)
+@router.post("/dxf/yard", openapi_extra=FILE_BODY)
 async def dxf_yard(request: Request, units: Annotated[str, Query(max_length=20)]) -> YardFound:
     """Drives, services and areas from a drawing, by the names of its layers. Nothing is kept: the caller makes the
     edits."""

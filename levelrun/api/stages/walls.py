@@ -9,7 +9,7 @@ from fastapi.concurrency import run_in_threadpool
 from fastapi.responses import Response
 from pydantic import BaseModel
 
-from levelrun.api.common import JobId, attachment, jobs_of
+from levelrun.api.common import FILE_BODY, JobId, attachment, jobs_of
 from levelrun.api.looking import Look, Planned, planned_of
 from levelrun.api.stages.building import (
     LevelDrawing,
@@ -26,8 +26,6 @@ from levelrun.core.site.words import use_of
 from levelrun.exchange.dxf import DxfFound, inspect, read_rooms, write_plan
 
 router = APIRouter(prefix="/api", tags=["walls"])
-BYTES = {"schema": {"type": "string", "format": "binary"}}
-DRAWING = {"requestBody": {"required": True, "content": {"application/octet-stream": BYTES}}}
 
 
 class WallsView(BaseModel):
@@ -62,7 +60,7 @@ def plan_dxf(request: Request, job_id: JobId, level: str) -> Response:
     return Response(text, media_type="image/vnd.dxf", headers=attachment("plan.dxf"))
 
 
-@router.post("/dxf/inspect", openapi_extra=DRAWING)
+@router.post("/dxf/inspect", openapi_extra=FILE_BODY)
 async def dxf_inspect(request: Request) -> DxfFound:
     """What a DXF drawing holds: units, layers, what cannot be read. Nothing is kept."""
     return await run_in_threadpool(request.app.state.worker.run, inspect, await request.body())
@@ -75,7 +73,7 @@ class RoomsFound(BaseModel):
     label: str
 
 
-@router.post("/dxf/rooms", openapi_extra=DRAWING)
+@router.post("/dxf/rooms", openapi_extra=FILE_BODY)
 async def dxf_rooms(
     request: Request,
     level: Annotated[str, Query(max_length=40)],

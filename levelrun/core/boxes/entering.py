@@ -9,7 +9,8 @@ from levelrun.core.kept import kept_hash
 
 @dataclass(frozen=True, kw_only=True)
 class Entering:
-    """One cable, or the wires of one pipe: `count` insulated wires of `size`, a ground, and where it comes from."""
+    """One cable, or the wires of one pipe: `count` insulated wires of `size`, a ground, and where it comes from.
+    words: what each wire is for; what: the cable, as it is called, empty for wires in pipe."""
 
     size: str
     count: int
@@ -18,5 +19,8 @@ class Entering:
     side: str
     other: str
     circuit: str
+    words: tuple[str, ...] = ()
+    what: str = ""
+    material: str = "cu"
 
     __hash__ = kept_hash

@@ -29,7 +29,8 @@ class HopWires:
 
     continuous_a: what of its load may stay on; conductors: hots and neutral; ground: empty where none
     runs with it; gfci: protection stands before this hop. idle: wires of it that carry nothing while the others do
-    (one of two travellers, a signal); nonlinear: its neutral carries current though hots of both legs are there.
+    (one of two travellers, a signal); nonlinear: its neutral carries current though hots of both legs are there;
+    words: what each of its wires is for.
     """
 
     circuit: str
@@ -57,6 +58,7 @@ class HopWires:
     feeds: bool
     idle: int = 0
     nonlinear: bool = False
+    words: tuple[str, ...] = ()
 
     __hash__ = kept_hash
 
@@ -198,6 +200,7 @@ class CircuitLoads:
             feeds=c.feeds is not None,
             idle=max(need.words.count("traveller") - 1, 0) + need.words.count("interconnect"),
             nonlinear=c.nonlinear,
+            words=need.words + ("spare",) * (count - need.count),
         )
 
 

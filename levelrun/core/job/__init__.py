@@ -4,9 +4,10 @@ Lengths are inches, loads amperes or watts, angles degrees. Models are frozen an
 """
 
 from levelrun.core.boxes.parts import Box, Panel
+from levelrun.core.buying.parts import Pack, Price, Purchase, Stock, Want
 from levelrun.core.circuits.parts import Circuit, Hop
 from levelrun.core.job.book import job_book
-from levelrun.core.job.shop import Habits, LocalNote, Piping, Pole, PoleMark, Routing
+from levelrun.core.job.shop import Buying, Habits, Labour, LocalNote, Piping, Pole, PoleMark, Routing
 from levelrun.core.job.whole import FORMAT, FORMAT_VERSION, PARTS, Job
 from levelrun.core.part import Frozen, Id, Inches, Name
 from levelrun.core.roughin.parts import Hold, Tick
@@ -19,6 +20,7 @@ __all__ = [
     "FORMAT_VERSION",
     "PARTS",
     "Box",
+    "Buying",
     "Circuit",
     "Electrode",
     "Fixture",
@@ -30,16 +32,20 @@ __all__ = [
     "Inches",
     "Job",
     "Joint",
+    "Labour",
     "Leg",
     "LegFacts",
     "Level",
     "LocalNote",
     "Name",
     "Opening",
+    "Pack",
     "Panel",
     "Piping",
     "Pole",
     "PoleMark",
+    "Price",
+    "Purchase",
     "Reading",
     "Room",
     "Routing",
@@ -48,9 +54,11 @@ __all__ = [
     "Side",
     "Span",
     "SpanEnd",
+    "Stock",
     "Structure",
     "Tick",
     "Trench",
+    "Want",
     "Way",
     "YardPart",
     "job_book",

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, StrictBool, StringConstraints
 
-from levelrun.core.part import Frozen, Id, Inches, Name, School, Text
+from levelrun.core.part import Frozen, Id, Inches, Name, School, Supplier, Text
 
 
 class PoleMark(Frozen):
@@ -68,6 +68,52 @@ class Piping(Frozen):
     )
 
 
+Percent = Annotated[float, Field(strict=True, ge=0, le=200)]
+
+
+class Buying(Frozen):
+    """How the shop buys: common practice, no source.
+
+    Schools: wires joined by twist-on connectors, or by levers; one cable in a clamp,
+    or two small ones in a clamp that
+    is listed for it.
+    """
+
+    joints: Literal["twist", "lever"] = Field("twist", description="What joins wires in a box")
+    cables_a_clamp: Annotated[int, Field(strict=True, ge=1, le=2)] = Field(
+        1, description="Small cables in one connector: two only where it is listed for two"
+    )
+    supplier: Supplier = Field("", description="Where all is bought; empty: each thing where it is cheapest")
+    tax_percent: Percent = 6.0
+    margin_percent: Percent = Field(20.0, description="On material and labour, in the quote")
+    leftover_ft: Annotated[float, Field(strict=True, ge=1, le=200)] = Field(
+        15.0, description="A leftover of a coil so long goes back on the truck"
+    )
+    stale_days: Annotated[int, Field(strict=True, ge=1, le=1000)] = Field(
+        60, description="A price older than this is asked again"
+    )
+    permit_dollars: Annotated[float, Field(strict=True, ge=0, le=100_000)] = 90.0
+
+
+class Labour(Frozen):
+    """Minutes of work by task, and hours in a day: common practice, no source. Holes and corners of ways stand under
+    routing; trenches go by cubic feet."""
+
+    box_minutes: Minutes = Field(10.0, description="A box set and fastened")
+    make_up_minutes: Minutes = Field(8.0, description="A box made up: stripped, joined, folded in")
+    device_minutes: Minutes = Field(8.0, description="A device and its plate, after the drywall")
+    fixture_minutes: Minutes = Field(25.0, description="A light or fan hung")
+    breaker_minutes: Minutes = Field(8.0, description="A circuit landed in the panel, torqued")
+    panel_minutes: Minutes = Field(180.0, description="A panel set and dressed")
+    bend_minutes: Minutes = Field(4.0, description="A bend laid out and made")
+    wire_foot_minutes: Minutes = Field(0.25, description="A foot of wires pulled into pipe")
+    rod_minutes: Minutes = Field(35.0, description="A rod driven and clamped")
+    hours_a_day: Annotated[float, Field(strict=True, ge=1, le=16)] = 8.0
+    added_after_percent: Percent = Field(
+        140.0, description="What work takes more once the walls are shut, of its hours"
+    )
+
+
 class Habits(Frozen):
     """Shop habits: common practice, no source. Changed once, they travel with the job."""
 
@@ -89,6 +135,8 @@ class Habits(Frozen):
     boxes_per_circuit: Annotated[int, Field(strict=True, ge=2, le=40)] = 10
     routing: Routing = Routing()
     piping: Piping = Piping()
+    buying: Buying = Buying()
+    labour: Labour = Labour()
     district: Literal["heavy", "medium", "light"] = Field(
         "heavy", description="Ice and wind that a span is reckoned with: a planning figure"
     )

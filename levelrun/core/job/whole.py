@@ -9,6 +9,7 @@ from annotated_types import MaxLen
 from pydantic import Field, model_validator
 
 from levelrun.core.boxes.parts import Box, Panel
+from levelrun.core.buying.parts import Price, Purchase, Stock, Want
 from levelrun.core.circuits.parts import Circuit
 from levelrun.core.job.shop import Habits, LocalNote
 from levelrun.core.part import Frozen, Name, Text
@@ -22,7 +23,7 @@ FORMAT_VERSION = 3
 MOST_LEGS, MOST_HOPS, MOST_IN_A_ROOM = 2000, 2000, 300
 PARTS = (
     "structures", "rooms", "openings", "fixtures", "panels", "boxes", "yard", "trenches", "spans", "ways", "circuits",
-    "electrodes", "services", "holds",
+    "electrodes", "services", "holds", "prices", "stock", "wants", "purchases",
 )  # fmt: skip
 
 
@@ -50,6 +51,10 @@ class Job(Frozen):
     electrodes: tuple[Electrode, ...] = Field((), max_length=120)
     services: tuple[Service, ...] = Field((), max_length=20)
     holds: tuple[Hold, ...] = Field((), max_length=120)
+    prices: tuple[Price, ...] = Field((), max_length=2000)
+    stock: tuple[Stock, ...] = Field((), max_length=300)
+    wants: tuple[Want, ...] = Field((), max_length=300)
+    purchases: tuple[Purchase, ...] = Field((), max_length=2000)
 
     @model_validator(mode="after")
     def _whole(self) -> Job:

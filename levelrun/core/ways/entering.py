@@ -101,6 +101,9 @@ def _entering(book: Codebook, wires: HopWires, leg: Leg | None, side: str, other
         side=side,
         other=other,
         circuit=wires.label,
+        words=wires.words,
+        material=wires.material,
+        what=f"{made.size} {made.method}" if made is not None else "",
     )
 
 

@@ -93,10 +93,10 @@ def short_stretches(
         one, two = needed - between(profile, a + inside), needed - between(profile, b - inside)
         if max(one, two) <= 1e-6:
             continue
-        cut = a + (b - a) * one / (one - two) if one * two < 0 else a if one <= 0 else b
-        found.append(
-            (cut, b, two) if one <= 1e-6 else (a, cut, max(one, two)) if two <= 1e-6 else (a, b, max(one, two))
-        )
+        crosses = a + (b - a) * one / (one - two) if one * two < 0 else None
+        start = (a if crosses is None else crosses) if one <= 1e-6 else a
+        end = (b if crosses is None else crosses) if two <= 1e-6 else b
+        found.append((start, end, max(one, two)))
     return found
 
 

@@ -7,16 +7,19 @@ from dataclasses import dataclass, replace
 from levelrun.core.circuits.makeup import makeup_in, piece_in, to_the_foot
 from levelrun.core.findings import Figure
 from levelrun.core.measure import show
-from levelrun.core.ways.carried import Carried, Lying, Strands, strands_of
+from levelrun.core.ways.carried import Carried, Lying, strands_of
 from levelrun.core.ways.facts import WayView
 
 
 @dataclass(frozen=True, kw_only=True)
 class Cut:
     """One piece to cut. Inches; `cut_in` is rounded up to the whole foot, `exact_in` is not; `beyond_in` of its path
-    lies in the ways after this one. `circuit` and `box` name the hop that it is for."""
+    lies in the ways after this one. `circuit` and `box` name the hop that it is for. what: the cable or the wire
+    alone; colours: of each wire, none of a cable."""
 
     item: str
+    what: str
+    colours: tuple[str, ...]
     circuit: str
     box: str
     title: str
@@ -72,20 +75,22 @@ def _cuts(view: WayView, item: Carried, first: int, last: int, number: int) -> l
     kind, size = _kind(view, first, item)
     if kind != "wires":
         name = {"OVERHEAD": "quadplex"}.get(kind, kind)
-        return [_cut(view, item, f"{size} {name}".strip(), 1, (first, last), number)] if size else []
+        metal = " al" if item.wires.material == "al" and kind != "OVERHEAD" else ""  # hung cable is aluminum anyway
+        return [_cut(view, item, (f"{size} {name}{metal}", ()), (first, last), number)] if size else []
     cuts: list[Cut] = []
     own = _own(view, first, item)
     brings = any(view.grounds(index, _own(view, index, item)) for index in range(first, last + 1))
     if not brings:  # another hop brings a larger one all the way
         own = replace(own, wires=replace(own.wires, ground=""))
     for strands in strands_of([own]):
-        cuts.append(_cut(view, item, _named(strands), strands.wires.count, (first, last), number + len(cuts)))
+        named = (wire_name(strands.wires.size, strands.wires.insulation, strands.material), strands.colours)
+        cuts.append(_cut(view, item, named, (first, last), number + len(cuts)))
     return cuts
 
 
-def _named(strands: Strands) -> str:
-    wires, metal = strands.wires, " al" if strands.material == "al" else ""
-    return f"{wires.size} {wires.insulation}{metal}: {', '.join(strands.colours)}"
+def wire_name(size: str, insulation: str, material: str) -> str:
+    """What a single wire is called."""
+    return f"{size} {insulation}{' al' if material == 'al' else ''}"
 
 
 def _makeup(view: WayView, node: str, outdoors: bool) -> float:
@@ -93,8 +98,11 @@ def _makeup(view: WayView, node: str, outdoors: bool) -> float:
     return makeup_in(view.book, view.habits, found, outdoors) if found is not None else 0.0
 
 
-def _cut(view: WayView, item: Carried, name: str, pieces: int, span: tuple[int, int], number: int) -> Cut:
-    first, last = span
+def _cut(
+    view: WayView, item: Carried, named: tuple[str, tuple[str, ...]], span: tuple[int, int], number: int
+) -> Cut:  # fmt: skip
+    (what, colours), (first, last) = named, span
+    name = f"{what}: {', '.join(colours)}" if colours else what
     beyond = item.beyond_in if last == item.last else 0.0
     path = sum(leg.length_in for leg in view.way.legs[first : last + 1]) + beyond
     ends = [view.node_at(first), view.node_at(last + 1)]
@@ -131,10 +139,12 @@ def _cut(view: WayView, item: Carried, name: str, pieces: int, span: tuple[int, 
     )
     return Cut(
         item=name,
+        what=what,
+        colours=colours,
         circuit=item.wires.circuit,
         box=item.wires.box,
         title=item.wires.title,
-        pieces=pieces,
+        pieces=len(colours) or 1,
         first=first,
         last=last,
         start=start_name,

@@ -10,7 +10,7 @@ import networkx as nx
 import numpy as np
 import pandapower as pp
 import pytest
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 from shapely import LineString, unary_union
 
@@ -42,6 +42,7 @@ def facts(job: Job, ident: str = "t1") -> TrenchFacts:
     return plan(job).outside.trenches[ident]
 
 
+@example([(1.0, 3.0), (1.0, 2.0)], 3.0, 0.0, 1.0)
 @given(profiles, st.floats(2, 40), st.floats(0, 100), st.floats(1, 200))
 def test_short_by_how_much_over_how_far_is_what_sampling_finds(
     steps: list[tuple[float, float]], needed: float, first: float, long: float

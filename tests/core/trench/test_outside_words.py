@@ -164,7 +164,8 @@ def test_a_line_that_is_none_is_refused_by_its_field(kind: str, item: dict[str, 
 @pytest.mark.parametrize("job", [yard(*FEED, "rods 2 at Shop", "service House overhead 200 A"), in_air(),
                                  sample("quince-hollow")])  # fmt: skip
 def test_all_of_it_is_written_as_text_and_read_back(job: Job) -> None:
-    assert read_text(write_text(job)) == job
+    plain = job.model_copy(update={"prices": (), "purchases": ()})
+    assert read_text(write_text(job)) == plain
 
 
 def test_a_room_may_be_called_like_a_verb_of_the_yard() -> None:

@@ -7,13 +7,14 @@ type S = components['schemas']
 export type Head = S['Head']
 export type Opened = S['Opened']
 export type Answer = S['Answer']
-export type StageKey = 'start' | 'walls' | 'boxes' | 'circuits' | 'runs' | 'pipe' | 'trench'
+export type StageKey = 'start' | 'walls' | 'boxes' | 'circuits' | 'runs' | 'pipe' | 'trench' | 'buy'
 export type StageViews = S['WallsView'] &
   S['BoxesView'] &
   S['CircuitsView'] &
   S['RunsView'] &
   S['PipeView'] &
   S['OutsideView'] &
+  S['BuyView'] &
   S['DirectoryView']
 export type Job = S['Job']
 export type Way = S['Way']
@@ -33,6 +34,21 @@ export type TrenchPlan = S['TrenchPlan']
 export type SpanPlan = S['SpanPlan']
 export type GroundPlan = S['GroundPlan']
 export type OutsideSheet = S['OutsideSheet']
+export type BuyRow = S['BuyRow']
+export type BuyItem = S['BuyItem']
+export type ShelfSum = S['ShelfSum']
+export type CutSheet = S['CutSheet']
+export type CutBar = S['CutBar']
+export type CutOn = S['CutOn']
+export type Money = S['Money']
+export type Weighed = S['Weighed']
+export type WeighedLine = S['WeighedLine']
+export type ProvingLine = S['ProvingLine']
+export type ListView = S['ListView']
+export type ListRow = S['ListRow']
+export type QuoteView = S['QuoteView']
+export type OfferRow = S['OfferRow']
+export type Quote = S['Quote']
 export type TrenchStep = S['TrenchStep']
 export type PullRow = S['PullRow']
 export type DrillingSheet = S['DrillingSheet']

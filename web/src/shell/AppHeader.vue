@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { nextTick, useTemplateRef, watch } from 'vue'
 import { mdiHelpCircleOutline, mdiRedo, mdiThemeLightDark, mdiUndo } from '@mdi/js'
 
 import { focusWork } from '../stage/keys'
@@ -21,6 +22,16 @@ const to = (stage: string) => ({
     Object.entries(look.at).filter(([key, value]) => value !== undefined && key !== 'dialog'),
   ) as Record<string, string>,
 })
+/** On a phone the row of stages is wider than the glass: the one looked at is brought into it. */
+const row = useTemplateRef<HTMLElement>('row')
+watch(
+  () => look.stage,
+  () =>
+    void nextTick(() =>
+      row.value?.querySelector('.here')?.scrollIntoView({ block: 'nearest', inline: 'nearest' }),
+    ),
+  { immediate: true },
+)
 function go(severity: 'stop' | 'check') {
   focusWork()
   void jump.next(severity)
@@ -36,7 +47,7 @@ function go(severity: 'stop' | 'check') {
     </svg>
     <h1 class="num brand">Level Run</h1>
     <JobMenu @keys="emit('keys')" @theme="emit('theme')" @pocket="emit('pocket')" />
-    <nav class="stages num" aria-label="Stages">
+    <nav ref="row" class="stages num" aria-label="Stages">
       <router-link
         v-for="stage in STAGES"
         :key="stage.key"

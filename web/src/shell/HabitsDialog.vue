@@ -65,6 +65,33 @@ const PIPING: Field[] = [
   { name: 'people', label: 'People on the pull' },
   { name: 'hottest_f', label: 'Pipe in the sun gets, °F' },
 ]
+const BUYING: Field[] = [
+  {
+    name: 'joints',
+    label: 'Wires are joined by',
+    titles: { twist: 'twist-on connectors', lever: 'lever connectors' },
+  },
+  { name: 'cables_a_clamp', label: 'Small cables in one clamp (2 only where listed)' },
+  { name: 'supplier', label: 'All bought at (empty: where it is cheapest)' },
+  { name: 'tax_percent', label: 'Tax on material, %' },
+  { name: 'margin_percent', label: 'Margin, %' },
+  { name: 'leftover_ft', label: 'Leftovers kept from, ft' },
+  { name: 'stale_days', label: 'A price is old after, days' },
+  { name: 'permit_dollars', label: 'Permit, $' },
+]
+const LABOUR: Field[] = [
+  { name: 'box_minutes', label: 'A box set, min' },
+  { name: 'make_up_minutes', label: 'A box made up, min' },
+  { name: 'device_minutes', label: 'A device and plate, min' },
+  { name: 'fixture_minutes', label: 'A light or fan, min' },
+  { name: 'breaker_minutes', label: 'A circuit landed, min' },
+  { name: 'panel_minutes', label: 'A panel set, min' },
+  { name: 'bend_minutes', label: 'A bend made, min' },
+  { name: 'wire_foot_minutes', label: 'A foot of wires pulled, min' },
+  { name: 'rod_minutes', label: 'A rod driven, min' },
+  { name: 'hours_a_day', label: 'Hours in a day' },
+  { name: 'added_after_percent', label: 'More once walls are shut, %' },
+]
 const form = reactive<Part>({})
 whenShown(shown, () => {
   Object.assign(form, store.job?.habits)
@@ -80,6 +107,8 @@ async function set(values: Part, field: Field) {
 }
 const route = (values: Part, field: Field) =>
   set({ routing: { ...(form.routing as Part), ...values } }, field)
+const buy = (values: Part, field: Field) => set({ buying: { ...(form.buying as Part), ...values } }, field)
+const work = (values: Part, field: Field) => set({ labour: { ...(form.labour as Part), ...values } }, field)
 const pipe = (values: Part, field: Field) => set({ piping: { ...(form.piping as Part), ...values } }, field)
 </script>
 
@@ -97,6 +126,11 @@ const pipe = (values: Part, field: Field) => set({ piping: { ...(form.piping as 
         Schools of making it up and of pulling; a check says so where the book asks otherwise.
       </p>
       <PartFields kind="piping" :fields="PIPING" :part="(form.piping as Part) ?? {}" :set="pipe" />
+      <h3 class="mt-3">Buying</h3>
+      <PartFields kind="buying" :fields="BUYING" :part="(form.buying as Part) ?? {}" :set="buy" />
+      <h3 class="mt-3">Hours</h3>
+      <p class="mute">Of one person, for the budget and the quote.</p>
+      <PartFields kind="labour" :fields="LABOUR" :part="(form.labour as Part) ?? {}" :set="work" />
       <div class="buttons"><v-btn variant="flat" color="ink" @click="shown = false">Done</v-btn></div>
     </v-card>
   </v-dialog>

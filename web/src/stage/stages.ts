@@ -102,6 +102,17 @@ export const STAGES: Stage[] = [
       ['Delete', 'remove what is looked at'],
     ],
   },
+  {
+    key: 'buy',
+    name: 'Buy',
+    load: () => import('../stages/buy/BuyStage.vue'),
+    keys: [
+      ['J  K', 'next, previous row'],
+      ['B', 'type what is bought, had or priced'],
+      ['O', 'other ways of the same job'],
+      ['L', 'the list to buy by'],
+    ],
+  },
 ]
 
 /** Sheets to print: part of the look, not of the work. */
@@ -112,6 +123,9 @@ export const SHEETS = [
   { key: 'wire-pulls', name: 'Wire pulls', load: () => import('../sheets/WireSheet.vue') },
   { key: 'trenches', name: 'Trenches', load: () => import('../sheets/TrenchSheet.vue') },
   { key: 'electrodes', name: 'Electrodes', load: () => import('../sheets/RodSheet.vue') },
+  { key: 'buying-list', name: 'Buying list', load: () => import('../sheets/ListSheet.vue') },
+  { key: 'coil-cards', name: 'Coil cards', load: () => import('../sheets/CoilSheet.vue') },
+  { key: 'quote', name: 'Quote', load: () => import('../sheets/QuoteSheet.vue') },
   { key: 'drilling', name: 'Drilling', load: () => import('../sheets/DrillingSheet.vue') },
   { key: 'directory', name: 'Directory', load: () => import('../sheets/DirectorySheet.vue') },
 ] as const

@@ -36,6 +36,7 @@ const LOOKS: Record<ViewKey, (keyof At)[]> = {
   runs: ['way', 'circuit', 'level'],
   pipe: ['way', 'pull', 'leg', 'circuit'],
   trench: ['line', 'way'],
+  buy: ['item'],
   directory: [],
 }
 
@@ -139,7 +140,7 @@ export const useJob = defineStore('job', () => {
   const wantedView = (): ViewKey => (look.sheet ? 'directory' : look.stage === 'start' ? 'runs' : look.stage)
 
   /** Fetches what the address says to look at. */
-  async function fetchView() {
+  async function fetchView(cache: RequestCache = 'default') {
     const id = look.jobId
     if (!id) return
     if (head.value?.id !== id) {
@@ -152,7 +153,7 @@ export const useJob = defineStore('job', () => {
     for (const key of LOOKS[name]) if (look.at[key] !== undefined) wanted[key] = look.at[key]
     const params = { path: { job_id: id }, query: wanted }
     const url = `/api/jobs/{job_id}/stages/${name}` as '/api/jobs/{job_id}/stages/runs'
-    const found = await until(() => ask(api.GET(url, { params })))
+    const found = await until(() => ask(api.GET(url, { params, cache })))
     if (found.problem) return notice.tell(found.problem.detail, 'stop')
     if (found.revision !== undefined && found.revision !== head.value?.revision && !(await loadJob(id)))
       return
@@ -160,7 +161,9 @@ export const useJob = defineStore('job', () => {
     stageView.value = found.data as Partial<StageViews>
   }
 
-  const refresh = () => queue.add(fetchView, 'look')
+  const refresh = () => queue.add(() => fetchView(), 'look')
+  /** The view anew, though nothing was changed: something was worked out for it meanwhile. */
+  const reload = () => queue.add(() => fetchView('reload'), 'reload')
   watch(
     () => [look.jobId, wantedView(), ...LOOKS[wantedView()].map((key) => look.at[key])].join('|'),
     () => void refresh(),
@@ -356,5 +359,6 @@ export const useJob = defineStore('job', () => {
     jobs, view, leg, alternatives, vocabulary, loading, missing, busy, job, plan, wayId, way, nodes, names, picked, levelOf, sizes,
     roomId, room, levelId, metric, circuitId, panelId, refs, start, list, open, create, remove, lookAt, lookWay, lookThread,
     lookRoom, lookCircuit, lookPanel, edit, nudge, mend, undo, redo, refresh,
+    reload,
   } // prettier-ignore
 })

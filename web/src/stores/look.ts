@@ -22,11 +22,24 @@ export interface At {
   pull?: string
   leg?: string
   line?: string
+  item?: string
   pick?: string
   dialog?: string
 }
 
-const KEYS = ['room', 'level', 'panel', 'circuit', 'way', 'pull', 'leg', 'line', 'pick', 'dialog'] as const
+const KEYS = [
+  'room',
+  'level',
+  'panel',
+  'circuit',
+  'way',
+  'pull',
+  'leg',
+  'line',
+  'item',
+  'pick',
+  'dialog',
+] as const
 const QUIET = new Set<string>(['leg', 'pick'])
 const KINDS = ['box', 'panel', 'opening', 'fixture', 'wall']
 
@@ -35,7 +48,8 @@ export function readAt(query: LocationQuery): At {
   const at: At = {}
   for (const key of KEYS) {
     const value = query[key]
-    if (typeof value === 'string' && /^[\w.-]{1,60}$/.test(value)) at[key] = value
+    const known = key === 'item' ? /^[^\p{C}]{1,60}$/u : /^[\w.-]{1,60}$/
+    if (typeof value === 'string' && known.test(value)) at[key] = value
   }
   return at
 }

@@ -12,6 +12,7 @@ export function placeOf(ref: FindingRef): At {
     panel: undefined,
     line: undefined,
   }
+  if (ref.stage === 'buy') return { ...blank, item: ref.subject }
   if (ref.stage === 'trench')
     return ref.about === 'way'
       ? { ...blank, way: ref.subject }

@@ -2,6 +2,7 @@
 import { computed, ref, watch } from 'vue'
 
 import { AWAY, type Edit, type Problem, type ProposalLine } from '../../api/client'
+import { streamed } from '../../api/stream'
 import { whenShown } from '../../stage/whenShown'
 import { useJob } from '../../stores/job'
 
@@ -33,22 +34,9 @@ async function ask() {
   busy.value = true
   stop = new AbortController()
   try {
-    const answer = await fetch(`/api/jobs/${store.view?.id}/propose`, { method: 'POST', signal: stop.signal })
-    const reader = answer.body?.getReader()
-    if (!answer.ok || !reader) throw new Error()
-    const decoder = new TextDecoder()
-    let rest = ''
-    for (;;) {
-      const { done, value } = await reader.read()
-      if (done) break
-      rest += decoder.decode(value, { stream: true })
-      const whole = rest.split('\n')
-      rest = whole.pop() ?? ''
-      for (const text of whole.filter(Boolean)) {
-        const line = JSON.parse(text) as ProposalLine
-        lines.value.push(line)
-        taken.value.push(line.proposal.key)
-      }
+    for await (const line of streamed<ProposalLine>(`/api/jobs/${store.view?.id}/propose`, stop.signal)) {
+      lines.value.push(line)
+      taken.value.push(line.proposal.key)
     }
   } catch {
     if (!stop.signal.aborted) problem.value = AWAY
