@@ -5,6 +5,7 @@ from __future__ import annotations
 import gc
 import http.client
 import json
+import random
 import statistics
 import tempfile
 import time
@@ -20,11 +21,14 @@ from levelrun.core.circuits.loads import all_loads
 from levelrun.core.circuits.proposer import propose
 from levelrun.core.codebook import load
 from levelrun.core.job import Box, Job
+from levelrun.core.others.kinds import others_of
+from levelrun.core.others.weighed import weighed
 from levelrun.core.pipe.facts import piped
 from levelrun.core.pipe.layout import layout_of
 from levelrun.core.pipe.planned import _plans, plan_pull
 from levelrun.core.pipe.pulling import bands_of
 from levelrun.core.plan import job_book, plan, plan_whole, way_contexts
+from levelrun.core.trade.coils import Coil, planned
 from levelrun.core.trade.conductors.sizing import Demand, choose
 from levelrun.core.trade.cover import cover
 from levelrun.core.trade.drop import drop
@@ -39,6 +43,7 @@ from levelrun.core.ways.line import line_of
 from levelrun.core.ways.ordering import distances, orders_of
 from levelrun.core.ways.pulls import pulls_of
 from levelrun.core.ways.walk import parse_walk
+from levelrun.samples import sample
 from tests.conftest import one_way
 from tests.core.test_kept_plans import forget
 from tests.e2e.conftest import CHROMIUM, FLAGS, Server
@@ -93,6 +98,7 @@ def main() -> None:
     far = distances(bare, job_book(bare))
     measure("circuits proposed for 400 boxes", lambda: propose(bare, book, rooms, far), 5)
     ways(job)
+    buying(job)
     with tempfile.TemporaryDirectory() as folder:
         server = Server(Path(folder), demo=False)
         head = over_http(server, job)
@@ -157,6 +163,34 @@ def pipes() -> None:
     force = force_of(view, own.first, own.last)
     assert force is not None
     measure("the band of its force", lambda: bands_of(view, own, force), 40)
+
+
+def buying(job: Job) -> None:
+    """The take-off of the large house after an edit, how each row is bought, 600 cuts into coils, one other way."""
+    book = job_book(job)
+
+    def moved(n: int) -> Job:
+        spot = {"height_in": 16.0 + n}
+        return job.model_copy(
+            update={"boxes": tuple(b.model_copy(update=spot) if b.id == "x7" else b for b in job.boxes)}
+        )
+
+    plans = [plan_whole(moved(n), book)[0] for n in range(20)]
+    assert plans[0].buying.taken
+    steps = iter(plans)
+    measure("take-off after one box moved", lambda: next(steps).buying.taken, 20)
+    steps = iter(plans)
+    measure("how every row is bought, after it", lambda: next(steps).buying.orders, 20)
+    dice = random.Random(600)
+    cuts = [float(dice.randint(9, 90)) for _ in range(600)]
+    sold = [Coil(25, 21), Coil(50, 38), Coil(100, 67), Coil(250, 139), Coil(500, 260), Coil(1000, 505)]
+    measure("600 cuts into coils", lambda: planned(cuts, sold, 0.95, [60.0, 35.0]), 5)
+    found = planned(cuts, sold, 0.95, [60.0, 35.0])
+    print(f"600 cuts: ${found.cost:.2f}, bound ${found.bound:.2f}, {'proven' if found.proven else 'not proven'}")
+    demo = sample("quince-hollow")
+    before = plan(demo)
+    ways_ = others_of(demo, job_book(demo))
+    measure(f"another way of the demo, of {len(ways_)}", lambda: weighed(demo, before, ways_[0]), 5)
 
 
 def _at(box: Box, step: int) -> Box:

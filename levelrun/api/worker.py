@@ -4,12 +4,15 @@ gives its results part by part, and is stopped where nobody waits any longer or 
 from __future__ import annotations
 
 import multiprocessing
-from collections.abc import Callable, Iterable, Iterator
+from collections.abc import AsyncIterator, Callable, Generator, Iterable, Iterator
 from contextlib import suppress
 from multiprocessing.connection import Connection
 from multiprocessing.process import BaseProcess
 from threading import Lock
 from typing import Any, TypeVar
+
+from anyio import CancelScope
+from starlette.concurrency import run_in_threadpool
 
 from levelrun.core.errors import LevelRunError
 
@@ -35,7 +38,9 @@ class Worker:
         found: list[T] = list(self.stream(_once, act, *given, seconds=seconds))
         return found[0]
 
-    def stream(self, act: Callable[..., Iterable[T]], *given: Any, seconds: float = PATIENCE_S) -> Iterator[T]:
+    def stream(
+        self, act: Callable[..., Iterable[T]], *given: Any, seconds: float = PATIENCE_S
+    ) -> Generator[T, None, None]:  # fmt: skip
         """The parts of `act(*given)`, each as soon as it is there. Left early, the work is stopped. `seconds` is the
         longest wait for a part. Raises what `act` raises, or TooLongError."""
         with self._lock:
@@ -60,6 +65,17 @@ class Worker:
             finally:
                 if not done:
                     self._stop()
+
+    async def parts(self, act: Callable[..., Iterable[T]], *given: Any) -> AsyncIterator[T]:
+        """The parts of `stream` for an answer that is sent as they come: where the one who asked goes away,
+        the work is stopped at its next part, and the worker is free for the next one."""
+        found = self.stream(act, *given)
+        try:
+            while (part := await run_in_threadpool(next, found, None)) is not None:
+                yield part
+        finally:
+            with CancelScope(shield=True):
+                await run_in_threadpool(found.close)
 
     def warm(self, act: Callable[[], object]) -> None:
         """Starts the process before it is needed, with what `act` loads; without an answer it is started again when

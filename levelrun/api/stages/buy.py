@@ -3,7 +3,7 @@ money; lists out, prices in, other ways of the job as they are planned."""
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import AsyncIterator
 from datetime import date
 from typing import Annotated, Any, Literal
 
@@ -315,8 +315,8 @@ def others(request: Request, job_id: JobId) -> StreamingResponse:
     return StreamingResponse(_ways(request.app.state.worker, job), media_type="application/x-ndjson")
 
 
-def _ways(worker: Worker, job: Job) -> Iterator[bytes]:
-    for of, way in worker.stream(weighed_ways, job):
+async def _ways(worker: Worker, job: Job) -> AsyncIterator[bytes]:
+    async for of, way in worker.parts(weighed_ways, job):
         yield WAY.dump_json(WeighedLine(of=of, way=way)) + b"\n"
 
 
@@ -337,10 +337,10 @@ def _asked(buying: Buying, item: str) -> CoilQuestion:
     return question_of(buying.job, buying.prices, order)
 
 
-def _proved(request: Request, asked: CoilQuestion) -> Iterator[bytes]:
+async def _proved(request: Request, asked: CoilQuestion) -> AsyncIterator[bytes]:
     worker: Worker = request.app.state.worker
     part: ProvingPart
-    for part in worker.stream(proving, *asked):
+    async for part in worker.parts(proving, *asked):
         if part.plan is not None:
             remember(*asked, part.plan)
             request.app.state.forget_views()

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import AsyncIterator
 from typing import Annotated
 
 from fastapi import APIRouter, Request
@@ -131,8 +131,8 @@ def propose_circuits(request: Request, job_id: JobId) -> StreamingResponse:
     return StreamingResponse(_lines(request.app.state.worker, job), media_type="application/x-ndjson")
 
 
-def _lines(worker: Worker, job: Job) -> Iterator[bytes]:
-    for of, proposal in worker.stream(proposed, job):
+async def _lines(worker: Worker, job: Job) -> AsyncIterator[bytes]:
+    async for of, proposal in worker.parts(proposed, job):
         yield LINE.dump_json(ProposalLine(of=of, proposal=proposal, edits=proposal.edits)) + b"\n"
 
 

@@ -60,6 +60,12 @@ def enclosure(key: str, name: str) -> Item:
     return Item("boxes", f"box {key}", told=f"{name} box")
 
 
+@lru_cache(maxsize=512)
+def device(key: str, colour: str) -> Item:
+    """A device or plate in its colour; all colours cost the same."""
+    return Item("devices", key, told=f"{key}, {colour}")
+
+
 @lru_cache(maxsize=1024)
 def cable(what: str) -> Item:
     """Cable by the foot, as cut lists call it."""

@@ -9,7 +9,7 @@ from levelrun.core.boxes.entering import Entering
 from levelrun.core.boxes.facts import modelled
 from levelrun.core.boxes.joints import connector_for, joints_of
 from levelrun.core.boxes.parts import LAMPS, PLUGS, Box
-from levelrun.core.buying.items import each, enclosure
+from levelrun.core.buying.items import device, each, enclosure
 from levelrun.core.buying.lines import At, Line, Lines
 from levelrun.core.circuits.usual import nema_of
 from levelrun.core.codebook import Codebook
@@ -23,13 +23,22 @@ TWO_A_CLAMP_IN = 0.45
 
 
 def lines_of_box(
-    book: Codebook, box: Box, entering: tuple[Entering, ...], at: At, how: tuple[str, int, float], circuit_a: float
+    book: Codebook,
+    box: Box,
+    entering: tuple[Entering, ...],
+    at: At,
+    how: tuple[str, int, float, str],
+    circuit_a: float,
 ) -> Lines:
     """Everything that a box takes. how: connectors by twist or lever, cables in one clamp, the finish over the studs
-    there; circuit_a: the breaker of its circuit, 0 where it is on none."""
-    joined, clamps, _ = how
+    there, the colour of devices; circuit_a: the breaker of its circuit, 0 where it is on none."""
+    joined, clamps, finish, colour = how
     model = modelled(book, box)
-    found = [*_box(box, model, at, how[2]), *_devices(book, box, at, circuit_a), *_faces(box, model, at)]
+    found = [
+        *_box(box, model, at, finish),
+        *_devices(book, box, at, circuit_a, colour),
+        *_faces(box, model, at, colour),
+    ]
     found += _connectors(book, box, model, entering, at, clamps)
     found += _joined(book, box, model, entering, at, joined)
     return tuple(found)
@@ -59,15 +68,15 @@ def _box(box: Box, model: BoxModel, at: At, finish_in: float) -> Iterator[Line]:
         yield Line(each("boxes", f"extension ring {box.gangs}-gang"), 1, at, "brings it to the finish")
 
 
-def _devices(book: Codebook, box: Box, at: At, circuit_a: float) -> Iterator[Line]:
+def _devices(book: Codebook, box: Box, at: At, circuit_a: float, colour: str) -> Iterator[Line]:
     weather = " weather-resistant" if box.outdoors or box.use == "porch" else ""
     if box.kind in PLUGS:
-        yield from _plug(book, box, at, weather, circuit_a)
+        yield from _plug(book, box, at, weather, circuit_a, colour)
     elif box.kind == "switch":
         kinds = {2: "switch single-pole", 3: "switch three-way", 4: "switch four-way"}
-        yield Line(each("devices", kinds[box.ways]), 1, at, "")
+        yield Line(device(kinds[box.ways], colour), 1, at, "")
         if box.gangs > 1:
-            yield Line(each("devices", kinds[2]), box.gangs - 1, at, "the other gangs")
+            yield Line(device(kinds[2], colour), box.gangs - 1, at, "the other gangs")
     elif box.kind == "smoke":
         yield Line(each("devices", f"smoke alarm{' and monoxide' if box.monoxide else ''}"), 1, at, "interconnected")
     elif box.kind in LAMPS and box.serves == "":
@@ -75,7 +84,7 @@ def _devices(book: Codebook, box: Box, at: At, circuit_a: float) -> Iterator[Lin
         yield Line(each("devices", lamp), 1, at, "chosen by the owner")
 
 
-def _plug(book: Codebook, box: Box, at: At, weather: str, circuit_a: float) -> Iterator[Line]:
+def _plug(book: Codebook, box: Box, at: At, weather: str, circuit_a: float, colour: str) -> Iterator[Line]:
     nema = nema_of(book, box)
     if nema and nema not in ("5-15", "5-20"):
         yield Line(each("devices", f"receptacle {nema}"), 1, at, "by what it serves")
@@ -84,12 +93,12 @@ def _plug(book: Codebook, box: Box, at: At, weather: str, circuit_a: float) -> I
     amps = 20 if nema == "5-20" or (circuit_a >= 20 and box.serves not in ("", "counter")) else 15
     guarded = {"gfci": "GFCI ", "afci": "arc-fault ", "dual": "dual-function "}.get(box.protects, "")
     yield Line(
-        each("devices", f"{guarded}receptacle {amps} A tamper-resistant{weather}"), box.gangs, at,
+        device(f"{guarded}receptacle {amps} A tamper-resistant{weather}", colour), box.gangs, at,
         "tamper-resistant in a dwelling (406.12)" + (", weather-resistant outdoors (406.9)" if weather else ""),
     )  # fmt: skip
 
 
-def _faces(box: Box, model: BoxModel, at: At) -> Iterator[Line]:
+def _faces(box: Box, model: BoxModel, at: At, colour: str) -> Iterator[Line]:
     if box.kind in (*PLUGS, "switch"):
         if box.cover == "in_use" or (box.outdoors and box.kind in PLUGS and box.cover == ""):
             yield Line(each("devices", "in-use cover"), 1, at, "wet place (406.9(B))")
@@ -99,7 +108,7 @@ def _faces(box: Box, model: BoxModel, at: At) -> Iterator[Line]:
             yield Line(each("boxes", f"raised cover {box.gangs}-gang"), 1, at, "on the surface")
         else:
             kind = {"switch": "switch", "receptacle": "receptacle"}.get(box.kind, "device")
-            yield Line(each("devices", f"plate {box.gangs}-gang {kind}"), 1, at, "")
+            yield Line(device(f"plate {box.gangs}-gang {kind}", colour), 1, at, "")
     elif box.kind == "junction":
         shape = (
             "round" if model.round else "4-11/16" if model.wide_in > 4.2 else "4 in" if model.gangs > 1 else "1-gang"

@@ -16,7 +16,7 @@ from levelrun.core.buying.of_outside import lines_of_span, lines_of_trench
 from levelrun.core.buying.of_ways import lines_of_way
 from levelrun.core.circuits.circuit_plan import CircuitPlan
 from levelrun.core.codebook import Codebook
-from levelrun.core.job import Box, Circuit, Job, Panel, Room
+from levelrun.core.job import Box, Buying, Circuit, Job, Panel, Room
 from levelrun.core.kept import Standing
 from levelrun.core.site.framing import FINISHES
 from levelrun.core.trench.planned import Outside
@@ -26,7 +26,7 @@ from levelrun.core.ways.drilling import Drilled
 from levelrun.core.ways.facts import WayContext
 from levelrun.core.ways.lengths import Cut, wire_name
 
-PLUGGED = 0.5  # of a finish where no wall is drawn
+USUAL_FINISH_IN = 0.5  # where no wall is drawn
 
 
 class Walked(Protocol):
@@ -150,21 +150,23 @@ def _boxes(job: Job, book: Codebook, found: Found) -> Iterator[Lines]:
     for box in job.boxes:
         into, owner = found.entering.get(box.id, ()), on.get(box.id)
         room = rooms.get(box.room or "")
-        finish = PLUGGED if room is None or box.side is None else FINISHES[room.sides[box.side].finish]
-        source = (book, box, room, buying, structures[box.structure], owner, *into)
+        structure = structures[box.structure]
+        source = (book, box, room, buying, structure, owner, *into)
+        yield _of_boxes.get(box.id, source, partial(_of_box, book, box, into, (room, structure, owner), buying))
 
-        def made(
-            box: Box = box, room: Room | None = room, owner: Circuit | None = owner, finish: float = finish,
-            into: tuple[Entering, ...] = into,
-        ) -> Lines:  # fmt: skip
-            at = At(
-                "box", box.id, box.name, room.name if room else box.where, structures[box.structure],
-                owner.id if owner else "", "boxes",
-            )  # fmt: skip
-            how = (buying.joints, buying.cables_a_clamp, finish)
-            return lines_of_box(book, box, into, at, how, owner.breaker_a if owner else 0.0)
 
-        yield _of_boxes.get(box.id, source, made)
+def _of_box(
+    book: Codebook, box: Box, into: tuple[Entering, ...], stands: tuple[Room | None, str, Circuit | None],
+    buying: Buying,
+) -> Lines:  # fmt: skip
+    """What a box takes where it stands: its room, its building by name, its circuit."""
+    room, structure, owner = stands
+    finish = USUAL_FINISH_IN if room is None or box.side is None else FINISHES[room.sides[box.side].finish]
+    at = At(
+        "box", box.id, box.name, room.name if room else box.where, structure, owner.id if owner else "", "boxes"
+    )  # fmt: skip
+    how = (buying.joints, buying.cables_a_clamp, finish, buying.colour)
+    return lines_of_box(book, box, into, at, how, owner.breaker_a if owner else 0.0)
 
 
 def _circuits(job: Job, book: Codebook, found: Found) -> Iterator[Lines]:

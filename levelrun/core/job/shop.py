@@ -84,6 +84,9 @@ class Buying(Frozen):
         1, description="Small cables in one connector: two only where it is listed for two"
     )
     supplier: Supplier = Field("", description="Where all is bought; empty: each thing where it is cheapest")
+    colour: Literal["white", "ivory", "almond", "grey", "brown", "black"] = Field(
+        "white", description="Of devices and plates"
+    )
     tax_percent: Percent = 6.0
     margin_percent: Percent = Field(20.0, description="On material and labour, in the quote")
     leftover_ft: Annotated[float, Field(strict=True, ge=1, le=200)] = Field(

@@ -189,46 +189,41 @@ def _alone(job: Job, line: Trench | Span) -> tuple[Circuit, str] | None:
 def overhead(job: Job, book: Codebook) -> Iterator[Other]:
     """Over the air what goes through a trench."""
     for trench in job.trenches:
-        own = _alone(job, trench)
-        if own is None or trench.start is None or trench.end is None:
-            continue
-        circuit, way = own
-        ident = next_id(job, "n")
         ends = {"height_in": HEAD_IN}
-        span = {
-            "id": ident, "name": f"{trench.name}, overhead", "points": [trench.points[0], trench.points[-1]],
-            "start": trench.start, "end": trench.end, "start_end": ends, "end_end": ends,
-        }  # fmt: skip
-        yield Other(
-            key=f"overhead-{trench.id}", label=f"Overhead: {trench.name}", takes="2 heads, cabled wires, no trench",
-            later="it is taken down for more", edits=[
-                {"op": "add", "kind": "span", "item": span}, {"op": "drop", "kind": "way", "id": way},
-                {"op": "drop", "kind": "trench", "id": trench.id},
-                {"op": "lay_feed", "along": ident, "circuit": circuit.id},
-            ],
+        span: dict[str, Any] = {"points": [trench.points[0], trench.points[-1]], "start_end": ends, "end_end": ends}
+        yield from _moved(
+            job, trench, ("trench", "span", next_id(job, "n")), span, label="Overhead",
+            takes="2 heads, cabled wires, no trench", later="it is taken down for more",
         )  # fmt: skip
 
 
 def buried(job: Job, book: Codebook) -> Iterator[Other]:
     """Through a trench what hangs in the air."""
     for span in job.spans:
-        own = _alone(job, span)
-        if own is None or span.start is None or span.end is None:
-            continue
-        circuit, way = own
-        ident = next_id(job, "t")
-        trench = {
-            "id": ident, "name": f"{span.name}, trench", "points": list(span.points), "start": span.start,
-            "end": span.end,
-        }  # fmt: skip
-        yield Other(
-            key=f"trench-{span.id}", label=f"Trench: {span.name}", takes="pipe, two risers, marks called",
-            later="wires can be pulled out and in", edits=[
-                {"op": "add", "kind": "trench", "item": trench}, {"op": "drop", "kind": "way", "id": way},
-                {"op": "drop", "kind": "span", "id": span.id},
-                {"op": "lay_feed", "along": ident, "circuit": circuit.id},
-            ],
+        yield from _moved(
+            job, span, ("span", "trench", next_id(job, "t")), {"points": list(span.points)}, label="Trench",
+            takes="pipe, two risers, marks called", later="wires can be pulled out and in",
         )  # fmt: skip
+
+
+def _moved(
+    job: Job, line: Trench | Span, kinds: tuple[str, str, str], part: dict[str, Any], label: str, takes: str,
+    later: str,
+) -> Iterator[Other]:  # fmt: skip
+    """The one feed of a trench or span laid along a new line of the other kind, where it was. kinds: what it is, what
+    it becomes, the id of that."""
+    own, (here, there, ident) = _alone(job, line), kinds
+    if own is None or line.start is None or line.end is None:
+        return
+    circuit, way = own
+    item = {"id": ident, "name": f"{line.name}, {label.lower()}", "start": line.start, "end": line.end, **part}
+    yield Other(
+        key=f"{label.lower()}-{line.id}", label=f"{label}: {line.name}", takes=takes, later=later, edits=[
+            {"op": "add", "kind": there, "item": item}, {"op": "drop", "kind": "way", "id": way},
+            {"op": "drop", "kind": here, "id": line.id},
+            {"op": "lay_feed", "along": ident, "circuit": circuit.id},
+        ],
+    )  # fmt: skip
 
 
 def joints(job: Job, book: Codebook) -> Iterator[Other]:

@@ -131,6 +131,7 @@ def stapled(book: Codebook, context: WayContext) -> list[list[float]]:
     found: list[list[float]] = []
     for index in view.indexes:
         hold = held(view, index)
-        holes = set(context.holes[index]) if context.holes and hold.kind == "hole" else set()
+        known = context.holes[index] if context.holes else _every_bay(view.way.legs[index].length_in)
+        holes = set(known) if hold.kind == "hole" else set()
         found.append([at for at in hold.positions_in if at not in holes] if hold.kind in ("hole", "staple") else [])
     return found

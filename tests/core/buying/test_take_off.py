@@ -94,6 +94,15 @@ def test_wire_in_pipe_is_bought_by_colour_and_pipe_over_the_whole_job() -> None:
     assert own["12 THWN-2 black"] > 0 and own["12 THWN-2 green"] >= own["12 THWN-2 white"]
 
 
+def test_a_bored_hole_is_no_staple() -> None:
+    """22 ft level in a crawl space: 16 holes hold it, and a staple by each box; upright it is stapled, by habit 8 in
+    from the box and then every 4 ft: 4 ft up and down take one or two each."""
+    job, walk = Job(name="Old house"), "down 4' stud wall in 12-2 then over 22' crawl then up 5' stud wall"
+    for text in ("panel H 100a 20 spaces taken 1-14", f"from H {walk} to outlet in hall"):
+        job = edited(job, {"op": "say", "text": text})
+    assert counts(job)["cable staple, small"] <= 6
+
+
 def test_an_outdoor_receptacle_is_weather_resistant_with_a_cover_in_use() -> None:
     job = built("set receptacle in Den outside north 3' as R-9", den())
     own = counts(job)
@@ -116,6 +125,9 @@ def test_levers_and_two_in_a_clamp_are_habits() -> None:
     habits["buying"] |= {"joints": "lever", "cables_a_clamp": 2}
     own = counts(edited(job, {"op": "set_job", "set": {"habits": habits}}))
     assert own["3-port lever connector"] == 7 and "medium twist-on connector" not in own
+    ivory = {**habits, "buying": {**habits["buying"], "colour": "ivory"}}
+    named = order(edited(job, {"op": "set_job", "set": {"habits": ivory}}), "switch single-pole").item.title
+    assert named == "switch single-pole, ivory"
     assert own["cable connector 3/8, listed for two"] == 1 and "cable connector 3/8" not in own
 
 

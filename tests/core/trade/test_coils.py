@@ -125,6 +125,8 @@ def test_a_cut_longer_than_every_coil_is_refused_by_name() -> None:
     with pytest.raises(LevelRunError, match=r"cut 2 of 1200 ft is longer than the longest coil of 250 ft") as caught:
         planned([40.0, 1200.0], SOLD, None, [])
     assert caught.value.key == "cuts_ft.1"
+    with pytest.raises(LevelRunError, match="longest coil of 0 ft"):
+        planned([5e-324], [], None, [])
     assert planned([40.0, 1200.0], SOLD, 1.0, []).proven, "near miss: by the foot it is cut to length"
 
 

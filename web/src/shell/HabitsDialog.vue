@@ -71,6 +71,7 @@ const BUYING: Field[] = [
     label: 'Wires are joined by',
     titles: { twist: 'twist-on connectors', lever: 'lever connectors' },
   },
+  { name: 'colour', label: 'Devices and plates are' },
   { name: 'cables_a_clamp', label: 'Small cables in one clamp (2 only where listed)' },
   { name: 'supplier', label: 'All bought at (empty: where it is cheapest)' },
   { name: 'tax_percent', label: 'Tax on material, %' },

@@ -16,7 +16,7 @@ Over = Callable[[], bool]
 
 def in_places(length_ft: float, up: bool) -> int:
     """A length in whole inches, rounded up of a cut and down of a coil."""
-    return math.ceil(length_ft * PLACES - HAIR) if up else math.floor(length_ft * PLACES + HAIR)
+    return max(math.ceil(length_ft * PLACES - HAIR), 1) if up else math.floor(length_ft * PLACES + HAIR)
 
 
 @dataclass(frozen=True, order=True)

@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 
 import type { BuyRow, ShelfSum } from '../../api/client'
+import NavRow from '../../parts/NavRow.vue'
 import SideNav from '../../parts/SideNav.vue'
 import { money } from './bars'
 
@@ -29,61 +30,40 @@ const parts = computed(() => props.shelves.filter((one) => !GROUPS.some(([shelf]
   <SideNav label="What the job takes">
     <section v-for="group in groups" :key="group.name">
       <h2 class="caps">{{ group.name }}</h2>
-      <button
+      <NavRow
         v-for="row in group.rows"
         :key="row.item"
-        type="button"
-        class="plain side-row cols num"
-        :class="{ here: row.item === here }"
-        :aria-current="row.item === here"
+        :name="row.item.replace(' stick', '')"
+        :text="row.amount.replace(/ sticks?$/, '')"
+        :verdict="row.verdict"
+        :here="row.item === here"
         :data-item="row.item"
         @click="emit('look', row.item)"
-      >
-        <i :class="row.verdict" :title="row.verdict" />
-        <span class="name">{{ row.item.replace(' stick', '') }}</span>
-        <span class="mute">{{ row.amount.replace(' sticks', '').replace(' stick', '') }}</span>
-      </button>
+      />
     </section>
     <section v-if="parts.length">
       <h2 class="caps">Parts</h2>
-      <button
+      <NavRow
         v-for="one in parts"
         :key="one.shelf"
-        type="button"
-        class="plain side-row cols num"
-        :class="{ here: `shelf ${one.shelf}` === here }"
-        :aria-current="`shelf ${one.shelf}` === here"
+        :name="one.name"
+        :text="money(one.dollars)"
+        :verdict="one.verdict"
+        :here="`shelf ${one.shelf}` === here"
         :data-item="`shelf ${one.shelf}`"
         @click="emit('look', `shelf ${one.shelf}`)"
-      >
-        <i :class="one.verdict" :title="one.verdict" />
-        <span class="name">{{ one.name }}</span>
-        <span class="mute">{{ money(one.dollars) }}</span>
-      </button>
+      />
     </section>
     <section v-if="rows.length">
       <h2 class="caps">On the truck</h2>
-      <button
-        type="button"
-        class="plain side-row cols num"
-        :class="{ here: here === 'shelf truck' }"
-        :aria-current="here === 'shelf truck'"
+      <NavRow
+        name="Have already"
+        :text="`${truck} row${truck === 1 ? '' : 's'}`"
+        verdict="none"
+        :here="here === 'shelf truck'"
         data-item="shelf truck"
         @click="emit('look', 'shelf truck')"
-      >
-        <i class="none" />
-        <span class="name">Have already</span>
-        <span class="mute">{{ truck }} row{{ truck === 1 ? '' : 's' }}</span>
-      </button>
+      />
     </section>
   </SideNav>
 </template>
-
-<style scoped>
-.cols {
-  grid-template-columns: 6px 1fr auto;
-}
-i.none {
-  background: var(--rule);
-}
-</style>

@@ -44,8 +44,7 @@ const feet = computed(() => props.sheet.by_foot.reduce((sum, cut) => sum + cut.l
               :title="`${cut.label}: ${cut.text}`"
               @click="cut.circuit && emit('look', cut.circuit)"
             >
-              <b>{{ cut.label }}</b
-              >{{ ' ' }}<span>{{ cut.text }}</span>
+              <b>{{ cut.label }}</b>{{ ' ' }}<span>{{ cut.text }}</span>
             </button>
           </span>
           <span class="left mute num">{{ row.bar.left_text }}</span>

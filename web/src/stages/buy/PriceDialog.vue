@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 
 import { api, ask, type BuyRow, type Edit, type ListRow, type Problem, type Quote } from '../../api/client'
+import FileLink from '../../parts/FileLink.vue'
 import { postFile } from '../../api/upload'
 import { whenShown } from '../../stage/whenShown'
 import { useNotice } from '../../stores/notice'
@@ -84,11 +85,7 @@ async function takeAll() {
   if (problem) notice.tell(problem.detail, 'stop')
   else await load()
 }
-async function bring(event: Event) {
-  const field = event.target as HTMLInputElement
-  const file = field.files?.[0]
-  field.value = ''
-  if (!file) return
+async function bring(file: File) {
   const { data, problem } = await postFile<{ edits: Edit[]; label: string }>('/api/csv/prices', file)
   const refused = problem ?? (data ? await props.edit(data.edits, data.label) : null)
   if (refused) notice.tell(refused.detail, 'stop')
@@ -166,10 +163,7 @@ async function bring(event: Event) {
       <div class="files num">
         <a :href="`/api/jobs/${job}/prices.csv`" download>All as CSV</a>
         <a :href="`/api/jobs/${job}/prices.csv?said=true`" download>This shop's own as CSV</a>
-        <label>
-          From CSV
-          <input type="file" accept=".csv,text/csv" aria-label="Prices from CSV" @change="bring" />
-        </label>
+        <FileLink text="From CSV" label="Prices from CSV" accept=".csv,text/csv" @file="bring" />
         <v-btn variant="text" @click="shown = false">Close</v-btn>
       </div>
     </v-card>
@@ -231,19 +225,9 @@ td input[aria-invalid='true'] {
   justify-content: flex-end;
   margin-top: 10px;
 }
-.files a,
-.files label {
+.files a {
   color: var(--chalk);
   text-decoration: underline;
   cursor: pointer;
-}
-.files input {
-  position: absolute;
-  opacity: 0;
-  width: 1px;
-  height: 1px;
-}
-.files label:focus-within {
-  outline: 2px solid var(--chalk);
 }
 </style>

@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 
 import type { Edit, Problem } from '../../api/client'
+import FileLink from '../../parts/FileLink.vue'
 import { postFile } from '../../api/upload'
 import { useJob } from '../../stores/job'
 import { useNotice } from '../../stores/notice'
@@ -17,11 +18,7 @@ const notice = useNotice()
 const stock = computed(() => store.job?.stock ?? [])
 const cut = (item: string) => /^\d.*(NM-B|UF-B|MC|AC|SER|THWN|XHHW|quadplex|copper|wire)/.test(item)
 const drop = (id: string) => props.edit([{ op: 'drop', kind: 'stock', id } as Edit], 'off the truck')
-async function bring(event: Event) {
-  const field = event.target as HTMLInputElement
-  const file = field.files?.[0]
-  field.value = ''
-  if (!file) return
+async function bring(file: File) {
   const { data, problem } = await postFile<{ edits: Edit[]; label: string }>('/api/csv/truck', file)
   if (problem) notice.tell(problem.detail, 'stop')
   if (data) await props.edit(data.edits, data.label)
@@ -41,7 +38,7 @@ async function bring(event: Event) {
           <td class="r">{{ part.amount }}{{ cut(part.item) ? '′' : '' }}</td>
           <td class="mute">{{ part.remarks }}</td>
           <td class="r">
-            <v-btn size="small" variant="text" :aria-label="`take ${part.item} off`" @click="drop(part.id)"
+            <v-btn size="small" variant="text" :aria-label="`Take off ${part.item}`" @click="drop(part.id)"
               >Take off</v-btn
             >
           </td>
@@ -50,10 +47,7 @@ async function bring(event: Event) {
     </table>
     <p class="files num">
       <a :href="`/api/jobs/${job}/truck.csv`" download>Truck after this job, as CSV</a>
-      <label>
-        Truck from CSV
-        <input type="file" accept=".csv,text/csv" aria-label="Truck from CSV" @change="bring" />
-      </label>
+      <FileLink text="Truck from CSV" label="Truck from CSV" accept=".csv,text/csv" @file="bring" />
     </p>
   </section>
 </template>
@@ -80,19 +74,9 @@ td {
   gap: 18px;
   margin-top: 8px;
 }
-.files a,
-.files label {
+.files a {
   color: var(--chalk);
   text-decoration: underline;
   cursor: pointer;
-}
-.files input {
-  position: absolute;
-  opacity: 0;
-  width: 1px;
-  height: 1px;
-}
-.files label:focus-within {
-  outline: 2px solid var(--chalk);
 }
 </style>

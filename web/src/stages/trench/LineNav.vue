@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 
 import type { LineSummary } from '../../api/client'
+import NavRow from '../../parts/NavRow.vue'
 import SideNav from '../../parts/SideNav.vue'
 
 /** Trenches, spans, electrodes and holds, what holds the worst first in each. */
@@ -24,26 +25,16 @@ const groups = computed(() =>
   <SideNav label="Between buildings">
     <section v-for="group in groups" :key="group.name">
       <h2 class="caps">{{ group.name }}</h2>
-      <button
+      <NavRow
         v-for="row in group.rows"
         :key="row.kind + row.id"
-        type="button"
-        class="plain side-row cols num"
-        :class="{ here: row.id === here && row.kind !== 'hold' }"
-        :aria-current="row.id === here && row.kind !== 'hold'"
+        :name="row.name"
+        :text="row.text"
+        :verdict="row.verdict"
+        :here="row.id === here && row.kind !== 'hold'"
         :data-line="`${row.kind}.${row.id}`"
         @click="emit('look', row)"
-      >
-        <i :class="row.verdict" :title="row.verdict" />
-        <span class="name">{{ row.name }}</span>
-        <span class="mute">{{ row.text }}</span>
-      </button>
+      />
     </section>
   </SideNav>
 </template>
-
-<style scoped>
-.cols {
-  grid-template-columns: 6px 1fr auto;
-}
-</style>

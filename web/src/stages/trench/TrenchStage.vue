@@ -5,6 +5,7 @@ import { api, ask, type Edit, type LineSummary } from '../../api/client'
 import { postFile } from '../../api/upload'
 import EmptyStage from '../../parts/EmptyStage.vue'
 import EntryLine from '../../parts/EntryLine.vue'
+import FileLink from '../../parts/FileLink.vue'
 import StageFrame from '../../parts/StageFrame.vue'
 import { useEntry } from '../../parts/useEntry'
 import { tapMend, useKeys } from '../../stage/keys'
@@ -93,11 +94,7 @@ function remove() {
     void act([{ op: 'drop', kind: kind.value, id: line.value.id } as Edit], `remove ${line.value.name}`)
 }
 /** Drives, services and areas from a drawing, by the names of its layers; the drawing is in inches. */
-async function bring(event: Event) {
-  const field = event.target as HTMLInputElement
-  const file = field.files?.[0]
-  field.value = ''
-  if (!file) return
+async function bring(file: File) {
   const { data, problem } = await postFile<{ edits: Edit[]; label: string }>(
     '/api/dxf/yard?units=inches',
     file,
@@ -145,10 +142,7 @@ const BUTTONS = ['lay', 'read', 'span', 'drive', 'water', 'grade', 'rods']
       <LineNav :rows="rows" :here="here" @look="lookAt($event.id)" />
       <p v-if="yard && !empty" class="files num">
         <a :href="`/api/jobs/${store.view?.id}/yard.dxf`" download>Yard as DXF</a>
-        <label>
-          Yard from DXF, in inches
-          <input type="file" accept=".dxf" aria-label="Yard from DXF" @change="bring" />
-        </label>
+        <FileLink text="Yard from DXF, in inches" label="Yard from DXF" accept=".dxf" @file="bring" />
       </p>
     </template>
     <template v-if="yard && !empty">
@@ -227,22 +221,13 @@ const BUTTONS = ['lay', 'read', 'span', 'drive', 'water', 'grade', 'rods']
   padding: 6px 12px;
   font-size: 14px;
 }
-.files a,
-.files label {
+.files :deep(label),
+.files a {
   display: block;
   color: var(--chalk);
   padding: 5px 0;
   text-decoration: underline;
   cursor: pointer;
-}
-.files input {
-  position: absolute;
-  opacity: 0;
-  width: 1px;
-  height: 1px;
-}
-.files label:focus-within {
-  outline: 2px solid var(--chalk);
 }
 .yard {
   flex: 1 1 320px;
