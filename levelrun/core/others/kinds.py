@@ -145,7 +145,8 @@ def one_up(job: Job, book: Codebook) -> Iterator[Other]:
             edits += _rewired([circuit], order[order.index(circuit.wire_size) + 1])
     if edits:
         yield Other(
-            key="one-up", label="One size up between buildings", takes=f"{len(edits)} feeds a size larger",
+            key="one-up", label="One size up between buildings",
+            takes=f"{len(edits)} feed{'s' * (len(edits) > 1)} a size larger",
             later="less drop when load is added", edits=edits,
         )  # fmt: skip
 
@@ -228,6 +229,8 @@ def _moved(
 
 def joints(job: Job, book: Codebook) -> Iterator[Other]:
     """Levers instead of twist-on connectors, or the other way round."""
+    if not job.boxes:
+        return
     kind = "lever" if job.habits.buying.joints == "twist" else "twist"
     label = "Lever connectors" if kind == "lever" else "Twist-on connectors"
     yield Other(

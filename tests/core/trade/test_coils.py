@@ -166,3 +166,10 @@ def test_an_hour_that_is_over_still_answers_with_a_plan() -> None:
     cuts = [float(x) for x in range(9, 69)]
     plan = planned(cuts, REELS, 0.95, [], over=lambda: True)
     sound(plan, cuts, [])
+
+
+def test_of_equal_money_the_fewest_feet_are_bought_and_what_is_left_is_in_one_piece() -> None:
+    plan = planned([95.0], [Coil(110.0, 50.0), Coil(100.0, 50.0)], None, [])
+    assert [coil.length_ft for coil in plan.coils] == [100]
+    two = planned([40.0, 40.0, 20.0], [Coil(80.0, 40.0)], None, [])
+    assert sorted(coil.left_ft for coil in two.coils) == [0, 60]

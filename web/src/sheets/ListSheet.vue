@@ -186,9 +186,6 @@ ul {
 .done .what {
   color: var(--mute);
 }
-.done .what b {
-  text-decoration: line-through;
-}
 .cash {
   font-weight: 600;
   padding-left: 8px;

@@ -235,6 +235,7 @@ useKeys({
 <style scoped>
 :deep(.under) {
   padding: 0;
+  margin-bottom: auto;
 }
 .foot {
   display: flex;

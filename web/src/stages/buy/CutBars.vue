@@ -122,7 +122,7 @@ ol {
 }
 circle {
   fill: none;
-  stroke: #20262a;
+  stroke: var(--ink);
   stroke-width: 1.4;
 }
 circle.jacket {
