@@ -9,6 +9,7 @@ import argparse
 import gc
 import json
 import os
+import shutil
 import socket
 import sys
 import tempfile
@@ -21,6 +22,7 @@ from typing import TYPE_CHECKING
 from levelrun import __version__
 
 if TYPE_CHECKING:
+    from levelrun.api.here.opened import Certificate
     from levelrun.core.job import Job
     from levelrun.core.plan import Plan
 
@@ -64,6 +66,13 @@ def _parser() -> argparse.ArgumentParser:
     serve.add_argument("--data", type=Path, default=DEFAULT_DATA, help="folder of the data file")
     serve.add_argument("--demo", action="store_true", help="add the demo job where there is no job yet")
     serve.add_argument("--read-only", action="store_true", help="change nothing: jobs can be read and exported")
+    serve.add_argument(
+        "--here", nargs="?", const="", metavar="ADDRESS",
+        help="open it to paired phones on the network this machine is on, at its address there",
+    )  # fmt: skip
+    serve.add_argument("--cert", type=Path, help="certificate for --here, a PEM file; then calls are encrypted")
+    serve.add_argument("--cert-key", type=Path, help="its key, where that is in a file of its own")
+    serve.add_argument("--cert-name", default="", help="the name that it is made out to, for the code that pairs")
     serve.set_defaults(run=_serve)
     check = commands.add_parser("check", help="print the findings of a job file; exit 1 on a stop")
     check.add_argument("file", help="a job file, a job as text (.txt), or - for standard input")
@@ -117,20 +126,53 @@ def _serve(args: argparse.Namespace) -> int:
         from levelrun.api.app import create_app
         from levelrun.api.long import ready
 
-        app = create_app(args.data, read_only=args.read_only)
+        app = create_app(
+            args.data, read_only=args.read_only, port=port, here=_here(args), certificate=_certificate(args)
+        )
         threading.Thread(target=app.state.worker.warm, args=(ready,), daemon=True).start()
         if args.demo and not app.state.jobs.list():
-            from levelrun.samples import sample
+            from levelrun.samples import keep_sample_pictures, sample
 
             app.state.jobs.create(sample("quince-hollow"))
+            keep_sample_pictures(app.state.pictures)
         shown = f"[{args.host}]" if ":" in args.host else args.host
         print(f"Level Run at http://{shown}:{port}  (data in {args.data})", flush=True)
+        if args.here is not None:
+            print("Open to paired phones: the code is under Phones, in the menu of jobs.", flush=True)
         if app.state.jobs.db.read_only:
             print("The data file cannot be written: jobs can be read and exported, not changed.", flush=True)
         gc.set_threshold(*GARBAGE)
-        server = uvicorn.Server(uvicorn.Config(app, log_level="warning", timeout_graceful_shutdown=3))
+        server = uvicorn.Server(
+            uvicorn.Config(app, log_level="warning", timeout_graceful_shutdown=3, proxy_headers=False)
+        )
         server.run(sockets=[listening])
     return 0
+
+
+def _here(args: argparse.Namespace) -> str | None:
+    """The address at which phones are let in. Raises CommandError where there is none."""
+    if args.here is None:
+        if args.cert is not None:
+            raise CommandError("--cert is for --here: on this machine alone nothing is encrypted")
+        return None
+    from levelrun.api.here.opened import address_of_this_machine
+
+    found: str = args.here or address_of_this_machine()
+    if found in LOOPBACK or found in ("0.0.0.0", "::"):
+        raise CommandError(f"--here {found} is not the address of this machine on a network; allowed: one of its own")
+    return found
+
+
+def _certificate(args: argparse.Namespace) -> Certificate | None:
+    if args.cert is None:
+        return None
+    from levelrun.api.here.opened import Certificate
+
+    key = args.cert_key or args.cert
+    for file in (args.cert, key):
+        if not file.is_file():
+            raise CommandError(f"{file} is not there; name a PEM file")
+    return Certificate(cert=args.cert, key=key, name=args.cert_name)
 
 
 def _check(args: argparse.Namespace) -> int:
@@ -192,6 +234,11 @@ def _backup(args: argparse.Namespace) -> int:
     with closing(Database(source, read_only=True)) as db:
         db.backup(args.file)
     print(args.file)
+    pictures = args.data / "pictures"
+    if pictures.is_dir():
+        beside = args.file.with_name(f"{args.file.name}.pictures")
+        shutil.copytree(pictures, beside, dirs_exist_ok=True, ignore=shutil.ignore_patterns("*.part"))
+        print(beside)
     return 0
 
 

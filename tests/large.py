@@ -54,6 +54,12 @@ def large_house() -> Job:
         circuits=(*demo.circuits, *circuits, *carriers),
         electrodes=demo.electrodes,
         services=demo.services,
+        cards=demo.cards,
+        built=demo.built,
+        closings=demo.closings,
+        photos=demo.photos,
+        visits=demo.visits,
+        faults=demo.faults,
     )
 
 

@@ -14,12 +14,16 @@ from pydantic import BaseModel
 from starlette.background import BackgroundTask
 
 from levelrun import __version__
-from levelrun.api import calc, jobs, plans, rules, stages, standins, web
+from levelrun.api import calc, jobs, photos, plans, rules, stages, standins, web
 from levelrun.api.common import PROBLEMS, attachment
 from levelrun.api.guard import Guard
+from levelrun.api.here import routes as here_routes
+from levelrun.api.here.opened import Certificate, Here
 from levelrun.api.problems import install
 from levelrun.api.worker import Worker
 from levelrun.store import Database, Jobs
+from levelrun.store.phones import Phones
+from levelrun.store.pictures import Pictures
 
 DATA_FILE = "levelrun.sqlite3"
 
@@ -32,14 +36,26 @@ class Health(BaseModel):
     read_only: bool
 
 
-def create_app(data: Path, *, read_only: bool = False) -> FastAPI:
-    """The app over the data folder `data`, which is made where it is missing. Raises StoreError for a data file that
-    cannot be used."""
+def create_app(
+    data: Path,
+    *,
+    read_only: bool = False,
+    port: int = 0,
+    here: str | None = None,
+    certificate: Certificate | None = None,
+) -> FastAPI:
+    """The app over the data folder `data`, which is made where it is missing. `here`: an address of this machine on
+    its network, at which it is opened to paired phones from the start, empty for the usual one; None: only once that
+    is asked for. Raises StoreError for a data file that cannot be used."""
     db = Database(data / DATA_FILE, read_only=read_only)
 
     @asynccontextmanager
     async def life(app: FastAPI) -> AsyncIterator[None]:
+        if here is not None:
+            await app.state.here.open(app)
+            app.state.here.pairing.open()
         yield
+        await app.state.here.close()
         app.state.worker.close()
         db.close()
 
@@ -53,6 +69,9 @@ def create_app(data: Path, *, read_only: bool = False) -> FastAPI:
         strict_content_type=False,
     )
     app.state.jobs = Jobs(db)
+    app.state.pictures = Pictures(data, read_only=db.read_only)
+    app.state.here = Here(Phones(db), address=here or "", certificate=certificate)
+    app.state.here.port = port
     app.state.worker = Worker()
     app.state.forget_views = stages.forget_views
     install(app)
@@ -77,7 +96,7 @@ def create_app(data: Path, *, read_only: bool = False) -> FastAPI:
             background=BackgroundTask(folder.cleanup),
         )
 
-    for part in (calc, plans, jobs, rules, stages, standins):
+    for part in (calc, plans, jobs, photos, rules, stages, standins, here_routes):
         app.include_router(part.router)
     web.install(app)
     return app

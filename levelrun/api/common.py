@@ -8,6 +8,7 @@ from fastapi import Request, Response
 from pydantic import BaseModel, Field
 
 from levelrun.store import Jobs
+from levelrun.store.pictures import Pictures
 
 JobId = Annotated[str, Field(pattern=r"^[0-9a-f]{12}$")]
 Revision = Annotated[int, Field(ge=0, le=2**53)]
@@ -34,12 +35,14 @@ def _declared(text: str) -> dict[str, Any]:
 
 PROBLEMS: dict[int | str, dict[str, Any]] = {
     400: _declared("The body cannot be read."),
+    401: _declared("This phone has no key."),
     403: _declared("Not from this machine."),
     404: _declared("There is no such thing."),
     409: _declared("The job was changed elsewhere, or there is nothing to take back."),
     413: _declared("The body is too large."),
     415: _declared("The body is not of the type that is wanted."),
     422: _declared("A value is not allowed; the first is named."),
+    429: _declared("Too many guesses: wait."),
     503: _declared("The data file cannot be written now."),
     507: _declared("The disk is full."),
 }
@@ -57,6 +60,12 @@ def jobs_of(request: Request) -> Jobs:
     """The store."""
     jobs: Jobs = request.app.state.jobs
     return jobs
+
+
+def pictures_of(request: Request) -> Pictures:
+    """The pictures beside the store."""
+    pictures: Pictures = request.app.state.pictures
+    return pictures
 
 
 def json_answer(request: Request, body: BaseModel, revision: int, status: int = 200) -> Response:

@@ -10,7 +10,7 @@ from fastapi import APIRouter, Query, Request
 from fastapi.responses import Response
 from pydantic import BaseModel, ConfigDict, Field
 
-from levelrun.api.common import JobId, Revision, attachment, jobs_of, json_answer
+from levelrun.api.common import JobId, Revision, attachment, jobs_of, json_answer, pictures_of
 from levelrun.api.head import FindingRef, Head, head_of, refs_of
 from levelrun.api.looking import Look, planned_of
 from levelrun.api.patch import PatchOp, changed
@@ -23,7 +23,7 @@ from levelrun.core.part import Name
 from levelrun.core.say import Scene, suggest_words
 from levelrun.exchange.job_file import write_job
 from levelrun.exchange.text import read_text, write_text
-from levelrun.samples import SAMPLES, sample
+from levelrun.samples import SAMPLES, keep_sample_pictures, sample
 from levelrun.store import JobRecord, JobRow
 
 log = logging.getLogger("levelrun")
@@ -115,6 +115,7 @@ def create_job(request: Request, new: NewJob) -> Response:
         job = read_text(new.text)
     elif new.sample is not None:
         job = sample(new.sample)
+        keep_sample_pictures(pictures_of(request))
     elif new.name is not None:
         job = Job(name=new.name)
     else:
@@ -215,7 +216,7 @@ class SuggestQuestion(BaseModel):
 
     model_config = ConfigDict(extra="forbid")
     text: Annotated[str, Field(max_length=20_000)]
-    stage: Literal["walls", "boxes", "circuits", "runs", "pipe", "trench", "buy"] = "walls"
+    stage: Literal["walls", "boxes", "circuits", "runs", "pipe", "trench", "buy", "rough_in"] = "walls"
     room: Annotated[str, Field(max_length=40)] | None = None
     level: Annotated[str, Field(max_length=40)] | None = None
     panel: Annotated[str, Field(max_length=40)] | None = None

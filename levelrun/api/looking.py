@@ -36,6 +36,8 @@ class Look(BaseModel):
     leg: Wanted = None
     line: Wanted = None
     item: Named = None
+    wall: Wanted = None
+    node: Wanted = None
 
 
 @dataclass(frozen=True, eq=False)

@@ -13,7 +13,7 @@ from levelrun.core.codebook import Codebook, load
 from levelrun.core.codebook.lookups import Method, cable_sizes, methods, places, raceway_sizes, wire_sizes
 from levelrun.core.errors import EditError
 from levelrun.core.fields import FieldWord, fields_of
-from levelrun.core.job import Buying, Habits, Job, Labour, Piping, Routing, SpanEnd
+from levelrun.core.job import Buying, Habits, Job, Labour, Piping, RoughIn, Routing, SpanEnd
 from levelrun.core.job.upgrade import upgraded
 from levelrun.core.measure import parse_length, show
 from levelrun.core.part import Frozen
@@ -173,6 +173,7 @@ PARTS: dict[str, type[Frozen]] = {
     "facts": LegFacts,
     "habits": Habits,
     "routing": Routing,
+    "roughin": RoughIn,
     "piping": Piping,
     "buying": Buying,
     "labour": Labour,

@@ -38,6 +38,12 @@ def install(app: FastAPI) -> None:
     def assets(path: str, request: Request) -> Response:
         return asset(path, request.headers)
 
+    @app.get("/sw.js", include_in_schema=False)
+    def keeper() -> Response:
+        if not (WEB / "sw.js").is_file():
+            raise HTTPException(404, "no such address: /sw.js")
+        return FileResponse(WEB / "sw.js", media_type="text/javascript", headers={"Cache-Control": "no-cache"})
+
     @app.get("/{path:path}", include_in_schema=False)
     def page(path: str) -> Response:
         if path.startswith("api/") or not WEB.is_dir():

@@ -123,6 +123,7 @@ def drop_part(job: Job, kind: PartKind, part_id: str) -> Job:
     """The job without one part. Raises EditError that names what still uses it, where it cannot go on without."""
     index = placed_in(job, kind, part_id)
     job = kind.let_go(job, part_id) if kind.let_go else job
+    job = forgotten(job, part_id)
     users = users_of(job, part_id)
     parts = getattr(job, kind.field)
     if users:
@@ -133,6 +134,30 @@ def drop_part(job: Job, kind: PartKind, part_id: str) -> Job:
             value=part_id,
         )
     return with_parts(job, **{kind.field: (*parts[:index], *parts[index + 1 :])})
+
+
+def forgotten(job: Job, part_id: str) -> Job:
+    """The job without what was remembered of a part alone: its card, where it went, that it is closed, its visits.
+    Photos and what a visit found stay, and are about no place any more."""
+    visits = tuple(visit for visit in job.visits if part_id not in (visit.id, visit.place))
+    kept = {visit.id for visit in visits}
+    faults = tuple(fault for fault in job.faults if fault.visit in kept)
+    changed = {
+        "cards": tuple(card for card in job.cards if card.node != part_id),
+        "built": tuple(item for item in job.built if part_id not in (item.node, item.circuit, item.room)),
+        "closings": tuple(item for item in job.closings if item.room != part_id),
+        "photos": tuple(
+            photo.model_copy(update={"room": None, "trench": None})
+            if part_id in (photo.room, photo.trench)
+            else photo
+            for photo in job.photos
+        ),
+        "visits": visits,
+        "faults": tuple(f.model_copy(update={"node": None}) if f.node == part_id else f for f in faults),
+        "holds": tuple(hold for hold in job.holds if hold.place != part_id),
+    }
+    changed = {key: value for key, value in changed.items() if value != getattr(job, key)}
+    return job.model_copy(update=changed) if changed else job
 
 
 def users_of(job: Job, part_id: str) -> list[str]:

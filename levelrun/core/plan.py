@@ -21,6 +21,7 @@ from levelrun.core.findings import SEVERITY_ORDER, Finding
 from levelrun.core.job import Job, job_book
 from levelrun.core.kept import Standing
 from levelrun.core.pipe.planned import judge_pipe
+from levelrun.core.roughin.planned import RoughIn, record_findings
 from levelrun.core.trench.planned import Outside, plan_outside
 from levelrun.core.ways.contexts import weave
 from levelrun.core.ways.drawing import DrawnWay, DrawnWays, drawn_ways, of_circuit
@@ -56,6 +57,7 @@ class Plan:
     drawn: DrawnWays
     outside: Outside = field(compare=False)
     buying: Buying = field(compare=False)
+    record: RoughIn = field(compare=False)
     rooms: list[RoomPlanned]
     circuits: list[CircuitPlan]
     panels: list[PanelPlan]
@@ -92,6 +94,7 @@ def plan_whole(job: Job, book: Codebook) -> tuple[Plan, Building]:
         ),
     )
     said += buying.findings if buying.begun else []
+    said += record_findings(job, book)
     said += [*outside.findings, *drawn.findings, *building.findings, *wiring.findings]
     findings = sorted(said, key=lambda item: SEVERITY_ORDER[item.severity])
     planned = Plan(
@@ -102,6 +105,16 @@ def plan_whole(job: Job, book: Codebook) -> tuple[Plan, Building]:
         drawn=drawn,
         outside=outside,
         buying=buying,
+        record=RoughIn(
+            job=job,
+            book=book,
+            entering=into,
+            contexts=building.contexts,
+            circuits=wiring.circuits,
+            panels=wiring.panels,
+            drawn=drawn,
+            said=findings,
+        ),
         rooms=building.rooms,
         circuits=wiring.circuits,
         panels=wiring.panels,

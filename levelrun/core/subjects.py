@@ -16,6 +16,9 @@ from levelrun.core.editing import PartKind
 from levelrun.core.findings import Code
 from levelrun.core.pipe import codes as pipe_codes
 from levelrun.core.pipe import words as pipe_words
+from levelrun.core.roughin import codes as record_codes
+from levelrun.core.roughin import edits as record_edits
+from levelrun.core.roughin import words as record_words
 from levelrun.core.site import codes as site_codes
 from levelrun.core.site import edits as site_edits
 from levelrun.core.site import words as site_words
@@ -72,6 +75,13 @@ SUBJECTS = (
         codes=buying_codes.CODES,
         edits=buying_edits.EDITS,
         sentences=buying_words.VERBS,
+    ),
+    Subject(
+        stage="rough_in",
+        kinds=record_edits.KINDS,
+        codes=record_codes.CODES,
+        edits=record_edits.EDITS,
+        sentences=record_words.VERBS,
     ),
 )
 

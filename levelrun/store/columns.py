@@ -25,7 +25,8 @@ FLAT = {("leg", "end")}
 RENAMED = {
     ("leg", "place"): "lies_in", ("box", "where"): "where_said", ("panel", "where"): "where_said",
     ("trench", "end"): "ends_at", ("span", "end"): "ends_at", ("hold", "place"): "holds",
-    ("price", "on"): "said_on",
+    ("price", "on"): "said_on", ("built", "on"): "seen_on", ("closing", "on"): "closed_on",
+    ("photo", "on"): "taken_on", ("visit", "place"): "visits", ("visit", "on"): "comes_on",
 }  # fmt: skip
 
 

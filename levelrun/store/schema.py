@@ -9,7 +9,7 @@ import sqlite3
 from collections.abc import Callable
 
 from levelrun.store.from_two import circuits_take_runs
-from levelrun.store.schema_later import BETWEEN_BUILDINGS, BUYING
+from levelrun.store.schema_later import BETWEEN_BUILDINGS, BUYING, ROUGH_IN
 
 FIRST = """
 CREATE TABLE job (
@@ -389,4 +389,5 @@ MIGRATIONS: tuple[Migration, ...] = (
     ("0011-shaped-pipe", SHAPED_PIPE),
     ("0012-between-buildings", BETWEEN_BUILDINGS),
     ("0013-buying", BUYING),
+    ("0014-rough-in", ROUGH_IN),
 )

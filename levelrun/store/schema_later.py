@@ -162,3 +162,114 @@ CREATE TABLE purchase (
   PRIMARY KEY (job_id, id)
 ) STRICT
 """
+
+ROUGH_IN = """
+CREATE TABLE hold_of (
+  job_id TEXT NOT NULL REFERENCES job(id) ON DELETE CASCADE,
+  id TEXT NOT NULL,
+  place INTEGER NOT NULL,
+  kind TEXT NOT NULL,
+  holds TEXT NOT NULL,
+  lifted_by TEXT NOT NULL,
+  lifted_on TEXT NOT NULL,
+  remarks TEXT NOT NULL,
+  PRIMARY KEY (job_id, id)
+) STRICT;
+INSERT INTO hold_of SELECT job_id, id, place, kind, holds, lifted_by, lifted_on, remarks FROM hold;
+DROP TABLE hold;
+ALTER TABLE hold_of RENAME TO hold;
+CREATE TABLE card (
+  job_id TEXT NOT NULL REFERENCES job(id) ON DELETE CASCADE,
+  id TEXT NOT NULL,
+  place INTEGER NOT NULL,
+  node TEXT NOT NULL,
+  done TEXT NOT NULL,
+  torque TEXT NOT NULL,
+  PRIMARY KEY (job_id, id)
+) STRICT;
+CREATE TABLE built (
+  job_id TEXT NOT NULL REFERENCES job(id) ON DELETE CASCADE,
+  id TEXT NOT NULL,
+  place INTEGER NOT NULL,
+  state TEXT NOT NULL,
+  what TEXT NOT NULL,
+  node TEXT,
+  circuit TEXT,
+  room TEXT,
+  surface TEXT NOT NULL,
+  points TEXT NOT NULL,
+  was TEXT NOT NULL,
+  seen_on TEXT NOT NULL,
+  remarks TEXT NOT NULL,
+  PRIMARY KEY (job_id, id),
+  FOREIGN KEY (job_id, room) REFERENCES room(job_id, id) DEFERRABLE INITIALLY DEFERRED,
+  FOREIGN KEY (job_id, circuit) REFERENCES circuit(job_id, id) DEFERRABLE INITIALLY DEFERRED
+) STRICT;
+CREATE TABLE closing (
+  job_id TEXT NOT NULL REFERENCES job(id) ON DELETE CASCADE,
+  id TEXT NOT NULL,
+  place INTEGER NOT NULL,
+  room TEXT NOT NULL,
+  surface TEXT NOT NULL,
+  closed_on TEXT NOT NULL,
+  why TEXT NOT NULL,
+  PRIMARY KEY (job_id, id),
+  FOREIGN KEY (job_id, room) REFERENCES room(job_id, id) DEFERRABLE INITIALLY DEFERRED
+) STRICT;
+CREATE TABLE photo (
+  job_id TEXT NOT NULL REFERENCES job(id) ON DELETE CASCADE,
+  id TEXT NOT NULL,
+  place INTEGER NOT NULL,
+  file TEXT NOT NULL,
+  wide INTEGER NOT NULL,
+  tall INTEGER NOT NULL,
+  room TEXT,
+  surface TEXT NOT NULL,
+  trench TEXT,
+  at_in REAL NOT NULL,
+  height_in REAL NOT NULL,
+  taken_on TEXT NOT NULL,
+  hour TEXT NOT NULL,
+  who TEXT NOT NULL,
+  remarks TEXT NOT NULL,
+  PRIMARY KEY (job_id, id),
+  FOREIGN KEY (job_id, room) REFERENCES room(job_id, id) DEFERRABLE INITIALLY DEFERRED,
+  FOREIGN KEY (job_id, trench) REFERENCES trench(job_id, id) DEFERRABLE INITIALLY DEFERRED
+) STRICT;
+CREATE TABLE visit (
+  job_id TEXT NOT NULL REFERENCES job(id) ON DELETE CASCADE,
+  id TEXT NOT NULL,
+  place INTEGER NOT NULL,
+  kind TEXT NOT NULL,
+  visits TEXT NOT NULL,
+  comes_on TEXT NOT NULL,
+  hour TEXT NOT NULL,
+  who TEXT NOT NULL,
+  result TEXT NOT NULL,
+  ticket TEXT NOT NULL,
+  remarks TEXT NOT NULL,
+  PRIMARY KEY (job_id, id)
+) STRICT;
+CREATE TABLE fault (
+  job_id TEXT NOT NULL REFERENCES job(id) ON DELETE CASCADE,
+  id TEXT NOT NULL,
+  place INTEGER NOT NULL,
+  visit TEXT NOT NULL,
+  text TEXT NOT NULL,
+  section TEXT NOT NULL,
+  node TEXT,
+  mended_on TEXT NOT NULL,
+  mended_by TEXT NOT NULL,
+  seen_on TEXT NOT NULL,
+  PRIMARY KEY (job_id, id),
+  FOREIGN KEY (job_id, visit) REFERENCES visit(job_id, id) DEFERRABLE INITIALLY DEFERRED
+) STRICT;
+CREATE TABLE phone (
+  id TEXT PRIMARY KEY,
+  name TEXT NOT NULL,
+  key_hash TEXT NOT NULL UNIQUE,
+  made_at TEXT NOT NULL,
+  seen_at TEXT NOT NULL,
+  revoked INTEGER NOT NULL DEFAULT 0
+) STRICT
+"""

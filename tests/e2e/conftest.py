@@ -42,8 +42,9 @@ def free_port() -> int:
 class Server:
     """`levelrun serve` on a port and folder of its own."""
 
-    def __init__(self, data: Path, *, demo: bool = True) -> None:
+    def __init__(self, data: Path, *, demo: bool = True, here: str = "", more: tuple[str, ...] = ()) -> None:
         self.data = data
+        self.more = (*(("--here", here) if here else ()), *more)
         self.port = free_port()
         self.url = f"http://127.0.0.1:{self.port}"
         self.demo = demo
@@ -51,6 +52,7 @@ class Server:
 
     def start(self) -> None:
         command = [sys.executable, "-m", "levelrun.cli", "serve", "--data", str(self.data)]
+        command += list(self.more)
         environment = {**os.environ, "LEVELRUN_PORT": str(self.port)}
         self.process = subprocess.Popen(command + ["--demo"] * self.demo, env=environment, stdout=subprocess.DEVNULL)
         for _ in range(900):  # a minute and a half: others may keep the machine busy
@@ -100,6 +102,12 @@ def browser() -> Iterator[Browser]:
         found = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
         yield found
         found.close()
+
+
+@pytest.fixture
+def browser_with(browser: Browser) -> Callable[[list[str]], Browser]:
+    """A browser of the test's own with more flags."""
+    return lambda flags: browser.browser_type.launch(executable_path=CHROMIUM, args=[*FLAGS, *flags])
 
 
 @pytest.fixture

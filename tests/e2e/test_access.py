@@ -18,6 +18,8 @@ LOOKS = [
     "pipe?way=h1", "pipe?way=s4&pull=1", "sheets/sticks", "trench?line=t1", "trench?line=n1", "trench?line=cabin",
     "sheets/trenches", "sheets/electrodes", "buy", "buy?item=shelf boxes", "buy?item=PVC 40 3/4 stick",
     "buy?item=shelf truck", "buy?dialog=prices", "sheets/buying-list", "sheets/coil-cards", "sheets/quote",
+    "rough_in?wall=m2.0", "rough_in?node=ph", "rough_in?wall=m2.ceiling", "rough_in?dialog=phones",
+    "sheets/box-cards", "sheets/photos", "sheets/handover-book",
     "sheets/box-schedule", "sheets/directory", "walls?dialog=keys", "walls?dialog=name", "walls?dialog=habits",
     "walls?dialog=dxf", "boxes?dialog=pole", "circuits?dialog=count", "circuits?dialog=load",
     "circuits?dialog=propose", "runs?dialog=way", "runs?dialog=pocket", "runs?dialog=rules", "nowhere",

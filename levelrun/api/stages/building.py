@@ -7,15 +7,12 @@ from pydantic import BaseModel
 from levelrun.api.looking import ORDER, Look, Planned
 from levelrun.core.boxes.drawn.floor import DrawnRoom
 from levelrun.core.boxes.drawn.round import WalkRound
-from levelrun.core.boxes.facts import RoomContext, viewed
 from levelrun.core.boxes.planned import draw_room, draw_round
 from levelrun.core.boxes.room_plan import RoomPlanned
 from levelrun.core.findings import Finding
 from levelrun.core.job import Job
-from levelrun.core.kept import Standing
 from levelrun.core.site.geometry import Point
-from levelrun.core.ways.frame.drawn import RoundCable, RoundHole, round_cables, round_holes, round_staples
-from levelrun.core.ways.holding import stapled
+from levelrun.core.ways.inside import InTheWalls, in_the_walls
 
 
 class LevelDrawing(BaseModel):
@@ -38,15 +35,6 @@ class SiteOutline(BaseModel):
     rooms: list[list[Point]]
 
 
-class InTheWalls(BaseModel):
-    """What lies behind the finish of a room, on its unrolled walls: cables, the holes that they go through, the
-    staples that hold them."""
-
-    cables: list[RoundCable]
-    holes: list[RoundHole]
-    staples: list[Point]
-
-
 class RoomFocus(BaseModel):
     """The room looked at: planned, and its walls unrolled where the stage shows them, with what lies in them."""
 
@@ -65,37 +53,8 @@ def room_looked_at(planned: Planned, look: Look, *, unrolled: bool) -> RoomFocus
     if index is None:
         return None
     round_ = draw_round(planned.book, building.contexts[index]) if unrolled else None
-    inside = _in_the_walls(planned, building.contexts[index]) if unrolled else None
+    inside = in_the_walls(planned.book, planned.plan.drawn, building.contexts[index]) if unrolled else None
     return RoomFocus(planned=building.rooms[index], round=round_, inside=inside)
-
-
-_inside = Standing[InTheWalls](64)
-
-
-def _in_the_walls(planned: Planned, context: RoomContext) -> InTheWalls:
-    drawn = planned.plan.drawn
-    found = [one for one in drawn.every if one.frame is not None]
-    frame = next((one.frame for one in found if one.frame and context.room.id in one.frame.rooms), None)
-    if frame is None:
-        return InTheWalls(cables=[], holes=[], staples=[])
-    starts = viewed(planned.book, context).starts
-
-    def made() -> InTheWalls:
-        cables = round_cables(found, frame, context.room.id, starts)
-        here = [drawn.ways[way] for way in dict.fromkeys(cable.way for cable in cables) if way in drawn.ways]
-        return InTheWalls(
-            cables=cables,
-            holes=round_holes(drawn.walls, frame, context.room.id, starts),
-            staples=[
-                spot
-                for way in here
-                for spot in round_staples(
-                    way.found, stapled(planned.book, way.context), frame, context.room.id, starts
-                )
-            ],
-        )
-
-    return _inside.get(context.room.id, (frame, *found), made)
 
 
 def level_looked_at(planned: Planned, look: Look, room: RoomFocus | None) -> LevelDrawing | None:

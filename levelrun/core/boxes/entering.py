@@ -10,7 +10,8 @@ from levelrun.core.kept import kept_hash
 @dataclass(frozen=True, kw_only=True)
 class Entering:
     """One cable, or the wires of one pipe: `count` insulated wires of `size`, a ground, and where it comes from.
-    words: what each wire is for; what: the cable, as it is called, empty for wires in pipe."""
+    words: what each wire is for; what: the cable, as it is called, empty for wires in pipe; hop: its circuit and the
+    box that it goes to, by id."""
 
     size: str
     count: int
@@ -22,5 +23,6 @@ class Entering:
     words: tuple[str, ...] = ()
     what: str = ""
     material: str = "cu"
+    hop: tuple[str, str] = ("", "")
 
     __hash__ = kept_hash

@@ -50,3 +50,9 @@ def loose_boxes(
 def _filled(book: Codebook, box: Box, entering: tuple[Entering, ...]) -> tuple[Figure | None, tuple[Finding, ...]]:
     view = LooseView(book, (box,), {box.id: entering})
     return fill_figure(view, box), tuple(judged(book, (fill_rule,), view))
+
+
+@keeping(4096)
+def fill_of(book: Codebook, box: Box, entering: tuple[Entering, ...]) -> Figure | None:
+    """The fill of one box by what enters it, wherever it stands; None where nothing of it counts."""
+    return fill_figure(LooseView(book, (box,), {box.id: entering}), box)

@@ -7,10 +7,10 @@ from levelrun.core.boxes.parts import Box, Panel
 from levelrun.core.buying.parts import Pack, Price, Purchase, Stock, Want
 from levelrun.core.circuits.parts import Circuit, Hop
 from levelrun.core.job.book import job_book
-from levelrun.core.job.shop import Buying, Habits, Labour, LocalNote, Piping, Pole, PoleMark, Routing
+from levelrun.core.job.shop import Buying, Habits, Labour, LocalNote, Piping, Pole, PoleMark, RoughIn, Routing
 from levelrun.core.job.whole import FORMAT, FORMAT_VERSION, PARTS, Job
 from levelrun.core.part import Frozen, Id, Inches, Name
-from levelrun.core.roughin.parts import Hold, Tick
+from levelrun.core.roughin.parts import Built, Card, Closing, Fault, Hold, Photo, Tick, Torque, Visit
 from levelrun.core.site.parts import Fixture, Level, Opening, Room, Side, Structure
 from levelrun.core.trench.parts import Electrode, Reading, Service, Span, SpanEnd, Trench, YardPart
 from levelrun.core.ways.parts import Joint, Leg, LegFacts, Shape, Way
@@ -20,9 +20,13 @@ __all__ = [
     "FORMAT_VERSION",
     "PARTS",
     "Box",
+    "Built",
     "Buying",
+    "Card",
     "Circuit",
+    "Closing",
     "Electrode",
+    "Fault",
     "Fixture",
     "Frozen",
     "Habits",
@@ -41,6 +45,7 @@ __all__ = [
     "Opening",
     "Pack",
     "Panel",
+    "Photo",
     "Piping",
     "Pole",
     "PoleMark",
@@ -48,6 +53,7 @@ __all__ = [
     "Purchase",
     "Reading",
     "Room",
+    "RoughIn",
     "Routing",
     "Service",
     "Shape",
@@ -57,7 +63,9 @@ __all__ = [
     "Stock",
     "Structure",
     "Tick",
+    "Torque",
     "Trench",
+    "Visit",
     "Want",
     "Way",
     "YardPart",

@@ -117,6 +117,23 @@ class Labour(Frozen):
     )
 
 
+class RoughIn(Frozen):
+    """How boxes are made up and what is kept of it: common practice, no source.
+
+    Schools: power enters a box at the bottom and loads leave at the top, so that each cable is known by where it
+    comes in, or wherever it is nearest; wires folded like an accordion, so that a drywall router only nicks their
+    ends, or rolled tight to the back, out of its reach.
+    """
+
+    enters: Literal["bottom", "anywhere"] = Field("bottom", description="Where power comes into a box")
+    fold: Literal["accordion", "roll"] = Field("accordion", description="How wires are put back into a box")
+    photos: StrictBool = Field(True, description="A wall with cable in it wants a photo before it is closed")
+    clear_in: Annotated[float, Field(strict=True, ge=0.5, le=12)] = Field(
+        2.0, description="No screw is driven so near to a cable or pipe"
+    )
+    off_percent: Percent = Field(10.0, description="A torque so far from its label is asked about")
+
+
 class Habits(Frozen):
     """Shop habits: common practice, no source. Changed once, they travel with the job."""
 
@@ -140,6 +157,7 @@ class Habits(Frozen):
     piping: Piping = Piping()
     buying: Buying = Buying()
     labour: Labour = Labour()
+    roughin: RoughIn = RoughIn()
     district: Literal["heavy", "medium", "light"] = Field(
         "heavy", description="Ice and wind that a span is reckoned with: a planning figure"
     )

@@ -13,7 +13,7 @@ from levelrun.core.buying.parts import Price, Purchase, Stock, Want
 from levelrun.core.circuits.parts import Circuit
 from levelrun.core.job.shop import Habits, LocalNote
 from levelrun.core.part import Frozen, Name, Text
-from levelrun.core.roughin.parts import Hold
+from levelrun.core.roughin.parts import Built, Card, Closing, Fault, Hold, Photo, Visit
 from levelrun.core.site.parts import Fixture, Opening, Room, Structure
 from levelrun.core.trench.parts import Electrode, Service, Span, Trench, YardPart
 from levelrun.core.ways.parts import Way
@@ -23,7 +23,8 @@ FORMAT_VERSION = 3
 MOST_LEGS, MOST_HOPS, MOST_IN_A_ROOM = 2000, 2000, 300
 PARTS = (
     "structures", "rooms", "openings", "fixtures", "panels", "boxes", "yard", "trenches", "spans", "ways", "circuits",
-    "electrodes", "services", "holds", "prices", "stock", "wants", "purchases",
+    "electrodes", "services", "holds", "prices", "stock", "wants", "purchases", "cards", "built", "closings",
+    "photos", "visits", "faults",
 )  # fmt: skip
 
 
@@ -55,6 +56,12 @@ class Job(Frozen):
     stock: tuple[Stock, ...] = Field((), max_length=300)
     wants: tuple[Want, ...] = Field((), max_length=300)
     purchases: tuple[Purchase, ...] = Field((), max_length=2000)
+    cards: tuple[Card, ...] = Field((), max_length=1600)
+    built: tuple[Built, ...] = Field((), max_length=600)
+    closings: tuple[Closing, ...] = Field((), max_length=3000)
+    photos: tuple[Photo, ...] = Field((), max_length=2000)
+    visits: tuple[Visit, ...] = Field((), max_length=300)
+    faults: tuple[Fault, ...] = Field((), max_length=600)
 
     @model_validator(mode="after")
     def _whole(self) -> Job:
@@ -142,8 +149,43 @@ class Job(Frozen):
                 raise _unknown("structure", item.id, item.structure)
         held = {trench.id for trench in self.trenches}
         for hold in self.holds:
-            if hold.place not in held:
+            if hold.place not in (held if hold.kind == "backfill" else structures):
                 raise _unknown("place", hold.kind, hold.place)
+        for visit in self.visits:
+            if visit.place not in (held if visit.kind == "backfill" else structures):
+                raise _unknown("place", f"visit {visit.kind}", visit.place)
+        self._remembered(held)
+
+    def _remembered(self, trenches: set[str]) -> None:
+        """What is remembered of the work is about something that is there."""
+        if not (self.cards or self.built or self.closings or self.photos or self.faults):
+            return
+        rooms = {room.id: room for room in self.rooms}
+        nodes = {node.id for node in self.nodes}
+        circuits = {circuit.id for circuit in self.circuits}
+        visits = {visit.id for visit in self.visits}
+        _unique("card of", [card.node for card in self.cards])
+        _unique("closed", [f"{item.room} {item.surface}" for item in self.closings])
+        for name, about in (("card", self.cards), ("built", self.built), ("fault", self.faults)):
+            for item in about:
+                if item.node is not None and item.node not in nodes:
+                    raise _unknown("node", f"{name} {item.id}", item.node)
+        for own in self.built:
+            if own.circuit is not None and own.circuit not in circuits:
+                raise _unknown("circuit", f"built {own.id}", own.circuit)
+        placed: tuple[Built | Closing | Photo, ...] = (*self.built, *self.closings, *self.photos)
+        for spot in placed:
+            if spot.room is None:
+                continue
+            if spot.room not in rooms:
+                raise _unknown("room", spot.id, spot.room)
+            _on_side(spot.id, int(spot.surface) if spot.surface.isdigit() else None, rooms[spot.room])
+        for photo in self.photos:
+            if photo.trench is not None and photo.trench not in trenches:
+                raise _unknown("trench", f"photo {photo.id}", photo.trench)
+        for fault in self.faults:
+            if fault.visit not in visits:
+                raise _unknown("visit", f"fault {fault.id}", fault.visit)
 
     @property
     def nodes(self) -> tuple[Panel | Box, ...]:

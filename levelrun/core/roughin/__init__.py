@@ -1,1 +1,1 @@
-"""Holds: what may not be closed before it is seen."""
+"""The record of the work: what is behind the wall, how boxes are made up, what is held and what was seen."""

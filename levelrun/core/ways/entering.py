@@ -104,6 +104,7 @@ def _entering(book: Codebook, wires: HopWires, leg: Leg | None, side: str, other
         words=wires.words,
         material=wires.material,
         what=f"{made.size} {made.method}" if made is not None else "",
+        hop=(wires.circuit, wires.box),
     )
 
 

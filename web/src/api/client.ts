@@ -7,7 +7,8 @@ type S = components['schemas']
 export type Head = S['Head']
 export type Opened = S['Opened']
 export type Answer = S['Answer']
-export type StageKey = 'start' | 'walls' | 'boxes' | 'circuits' | 'runs' | 'pipe' | 'trench' | 'buy'
+export type StageKey =
+  'start' | 'walls' | 'boxes' | 'circuits' | 'runs' | 'pipe' | 'trench' | 'buy' | 'rough_in'
 export type StageViews = S['WallsView'] &
   S['BoxesView'] &
   S['CircuitsView'] &
@@ -15,6 +16,7 @@ export type StageViews = S['WallsView'] &
   S['PipeView'] &
   S['OutsideView'] &
   S['BuyView'] &
+  S['RoughInView'] &
   S['DirectoryView']
 export type Job = S['Job']
 export type Way = S['Way']
@@ -49,6 +51,26 @@ export type ListRow = S['ListRow']
 export type QuoteView = S['QuoteView']
 export type OfferRow = S['OfferRow']
 export type Quote = S['Quote']
+export type LooseRow = S['LooseRow']
+export type SurfaceRow = S['SurfaceRow']
+export type XRay = S['XRay']
+export type XBox = S['XBox']
+export type XCable = S['XCable']
+export type BoxCard = S['BoxCard']
+export type CardCable = S['CardCable']
+export type CardStep = S['CardStep']
+export type PanelCard = S['PanelCard']
+export type Screw = S['Screw']
+export type Ask = S['Ask']
+export type HoldRow = S['HoldRow']
+export type VisitRow = S['VisitRow']
+export type FaultRow = S['FaultRow']
+export type WallPhoto = S['WallPhoto']
+export type PhotoRow = S['PhotoRow']
+export type Behind = S['Behind']
+export type Book = S['Book']
+export type Offer = S['Offer']
+export type HereOut = S['HereOut']
 export type TrenchStep = S['TrenchStep']
 export type PullRow = S['PullRow']
 export type DrillingSheet = S['DrillingSheet']

@@ -19,6 +19,7 @@ defineProps<{ name: string; text: string; verdict: string; here: boolean; note?:
 }
 small {
   display: inline;
+  margin-left: 6px;
   font-weight: 500;
 }
 i.none {

@@ -16,7 +16,7 @@ export function useSheet<T>(fetch: (id: string) => Promise<{ data?: T }>, empty:
   }
   onMounted(load)
   watch(() => store.view?.revision, load)
-  return { data, loaded, print: () => window.print() }
+  return { data, loaded, load, print: () => window.print() }
 }
 
 /** Every pull of pipe of the job, whole. */

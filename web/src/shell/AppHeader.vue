@@ -182,6 +182,7 @@ function go(severity: 'stop' | 'check') {
   text-decoration: none;
   font-weight: 600;
   font-size: 15.5px;
+  white-space: nowrap;
   padding: 14px 10px 0;
   border-bottom: 3px solid transparent;
 }

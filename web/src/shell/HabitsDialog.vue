@@ -43,6 +43,26 @@ const ROUTING: Field[] = [
   { name: 'trip_minutes', label: 'Under roof or floor, a cable, min' },
   { name: 'fish_minutes', label: 'A stretch fished, min' },
 ]
+const ROUGHIN: Field[] = [
+  {
+    name: 'enters',
+    label: 'Power comes into a box',
+    titles: { bottom: 'at the bottom, loads leave at the top', anywhere: 'wherever it is nearest' },
+    wide: true,
+  },
+  {
+    name: 'fold',
+    label: 'Wires go back into a box',
+    titles: {
+      accordion: 'folded: a router only nicks their ends',
+      roll: 'rolled tight to the back, out of its reach',
+    },
+    wide: true,
+  },
+  { name: 'photos', label: 'A wall wants a photo before it is closed' },
+  { name: 'clear_in', label: 'No screw so near to a wire, in' },
+  { name: 'off_percent', label: 'A torque is asked about when off by, %' },
+]
 const PIPING: Field[] = [
   {
     name: 'size',
@@ -110,6 +130,8 @@ const route = (values: Part, field: Field) =>
   set({ routing: { ...(form.routing as Part), ...values } }, field)
 const buy = (values: Part, field: Field) => set({ buying: { ...(form.buying as Part), ...values } }, field)
 const work = (values: Part, field: Field) => set({ labour: { ...(form.labour as Part), ...values } }, field)
+const record = (values: Part, field: Field) =>
+  set({ roughin: { ...(form.roughin as Part), ...values } }, field)
 const pipe = (values: Part, field: Field) => set({ piping: { ...(form.piping as Part), ...values } }, field)
 </script>
 
@@ -132,6 +154,8 @@ const pipe = (values: Part, field: Field) => set({ piping: { ...(form.piping as 
       <h3 class="mt-3">Hours</h3>
       <p class="mute">Of one person, for the budget and the quote.</p>
       <PartFields kind="labour" :fields="LABOUR" :part="(form.labour as Part) ?? {}" :set="work" />
+      <h3 class="mt-3">Rough-in</h3>
+      <PartFields kind="roughin" :fields="ROUGHIN" :part="(form.roughin as Part) ?? {}" :set="record" />
       <div class="buttons"><v-btn variant="flat" color="ink" @click="shown = false">Done</v-btn></div>
     </v-card>
   </v-dialog>

@@ -25,6 +25,10 @@ const habits = look.dialogOpen('habits')
 const removing = ref(false)
 const HabitsDialog = defineAsyncComponent(() => import('./HabitsDialog.vue'))
 const habitsUsed = everShown(() => habits.value)
+const phones = look.dialogOpen('phones')
+const PhonesDialog = defineAsyncComponent(() => import('./PhonesDialog.vue'))
+const phonesUsed = everShown(() => phones.value)
+const atLaptop = ['127.0.0.1', 'localhost', '[::1]'].includes(location.hostname)
 
 onMounted(async () => {
   const { data } = await ask(api.GET('/api/jobs/samples'))
@@ -146,6 +150,12 @@ async function remove() {
         />
       </template>
       <v-list-item
+        v-if="atLaptop"
+        title="Phones…"
+        subtitle="let a phone in, on this network"
+        @click="((open = false), (phones = true))"
+      />
+      <v-list-item
         title="Back up all jobs"
         subtitle="one data file, whole"
         href="/api/backup"
@@ -183,6 +193,7 @@ async function remove() {
     </v-card>
   </v-dialog>
   <HabitsDialog v-if="habitsUsed" v-model="habits" />
+  <PhonesDialog v-if="phonesUsed" v-model="phones" />
   <v-dialog v-model="removing" aria-label="Remove this job" max-width="420">
     <v-card class="pa-5">
       <h2>Remove {{ store.job?.name }}?</h2>

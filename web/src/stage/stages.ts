@@ -113,6 +113,21 @@ export const STAGES: Stage[] = [
       ['L', 'the list to buy by'],
     ],
   },
+  {
+    key: 'rough_in',
+    name: 'Rough-in',
+    load: () => import('../stages/rough_in/RoughStage.vue'),
+    keys: [
+      ['J  K', 'next, previous wall'],
+      ['[  ]', 'previous, next box of the wall'],
+      ['X', 'tick the next step of the box'],
+      ['U', 'the whole box is made up'],
+      ['F', 'a photo to this wall'],
+      ['C', 'close this wall'],
+      ['B', 'type what is done, or ask what is behind'],
+      ['Shift and arrows', 'where a box or cable really went'],
+    ],
+  },
 ]
 
 /** Sheets to print: part of the look, not of the work. */
@@ -126,6 +141,9 @@ export const SHEETS = [
   { key: 'buying-list', name: 'Buying list', load: () => import('../sheets/ListSheet.vue') },
   { key: 'coil-cards', name: 'Coil cards', load: () => import('../sheets/CoilSheet.vue') },
   { key: 'quote', name: 'Quote', load: () => import('../sheets/QuoteSheet.vue') },
+  { key: 'box-cards', name: 'Box cards', load: () => import('../sheets/CardSheet.vue') },
+  { key: 'photos', name: 'Photos', load: () => import('../sheets/PhotoSheet.vue') },
+  { key: 'handover-book', name: 'Handover book', load: () => import('../sheets/BookSheet.vue') },
   { key: 'drilling', name: 'Drilling', load: () => import('../sheets/DrillingSheet.vue') },
   { key: 'directory', name: 'Directory', load: () => import('../sheets/DirectorySheet.vue') },
 ] as const

@@ -37,12 +37,15 @@ const LOOKS: Record<ViewKey, (keyof At)[]> = {
   pipe: ['way', 'pull', 'leg', 'circuit'],
   trench: ['line', 'way'],
   buy: ['item'],
+  rough_in: ['wall', 'node'],
   directory: [],
 }
 
 const patched = <T>(had: T, steps: unknown[]): T =>
   (steps.length ? immutableJSONPatch(had, steps as JSONPatchDocument) : had) as T
-const stepId = () => crypto.randomUUID?.() ?? `${Date.now()}-${Math.random().toString(36).slice(2, 14)}`
+export const ELSEWHERE: Problem = { status: -1, title: 'Elsewhere', detail: 'Another job is open.' }
+export const stepId = () =>
+  crypto.randomUUID?.() ?? `${Date.now()}-${Math.random().toString(36).slice(2, 14)}`
 
 /**
  * The open job with its plan, as the address says where to look. Every change goes through `edit`: one request, one
@@ -305,6 +308,25 @@ export const useJob = defineStore('job', () => {
     if (problem) notice.tell(problem.detail, problem.status === 409 ? 'check' : 'stop')
   }
 
+  /** One try of a change that waits in the outbox, under the id that it was given there. */
+  function attempt(jobId: string, id: string, edits: Edit[], label: string) {
+    return queue.add(async (): Promise<Problem | null> => {
+      if (head.value?.id !== jobId) return { ...ELSEWHERE }
+      for (;;) {
+        const body = { revision: head.value.revision, id, stage: seen.view, look: seen.look, edits, label }
+        const params = { path: { job_id: jobId } }
+        const url = '/api/jobs/{job_id}/edits'
+        const { data, problem } = await ask(api.POST(url, { params, body: body as never }))
+        if (!problem) {
+          takeAnswer(data as Answer)
+          return null
+        }
+        if (problem.status !== 409 || !(await loadJob(jobId))) return problem
+        await fetchView()
+      }
+    })
+  }
+
   async function mend(item: Mend) {
     const problem = await edit(item.edits as Edit[], item.label)
     if (problem && problem.status !== 409) notice.tell(problem.detail, 'stop')
@@ -358,7 +380,7 @@ export const useJob = defineStore('job', () => {
   return {
     jobs, view, leg, alternatives, vocabulary, loading, missing, busy, job, plan, wayId, way, nodes, names, picked, levelOf, sizes,
     roomId, room, levelId, metric, circuitId, panelId, refs, start, list, open, create, remove, lookAt, lookWay, lookThread,
-    lookRoom, lookCircuit, lookPanel, edit, nudge, mend, undo, redo, refresh,
+    lookRoom, lookCircuit, lookPanel, edit, attempt, nudge, mend, undo, redo, refresh,
     reload,
   } // prettier-ignore
 })

@@ -23,6 +23,8 @@ export interface At {
   leg?: string
   line?: string
   item?: string
+  wall?: string
+  node?: string
   pick?: string
   dialog?: string
 }
@@ -37,6 +39,8 @@ const KEYS = [
   'leg',
   'line',
   'item',
+  'wall',
+  'node',
   'pick',
   'dialog',
 ] as const

@@ -11,8 +11,16 @@ export function placeOf(ref: FindingRef): At {
     pull: undefined,
     panel: undefined,
     line: undefined,
+    wall: undefined,
+    node: undefined,
   }
   if (ref.stage === 'buy') return { ...blank, item: ref.subject }
+  if (ref.stage === 'rough_in')
+    return {
+      ...blank,
+      node: ref.about === 'box' || ref.about === 'panel' ? ref.subject : undefined,
+      wall: ref.about === 'surface' ? ref.subject : undefined,
+    }
   if (ref.stage === 'trench')
     return ref.about === 'way'
       ? { ...blank, way: ref.subject }

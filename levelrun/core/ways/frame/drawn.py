@@ -35,6 +35,7 @@ class RoundCable:
 
     way: str
     circuit: str
+    box: str
     wire: str
     name: str
     points: tuple[Point, ...]
@@ -136,7 +137,7 @@ def round_cables(found: Iterable[Found], frame: Frame, room: str, starts: Sequen
 
 def _round(one: Found, points: Sequence[Point]) -> RoundCable:
     name = one.way.name if one.way is not None else one.circuit
-    return RoundCable(way=one.ident, circuit=one.circuit, wire=one.wire, name=name, points=tuple(points))
+    return RoundCable(way=one.ident, circuit=one.circuit, box=one.box, wire=one.wire, name=name, points=tuple(points))
 
 
 def _member(frame: Frame, piece: Piece, room: str) -> Member | None:

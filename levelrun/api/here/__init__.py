@@ -1,0 +1,1 @@
+"""Level Run for the phones on this network: opened by hand, each phone paired once, each revocable."""

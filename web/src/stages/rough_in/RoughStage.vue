@@ -1,0 +1,483 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+
+import {
+  api,
+  ask,
+  type Behind,
+  type BoxCard,
+  type Edit,
+  type FaultRow,
+  type HoldRow,
+  type LooseRow,
+  type PanelCard,
+  type SurfaceRow,
+  type VisitRow,
+  type WallPhoto,
+  type XCable,
+  type XRay,
+} from '../../api/client'
+import EmptyStage from '../../parts/EmptyStage.vue'
+import EntryLine from '../../parts/EntryLine.vue'
+import FindingCard from '../../parts/FindingCard.vue'
+import StageFrame from '../../parts/StageFrame.vue'
+import { useEntry } from '../../parts/useEntry'
+import { tapMend, useKeys } from '../../stage/keys'
+import { useJob } from '../../stores/job'
+import { useLook } from '../../stores/look'
+import { useNotice } from '../../stores/notice'
+import { useOutbox } from '../../stores/outbox'
+import BoxFigure from './BoxFigure.vue'
+import HoldList from './HoldList.vue'
+import PanelFigure from './PanelFigure.vue'
+import PhotoDialog from './PhotoDialog.vue'
+import { keyOf, type Point, tickOf, today } from './record'
+import RoughNav from './RoughNav.vue'
+import StepTicks from './StepTicks.vue'
+import WallPanel from './WallPanel.vue'
+import XRayPicture from './XRayPicture.vue'
+
+/** Rough-in: what is behind each wall, how its boxes are made up, what is held, what was seen. */
+const store = useJob()
+const look = useLook()
+const notice = useNotice()
+const outbox = useOutbox()
+const entry = ref<{ focus: () => void } | null>(null)
+const verdict = ref<{ close: () => void } | null>(null)
+const file = ref<HTMLInputElement | null>(null)
+
+const view = computed(() => store.view)
+const rows = computed(() => (view.value?.surfaces as SurfaceRow[] | undefined) ?? [])
+const loose = computed(() => (view.value?.loose as LooseRow[] | undefined) ?? [])
+const wall = computed(() => (view.value?.wall as SurfaceRow | null | undefined) ?? null)
+const shown = computed(() => (view.value?.xray as XRay | null | undefined) ?? null)
+const card = computed(() => (view.value?.card as BoxCard | null | undefined) ?? null)
+const panel = computed(() => (view.value?.panel_card as PanelCard | null | undefined) ?? null)
+const holds = computed(() => (view.value?.holds as HoldRow[] | undefined) ?? [])
+const photos = computed(() => (view.value?.photos as WallPhoto[] | undefined) ?? [])
+const said = computed(() =>
+  (view.value?.said ?? []).filter((f) => f.code !== 'closed-early' && f.code !== 'fault-open'),
+)
+const here = computed(() => (wall.value ? keyOf(wall.value) : null))
+const node = computed(() => card.value?.node ?? panel.value?.node ?? null)
+const structure = computed(
+  () => wall.value?.structure ?? store.nodes.find((item) => item.id === node.value)?.structure ?? '',
+)
+const anything = computed(() => rows.value.length + loose.value.length > 0)
+
+const about = () => ({
+  room: wall.value?.room ?? null,
+  level: null,
+  panel: panel.value?.node ?? null,
+  verb: 'tick',
+})
+const { suggest, act } = useEntry('rough_in', about)
+const say = (text: string) => store.edit([{ op: 'say', text, ...about() }])
+
+const lookAt = (key: string) => store.lookAt({ wall: key, node: undefined })
+const lookNode = (id: string) => store.lookAt({ node: id, wall: undefined })
+function step(by: number) {
+  const keys = rows.value.map(keyOf)
+  const next = keys[(keys.indexOf(here.value ?? '') + by + keys.length) % keys.length]
+  if (next) void lookAt(next)
+}
+function stepBox(by: number) {
+  const own = shown.value?.boxes ?? []
+  const next = own[(own.findIndex((box) => box.id === node.value) + by + own.length) % own.length]
+  if (next) void store.lookAt({ node: next.id })
+}
+
+/** Ticks are written down first: they are made also when the signal is gone. */
+function tick(steps: string[], done: boolean) {
+  const at = card.value ?? panel.value
+  if (!at) return
+  if (look.at.node !== at.node || (here.value && look.at.wall !== here.value))
+    look.go({ node: at.node, wall: here.value ?? undefined })
+  const words =
+    steps.length > 1 ? 'made up' : `${(steps[0] ?? '').replace('ask_', '').replace('_', ' ')} ticked`
+  void outbox.tick([tickOf(at.node, steps, done)], `${at.name}: ${done ? words : 'tick taken off'}`)
+}
+const openSteps = () =>
+  (card.value ?? panel.value)?.steps.filter(
+    (one) => !(outbox.willBe(node.value ?? '', one.key) ?? one.done),
+  ) ?? []
+function next() {
+  const first = openSteps()[0]
+  if (first) tick([first.key], true)
+}
+function all() {
+  const open = openSteps().filter((one) => one.needed)
+  if (open.length)
+    tick(
+      open.map((one) => one.key),
+      true,
+    )
+}
+const torque = (at: string, read: number, label: number | null) =>
+  panel.value &&
+  act(
+    [{ op: 'torque', node: panel.value.node, at, lb_in: read, label_lb_in: label, on: today() }],
+    `torque of ${at}`,
+  )
+
+const behind = ref<Behind | null>(null)
+watch(here, () => (behind.value = null))
+async function whats(at: number, height: number) {
+  if (!view.value || !wall.value) return
+  const query = { room: wall.value.room, surface: wall.value.surface, at_in: at, height_in: height }
+  const path = { job_id: view.value.id }
+  const { data, problem } = await ask(api.GET('/api/jobs/{job_id}/behind', { params: { path, query } }))
+  if (problem) notice.tell(problem.detail, 'stop')
+  else behind.value = data
+}
+const moveBox = (id: string, at: number, height: number) =>
+  act([{ op: 'built_box', node: id, at_in: at, height_in: height, on: today() }], 'where the box was built')
+const moveCable = (cable: XCable, points: Point[]) =>
+  wall.value &&
+  act(
+    [
+      {
+        op: 'built_cable',
+        circuit: cable.circuit,
+        box: cable.box,
+        room: wall.value.room,
+        surface: wall.value.surface,
+        points,
+        on: today(),
+      },
+    ],
+    `where cable ${cable.letter} lies`,
+  )
+
+const opened = ref<string | null>(null)
+const photo = computed(() => photos.value.find((item) => item.id === opened.value) ?? null)
+const pin = (id: string, at: number, height: number) =>
+  wall.value &&
+  act(
+    [
+      {
+        op: 'pin_photo',
+        photo: id,
+        room: wall.value.room,
+        surface: wall.value.surface,
+        at_in: at,
+        height_in: height,
+      },
+    ],
+    'pin the photo',
+  )
+/** A photo goes to the spot that was asked about, else to the box looked at, else to the middle. */
+function spot(): Point {
+  if (behind.value) return [behind.value.at_in, behind.value.height_in]
+  const box = shown.value?.boxes.find((item) => item.id === node.value)
+  if (box) return [(box.x0 + box.x1) / 2, Math.min((box.y0 + box.y1) / 2 + 18, shown.value?.tall_in ?? 96)]
+  return [(shown.value?.wide_in ?? 0) / 2, (shown.value?.tall_in ?? 0) / 2]
+}
+const MOST = 25_000_000
+function chosen(event: Event) {
+  const input = event.target as HTMLInputElement
+  const files = [...(input.files ?? [])]
+  input.value = ''
+  void take(files)
+}
+async function take(files: File[]) {
+  if (!wall.value) return
+  const [at, height] = spot()
+  for (const one of files) {
+    if (one.size > MOST) {
+      notice.tell(`${one.name} has ${Math.round(one.size / 1e6)} MB; allowed: up to 25`, 'stop')
+      continue
+    }
+    const where = { room: wall.value.room, surface: wall.value.surface }
+    await outbox.photo(
+      one,
+      { ...where, at_in: String(at), height_in: String(height), on: takenOn(one) },
+      `photo ${one.name}`,
+    )
+  }
+}
+/** The camera's own day is read from the picture; this is what stands where it has none. */
+const takenOn = (one: File) =>
+  one.lastModified ? new Date(one.lastModified).toLocaleDateString('sv') : today()
+const dropped = (event: DragEvent) => take([...(event.dataTransfer?.files ?? [])])
+const sendingPhotos = computed(() =>
+  outbox.mine
+    .filter((item) => item.photo)
+    .map((item) => ({ ...item, share: Math.round((outbox.progress[item.id] ?? 0) * 100) })),
+)
+const waitingTicks = computed(() => outbox.mine.filter((item) => item.edits && !item.refused).length)
+
+const whereOf = (fault: FaultRow) => store.lookAt({ node: fault.node, wall: fault.wall || undefined })
+const settle = (edits: Edit[], label?: string) => {
+  if (here.value && !look.at.wall) look.go({ wall: here.value, node: node.value ?? undefined })
+  return store.edit(edits, label)
+}
+/** On a phone the box comes before the holds: it is what the thumb is for. */
+const glass = window.matchMedia('(max-width: 1000px)')
+const narrow = ref(glass.matches)
+const turned = () => (narrow.value = glass.matches)
+onMounted(() => {
+  void outbox.load()
+  glass.addEventListener('change', turned)
+})
+onBeforeUnmount(() => glass.removeEventListener('change', turned))
+useKeys({
+  '/': () => entry.value?.focus(),
+  b: () => entry.value?.focus(),
+  j: () => step(1),
+  k: () => step(-1),
+  '[': () => stepBox(-1),
+  ']': () => stepBox(1),
+  x: next,
+  u: all,
+  f: () => file.value?.click(),
+  c: () => verdict.value?.close(),
+  m: tapMend,
+  Escape: () => (behind.value = null),
+})
+</script>
+
+<template>
+  <StageFrame>
+    <template #left>
+      <RoughNav :rows="rows" :loose="loose" :here="here" :node="node" @look="lookAt" @node="lookNode" />
+    </template>
+    <EmptyStage
+      v-if="!anything && !store.loading && view"
+      title="Nothing is wired yet"
+      action="Begin with a circuit"
+      @begin="look.go({}, 'circuits')"
+    >
+      Every box that a circuit reaches is made up, photographed and seen here, before its wall is closed.
+    </EmptyStage>
+    <section v-if="shown && wall" class="wall" @dragover.prevent @drop.prevent="dropped">
+      <header class="num">
+        <h2>{{ shown.title }}</h2>
+        <span class="mute">tap: what is behind a spot · drag: where it really went</span>
+      </header>
+      <XRayPicture
+        :shown="shown"
+        :node="node"
+        :spot="behind"
+        :metric="store.metric"
+        :pinning="false"
+        @pick="store.lookAt({ node: $event, wall: here ?? undefined })"
+        @photo="opened = $event"
+        @ask="whats"
+        @box="moveBox"
+        @cable="moveCable"
+        @pin="pin"
+      />
+      <ul v-if="shown.marks.length" class="marks num">
+        <li v-for="mark in shown.marks" :key="mark">On the floor, {{ mark }}</li>
+      </ul>
+    </section>
+    <template v-if="anything" #under>
+      <section v-if="card" class="card">
+        <header class="num">
+          <h2>{{ card.name }}, {{ card.title }}: how it is made up</h2>
+          <span class="mute">{{ card.circuits }}</span>
+        </header>
+        <p class="num mute where">{{ card.where }}</p>
+        <div class="two">
+          <StepTicks :node="card.node" :name="card.name" :steps="card.steps" :asks="card.asks" @tick="tick" />
+          <BoxFigure :card="card" />
+        </div>
+      </section>
+      <section v-else-if="panel" class="card">
+        <header class="num">
+          <h2>{{ panel.name }}: how it is made up</h2>
+          <span class="mute">{{ panel.where }}</span>
+        </header>
+        <div class="one">
+          <PanelFigure :card="panel" @torque="torque" />
+          <StepTicks
+            :node="panel.node"
+            :name="panel.name"
+            :steps="panel.steps"
+            :asks="panel.asks"
+            @tick="tick"
+          />
+        </div>
+      </section>
+      <HoldList
+        class="below"
+        v-if="view && narrow"
+        :holds="holds"
+        :visits="(view.visits as VisitRow[] | undefined) ?? []"
+        :faults="(view.faults as FaultRow[] | undefined) ?? []"
+        :structure="structure"
+        :job="view.id"
+        :act="settle"
+        @go="whereOf"
+      />
+      <p class="foot num no-print">
+        <router-link :to="`/jobs/${view?.id}/sheets/box-cards`">Box cards</router-link>
+        <router-link :to="`/jobs/${view?.id}/sheets/photos`"
+          >All {{ view?.all_photos ?? 0 }} photos</router-link
+        >
+        <router-link :to="`/jobs/${view?.id}/sheets/handover-book`">Handover book</router-link>
+        <span v-if="view?.bare" class="mute">{{ view.bare }} walls without a photo</span>
+      </p>
+    </template>
+    <template v-if="anything" #entry>
+      <EntryLine
+        ref="entry"
+        verb="tick"
+        called="rough-in"
+        placeholder="made up R-10 · behind north 4'2 at 40&quot; · shut north on 2026-05-20"
+        :buttons="['made up', 'behind', 'built', 'extra']"
+        action="say it"
+        :suggest="suggest"
+        :submit="say"
+      />
+    </template>
+    <template v-if="anything" #right>
+      <p v-if="waitingTicks" class="waits num" role="status" data-testid="waits">
+        {{ waitingTicks }} {{ waitingTicks === 1 ? 'tick waits' : 'ticks wait' }} for the signal, and
+        {{ waitingTicks === 1 ? 'is' : 'are' }} kept on this phone.
+      </p>
+      <p v-for="item in sendingPhotos" :key="item.id" class="waits num" role="status">
+        {{ item.label }}:
+        {{ item.refused ?? (item.share ? `${item.share} %` : 'waits for the signal, kept on this phone') }}
+        <progress v-if="item.share" :value="item.share" max="100" />
+        <button v-if="item.refused" type="button" class="plain" @click="outbox.forget(item.id)">
+          Leave it
+        </button>
+      </p>
+      <WallPanel
+        v-if="wall"
+        ref="verdict"
+        :wall="wall"
+        :behind="behind"
+        :act="settle"
+        @node="store.lookAt({ node: $event, wall: here ?? undefined })"
+        @photo="file?.click()"
+        @forget="behind = null"
+      />
+      <div v-if="photos.length && view" class="strip">
+        <button v-for="p in photos" :key="p.id" type="button" class="plain" @click="opened = p.id">
+          <img :src="`/api/jobs/${view.id}/photos/${p.id}/small.jpg`" :alt="`Photo ${p.number}: ${p.text}`" />
+          <span class="num">{{ p.number }} · {{ p.on || 'no day' }}</span>
+        </button>
+      </div>
+      <FindingCard v-for="f in said" :key="f.code + f.subject" :finding="f" @mend="store.mend" />
+      <HoldList
+        v-if="view && !narrow"
+        :holds="holds"
+        :visits="(view.visits as VisitRow[] | undefined) ?? []"
+        :faults="(view.faults as FaultRow[] | undefined) ?? []"
+        :structure="structure"
+        :job="view.id"
+        :act="settle"
+        @go="whereOf"
+      />
+      <PhotoDialog
+        v-if="view"
+        :photo="photo"
+        :job="view.id"
+        :act="(edits, label) => store.edit(edits, label)"
+        @close="opened = null"
+      />
+      <input
+        ref="file"
+        type="file"
+        accept="image/jpeg,image/png,image/webp,image/heic,image/heif,image/*"
+        multiple
+        hidden
+        data-testid="photo-file"
+        @change="chosen"
+      />
+    </template>
+  </StageFrame>
+</template>
+
+<style scoped>
+section {
+  background: var(--card);
+}
+header {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  gap: 2px 14px;
+  padding: 10px 14px 4px;
+}
+header .mute {
+  font-size: 14px;
+}
+.marks {
+  margin: 0;
+  padding: 0 14px 8px 30px;
+  font-size: 14px;
+}
+:deep(.under) {
+  padding: 0;
+  margin-bottom: auto;
+}
+.card {
+  border-top: 1px solid var(--rule);
+  padding-bottom: 12px;
+}
+.where {
+  margin: 0;
+  padding: 0 14px 4px;
+  font-size: 14px;
+}
+.two {
+  display: grid;
+  grid-template-columns: minmax(200px, 250px) minmax(0, 1fr);
+  gap: 18px;
+  padding: 0 14px;
+}
+.below {
+  padding: 4px 14px 0;
+  margin: 0;
+}
+.one {
+  padding: 0 14px;
+}
+.foot {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 16px;
+  padding: 10px 14px;
+  margin: 0;
+  font-size: 15px;
+}
+.foot a {
+  color: var(--chalk);
+  font-weight: 600;
+}
+.waits {
+  margin: 0 0 8px;
+  padding: 6px 10px;
+  background: var(--check-wash);
+  border-left: 5px solid var(--check-mark);
+  font-size: 14.5px;
+}
+.waits progress {
+  width: 100%;
+}
+.strip {
+  display: flex;
+  gap: 8px;
+  overflow-x: auto;
+  margin: 0 0 8px;
+}
+.strip button {
+  flex: none;
+  text-align: left;
+  font-size: 13.5px;
+}
+.strip img {
+  display: block;
+  height: 84px;
+  border: 1px solid var(--ink);
+}
+@media (max-width: 700px) {
+  .two {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>
