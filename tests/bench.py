@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import gc
 import http.client
+import io
 import json
 import random
 import statistics
@@ -13,14 +14,16 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
+from PIL import Image
 from playwright.sync_api import sync_playwright
 
+from levelrun.api.photos import photo_rows
 from levelrun.cli import GARBAGE
 from levelrun.core.boxes.volume import Counted, box_volume
 from levelrun.core.circuits.loads import all_loads
 from levelrun.core.circuits.proposer import propose
 from levelrun.core.codebook import load
-from levelrun.core.job import Box, Job
+from levelrun.core.job import Box, Job, Photo
 from levelrun.core.others.kinds import others_of
 from levelrun.core.others.weighed import weighed
 from levelrun.core.pipe.facts import piped
@@ -28,6 +31,7 @@ from levelrun.core.pipe.layout import layout_of
 from levelrun.core.pipe.planned import _plans, plan_pull
 from levelrun.core.pipe.pulling import bands_of
 from levelrun.core.plan import job_book, plan, plan_whole, way_contexts
+from levelrun.core.roughin.waits import holds
 from levelrun.core.trade.coils import Coil, planned
 from levelrun.core.trade.conductors.sizing import Demand, choose
 from levelrun.core.trade.cover import cover
@@ -39,11 +43,14 @@ from levelrun.core.trade.pipe.pull import PullWires, Section, pull
 from levelrun.core.ways.facts import viewed
 from levelrun.core.ways.forces import force_of
 from levelrun.core.ways.frame.found import found_ways
+from levelrun.core.ways.inside import _inside
 from levelrun.core.ways.line import line_of
 from levelrun.core.ways.ordering import distances, orders_of
 from levelrun.core.ways.pulls import pulls_of
 from levelrun.core.ways.walk import parse_walk
+from levelrun.exchange.pictures import read_picture
 from levelrun.samples import sample
+from levelrun.store.pictures import Pictures
 from tests.conftest import one_way
 from tests.core.test_kept_plans import forget
 from tests.e2e.conftest import CHROMIUM, FLAGS, Server
@@ -99,6 +106,7 @@ def main() -> None:
     measure("circuits proposed for 400 boxes", lambda: propose(bare, book, rooms, far), 5)
     ways(job)
     buying(job)
+    recording(job)
     with tempfile.TemporaryDirectory() as folder:
         server = Server(Path(folder), demo=False)
         head = over_http(server, job)
@@ -191,6 +199,30 @@ def buying(job: Job) -> None:
     before = plan(demo)
     ways_ = others_of(demo, job_book(demo))
     measure(f"another way of the demo, of {len(ways_)}", lambda: weighed(demo, before, ways_[0]), 5)
+
+
+def recording(job: Job) -> None:
+    """An x-ray of the large house, its cards and holds, 500 photos listed, a photo of 12 million pixels taken in."""
+    record = plan(job).record
+    row = next(r for r in record.surfaces if r.room.startswith("big-") and r.surface.isdigit())
+
+    def cold() -> None:
+        _inside.cache_clear()
+        record.xray(row.room, row.surface)
+
+    measure("x-ray of a wall, nothing kept", cold, 20)
+    measure("x-ray of a wall", lambda: record.xray(row.room, row.surface), 20)
+    measure("card of a box", lambda: record.card("x7"), 50)
+    measure("holds of the large house", lambda: holds(job, {}), 20)
+    photo = Photo(id="p0", file="0" * 64, wide=4000, tall=3000, room=row.room, surface="0", at_in=10, height_in=10)
+    many = tuple(photo.model_copy(update={"id": f"p{n}", "file": f"{n:064x}"}) for n in range(500))
+    listed = job.model_copy(update={"photos": many})
+    with tempfile.TemporaryDirectory() as folder:
+        pictures = Pictures(Path(folder))
+        measure("500 photos listed", lambda: photo_rows(listed, pictures), 20)
+    noise = io.BytesIO()
+    Image.effect_noise((4000, 3000), 64).convert("RGB").save(noise, "JPEG", quality=97)
+    measure(f"a photo of {len(noise.getvalue()) / 1e6:.0f} MB taken in", lambda: read_picture(noise.getvalue()), 3)
 
 
 def _at(box: Box, step: int) -> Box:

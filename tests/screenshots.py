@@ -30,9 +30,9 @@ def cables(page: Page) -> None:
     to(page, "runs?way=w-c3-b18")
 
 
-def pull_list(page: Page) -> None:
-    """Every cable to pull."""
-    to(page, "sheets/pull-list")
+def rough_in(page: Page) -> None:
+    """A kitchen wall with one box open."""
+    to(page, "rough_in?wall=m2.0")
 
 
 def pipe(page: Page) -> None:
@@ -56,14 +56,6 @@ def basement(page: Page) -> None:
     """The dark theme, on an overhead feeder."""
     page.get_by_label("Light or dark").click()
     to(page, "runs?way=s7")
-
-
-def pocket(page: Page) -> None:
-    """A pocket calculation: an offset."""
-    page.keyboard.press("p")
-    page.wait_for_timeout(500)
-    page.get_by_role("tab", name="Offset").click()
-    page.wait_for_timeout(400)
 
 
 def rules(page: Page) -> None:
@@ -156,16 +148,16 @@ VIEWS: dict[str, tuple[tuple[int, int], Callable[[Page], None]]] = {
     "circuits-panel": ((1280, 800), panel),
     "runs": ((1280, 800), runs),
     "runs-cables": ((1280, 800), cables),
-    "pull-list": ((1280, 800), pull_list),
     "pipe": ((1280, 800), pipe),
     "pipe-sticks": ((1280, 800), sticks),
     "trench": ((1280, 800), trench),
     "trench-phone": ((390, 844), trench),
     "runs-dark": ((1280, 800), basement),
     "rules": ((1280, 800), rules),
-    "pocket-phone": ((390, 844), pocket),
     "buy": ((1280, 800), buy),
     "buying-list-phone": ((390, 844), buying_list),
+    "rough-in": ((1280, 800), rough_in),
+    "rough-in-phone": ((390, 844), rough_in),
 }
 
 

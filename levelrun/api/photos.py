@@ -30,8 +30,8 @@ from levelrun.store.pictures import Pictures
 
 router = APIRouter(prefix="/api/jobs", tags=["photos"])
 PartId = Annotated[str, Field(max_length=40, pattern=r"^[A-Za-z0-9_-]+$")]
-SIZES = {"large": "large", "small": "small", "kept": "kept"}
 TRIES = 20
+PLACE = {"room", "surface", "trench", "node", "at_in", "height_in"}
 
 
 class PhotoRow(BaseModel):
@@ -71,6 +71,9 @@ def photo_rows(job: Job, pictures: Pictures) -> list[PhotoRow]:
             )
         elif photo.trench is not None:
             place, text = trenches[photo.trench], f"{photo.at_in / 12:g} ft along"
+        elif photo.node is not None:
+            node = job.node(photo.node)
+            place, text = node.name, node.where
         else:
             place, text = "pinned to no place", ""
         rows.append(
@@ -103,6 +106,7 @@ class Pin(BaseModel):
     room: PartId | None = None
     surface: Surface = "0"
     trench: PartId | None = None
+    node: PartId | None = None
     at_in: float = 0
     height_in: float = 0
     who: Annotated[str, Field(max_length=60)] = ""
@@ -130,8 +134,8 @@ def _pinned(job: Job, pin: Pin) -> None:
 
 
 def _edits(pin: Pin, photo: dict[str, object], ident: str) -> list[dict[str, object]]:
-    item = {**pin.model_dump(exclude={"room", "surface", "trench", "at_in", "height_in"}), **photo, "id": ident}
-    place = pin.model_dump(include={"room", "surface", "trench", "at_in", "height_in"})
+    item = {**pin.model_dump(exclude=PLACE), **photo, "id": ident}
+    place = pin.model_dump(include=PLACE)
     return [
         {"op": "add", "kind": "photo", "item": item},
         {"op": "pin_photo", "photo": ident, **place},
@@ -172,6 +176,8 @@ def _where(job: Job, photo: Photo) -> str:
     if photo.room is not None:
         at = readings(photo.at_in, photo.height_in, photo.surface)
         return f"{place_name(job, photo.room, photo.surface)}, {at}"
+    if photo.node is not None:
+        return job.node(photo.node).name
     return job.trench(photo.trench).name if photo.trench is not None else "pinned to no place"
 
 

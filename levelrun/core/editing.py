@@ -147,8 +147,8 @@ def forgotten(job: Job, part_id: str) -> Job:
         "built": tuple(item for item in job.built if part_id not in (item.node, item.circuit, item.room)),
         "closings": tuple(item for item in job.closings if item.room != part_id),
         "photos": tuple(
-            photo.model_copy(update={"room": None, "trench": None})
-            if part_id in (photo.room, photo.trench)
+            photo.model_copy(update={"room": None, "trench": None, "node": None})
+            if part_id in (photo.room, photo.trench, photo.node)
             else photo
             for photo in job.photos
         ),

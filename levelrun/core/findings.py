@@ -59,7 +59,7 @@ class Finding:
     """One thing that is wrong, in doubt, or worth knowing.
 
     `about` is way, room, box, panel, circuit, structure, trench,
-    span or item (by its name); `subject` its id. Of a way, `leg` counts
+    span, item (by its name), surface (room and surface), hold or fault; `subject` its id. Of a way, `leg` counts
     from 0, None for the way as a whole, and `last` is the last leg where it spans several. `room` is where to look
     for it.
     """

@@ -226,6 +226,7 @@ CREATE TABLE photo (
   room TEXT,
   surface TEXT NOT NULL,
   trench TEXT,
+  node TEXT,
   at_in REAL NOT NULL,
   height_in REAL NOT NULL,
   taken_on TEXT NOT NULL,

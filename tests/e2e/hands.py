@@ -45,6 +45,11 @@ def say(page: Page, text: str) -> int:
     return keys
 
 
+def says(page: Page, *texts: str) -> int:
+    """Sentences one after another; the count of keys."""
+    return sum(say(page, text) for text in texts)
+
+
 def look(page: Page, circuit: str) -> None:
     """Looks at a circuit with its ways in the stage Runs."""
     if "/runs" not in page.url:

@@ -9,6 +9,7 @@ from pathlib import Path
 
 from playwright.sync_api import Page, expect
 
+from tests.conftest import PLANTED
 from tests.e2e.hands import LINE, new_job, say, settled, stage, stops
 
 Open = Callable[..., Page]
@@ -33,7 +34,7 @@ def test_the_one_coil_guess_is_told_and_mended_by_keyboard(open_page: Open) -> N
     page.keyboard.press("m")
     settled(page)
     expect(card).to_have_count(0)
-    stops(page, 13)
+    stops(page, PLANTED - 1)
     sheet = page.locator("[data-sheet='12-2 NM-B']")
     expect(sheet.locator(".bar")).to_have_count(3)
     expect(sheet).to_contain_text("500 + 100 + 100 ft coils")

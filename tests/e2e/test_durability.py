@@ -8,7 +8,7 @@ from tests.e2e.conftest import Server, call
 
 
 def post(server: Server, path: str, body: object) -> tuple[int, dict]:  # type: ignore[type-arg]
-    connection = http.client.HTTPConnection("127.0.0.1", server.port, timeout=5)
+    connection = http.client.HTTPConnection("127.0.0.1", server.port, timeout=60)
     connection.request("POST", path, json.dumps(body), {"content-type": "application/json"})
     answer = connection.getresponse()
     return answer.status, json.loads(answer.read())

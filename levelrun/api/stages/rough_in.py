@@ -125,7 +125,7 @@ def rough_in_view(planned: Planned, look: Look) -> RoughInView:
             holds=record.holds,
             visits=[_visit(job, visit.id) for visit in job.visits],
             faults=_faults(job),
-            photos=_photos(job, shown),
+            photos=_photos(job, shown, node if wall is None else None),
             all_photos=len(job.photos),
             bare=sum(any(w.kind == "photo" for w in row.waits) for row in record.surfaces),
             said=[f for f in planned.plan.findings if f.stage == "rough_in"],
@@ -223,9 +223,14 @@ def _faults(job: Job) -> list[FaultRow]:
     return sorted(rows, key=lambda row: ("open", "mended", "seen").index(row.state))
 
 
-def _photos(job: Job, shown: XRay | None) -> list[WallPhoto]:
+def _photos(job: Job, shown: XRay | None, node: str | None) -> list[WallPhoto]:
+    """The photos of a surface; of a box in no drawn room its own."""
     own = {photo.id: photo for photo in job.photos}
+    alone = [photo for photo in job.photos if node is not None and photo.node == node]
     return [
+        WallPhoto(id=p.id, number=n, text=p.on, on=p.on, remarks=p.remarks, at_in=0, height_in=0)
+        for n, p in enumerate(alone, start=1)
+    ] + [
         WallPhoto(
             id=at.id, number=at.number, text=at.text, on=own[at.id].on, remarks=own[at.id].remarks,
             at_in=at.x, height_in=at.y,

@@ -166,7 +166,8 @@ class Job(Frozen):
         visits = {visit.id for visit in self.visits}
         _unique("card of", [card.node for card in self.cards])
         _unique("closed", [f"{item.room} {item.surface}" for item in self.closings])
-        for name, about in (("card", self.cards), ("built", self.built), ("fault", self.faults)):
+        known = (("card", self.cards), ("built", self.built), ("fault", self.faults), ("photo", self.photos))
+        for name, about in known:
             for item in about:
                 if item.node is not None and item.node not in nodes:
                     raise _unknown("node", f"{name} {item.id}", item.node)

@@ -10,7 +10,7 @@ from levelrun.core.job import Job, Photo, Room
 from levelrun.core.measure import show, shown_in
 from levelrun.core.roughin.parts import Built
 from levelrun.core.roughin.planned import RoughIn
-from levelrun.core.roughin.steps import left_out
+from levelrun.core.roughin.steps import left_out, wired
 from levelrun.core.roughin.surfaces import level_of, nodes_on, place_name, readings_of
 from levelrun.core.roughin.waits import counted
 from levelrun.core.roughin.xray import XRay, readings
@@ -66,6 +66,7 @@ class Book:
     of: str
     directory: list[DirectoryLine]
     pages: list[BookPage]
+    loose: list[BookLine]
     outside: list[BookLine]
     later: list[BookLine]
     seen: list[BookLine]
@@ -93,6 +94,7 @@ def book_of(record: RoughIn, structure: str, room: str | None = None) -> Book:
             of=building.name if room is None else f"{building.name}, {rooms[0].name}",
             directory=list(_directory(record, structure, {item.id for item in rooms}, room is not None)),
             pages=[page for item in rooms for page in _pages(record, item)],
+            loose=list(_loose(record, structure)) if room is None else [],
             outside=list(_outside(job, structure)) if room is None else [],
             later=list(_later(record, structure)),
             seen=list(_seen(job, structure)),
@@ -157,6 +159,14 @@ def _went(job: Job, item: Built, surface: str) -> BookLine:
 
 def _photo_text(photo: Photo, surface: str) -> str:
     return ", ".join(t for t in (readings(photo.at_in, photo.height_in, surface), photo.on, photo.remarks) if t)
+
+
+def _loose(record: RoughIn, structure: str) -> Iterator[BookLine]:
+    """What is wired and stands in no drawn room: where it is, in words."""
+    reached, gone = wired(record.job), left_out(record.job)
+    for node in record.job.nodes:
+        if node.structure == structure and node.room is None and node.id in reached and node.id not in gone:
+            yield BookLine(name=node.name, text=node.where or "where it is was not said")
 
 
 def _outside(job: Job, structure: str) -> Iterator[BookLine]:

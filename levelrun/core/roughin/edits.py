@@ -248,13 +248,14 @@ class Extra(EditBase):
 
 
 class PinPhoto(EditBase):
-    """Pin a photo to a spot of a surface by its two readings, or along a trench."""
+    """Pin a photo to a spot of a surface by its two readings, along a trench, or to a box in no drawn room."""
 
     op: Literal["pin_photo"]
     photo: Id
     room: Id | None = None
     surface: Surface = "0"
     trench: Id | None = None
+    node: Id | None = None
     at_in: float = 0
     height_in: float = 0
 

@@ -103,8 +103,8 @@ class Built(Frozen):
 
 
 class Photo(Frozen):
-    """A photo and where it was taken: its file by what is in it, pinned to a spot of a surface or along a trench.
-    Readings: from the left corner (of a trench: from its start), and over the floor."""
+    """A photo and where it was taken: its file by what is in it, pinned to a spot of a surface, along a trench, or
+    to a box in no drawn room. Readings: from the left corner (of a trench: from its start), and over the floor."""
 
     id: Id
     file: Annotated[str, StringConstraints(pattern=r"^[0-9a-f]{64}$")] = Field(description="SHA-256 of what is kept")
@@ -113,6 +113,7 @@ class Photo(Frozen):
     room: Id | None = None
     surface: Surface = "0"
     trench: Id | None = None
+    node: Id | None = Field(None, description="The box or panel that it shows, where no room is drawn")
     at_in: Inches = 0
     height_in: Height = 0
     on: Day = ""

@@ -25,7 +25,7 @@ class RecordFacts:
 
 def closed_rule(facts: RecordFacts) -> Iterator[Finding]:
     """A surface that is closed while it waits."""
-    for row in surfaces(facts.job):
+    for row in surfaces(facts.job) if facts.job.closings else ():
         if not row.closed or not row.waits:
             continue
         why = f" Closed all the same: {row.why}." if row.why else ""

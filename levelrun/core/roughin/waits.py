@@ -187,7 +187,8 @@ def holds(job: Job, stops: Mapping[str, int]) -> list[HoldRow]:
         for kind in KINDS:
             if kind == "insulation" and not _insulated(job, structure.id):
                 continue
-            if kind == "drywall" and not any(row.structure == structure.id for row in rows):
+            boxed = any(isinstance(n, Box) and n.structure == structure.id and n.id in reached for n in job.nodes)
+            if kind == "drywall" and not boxed:
                 continue
             waits = list(_building_waits(job, kind, structure.id, rows, stops.get(structure.id, 0)))
             found.append(_row(job, kind, structure.id, structure.name, waits))

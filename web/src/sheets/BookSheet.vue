@@ -120,6 +120,12 @@ const drawn = (shown: XRay) => {
           </figure>
         </div>
       </section>
+      <section v-if="data.loose.length">
+        <h3>In no drawn room</h3>
+        <p v-for="row in data.loose" :key="row.name" class="num">
+          <b>{{ row.name }}</b> {{ row.text }}
+        </p>
+      </section>
       <section v-if="data.outside.length">
         <h3>In the ground</h3>
         <p v-for="row in data.outside" :key="row.name" class="num">

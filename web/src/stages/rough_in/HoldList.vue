@@ -14,9 +14,15 @@ const props = defineProps<{
   faults: FaultRow[]
   structure: string
   job: string
+  /** Boxes of the wall looked at, where something may have been found. */
+  boxes: { id: string; name: string }[]
   act: (edits: Edit[], label?: string) => Promise<unknown>
 }>()
-const emit = defineEmits<{ go: [fault: FaultRow] }>()
+const emit = defineEmits<{
+  go: [fault: FaultRow]
+  photo: [trench: string]
+  wait: [node: string, wall: string]
+}>()
 
 const others = ref(false)
 const shown = computed(() =>
@@ -31,11 +37,13 @@ const coming = (hold: HoldRow) =>
 const opened = ref('')
 const who = ref('')
 const found = ref('')
+const section = ref('')
+const at = ref('')
 const offers = ref<Offer[]>([])
 const wrong = ref('')
 function open(key: string) {
   opened.value = opened.value === key ? '' : key
-  who.value = found.value = wrong.value = ''
+  who.value = found.value = section.value = at.value = wrong.value = ''
   offers.value = []
 }
 async function made(edits: Edit[], label: string) {
@@ -89,6 +97,11 @@ async function outcome(visit: VisitRow) {
       `inspection ${data.result}`,
     )
 }
+const foundThere = () => ({
+  text: found.value.trim(),
+  section: section.value.trim(),
+  node: at.value || null,
+})
 const end = (visit: VisitRow, result: 'passed' | 'failed') =>
   made(
     [
@@ -97,7 +110,7 @@ const end = (visit: VisitRow, result: 'passed' | 'failed') =>
         visit: visit.id,
         result,
         who: who.value.trim(),
-        found: result === 'failed' && found.value.trim() ? [{ text: found.value.trim() }] : [],
+        found: result === 'failed' && found.value.trim() ? [foundThere()] : [],
       },
     ],
     `inspection ${result}`,
@@ -147,12 +160,27 @@ const mend = (fault: FaultRow, mended: boolean) =>
           <label>Who came <input v-model="who" maxlength="60" data-testid="who-came" /> </label>
           <template v-for="visit in coming(hold)" :key="visit.id">
             <label>What was found <input v-model="found" maxlength="300" data-testid="what-found" /> </label>
+            <div class="pair">
+              <label>Section <input v-model="section" maxlength="40" /></label>
+              <label
+                >At
+                <select v-model="at">
+                  <option value="">no box</option>
+                  <option v-for="box in boxes" :key="box.id" :value="box.id">{{ box.name }}</option>
+                </select>
+              </label>
+            </div>
             <div class="buttons">
               <v-btn size="small" variant="flat" color="ink" @click="end(visit, 'passed')">Passed</v-btn>
               <v-btn size="small" variant="outlined" @click="end(visit, 'failed')">Failed</v-btn>
               <v-btn size="small" variant="text" @click="outcome(visit)">Ask the desk (simulated)</v-btn>
             </div>
           </template>
+          <div v-if="hold.kind === 'backfill'" class="buttons">
+            <v-btn size="small" variant="outlined" @click="emit('photo', hold.place)"
+              >Add a photo of the trench</v-btn
+            >
+          </div>
           <div v-if="!coming(hold).length" class="buttons">
             <v-btn size="small" variant="outlined" @click="call(hold)"
               >Call the permit desk (simulated)</v-btn
@@ -265,8 +293,15 @@ i.check {
   margin: 4px 0 2px 21px;
 }
 .wait {
+  display: block;
   margin: 0;
+  padding: 2px 0;
   font-size: 14px;
+  text-align: left;
+}
+button.wait {
+  color: var(--chalk);
+  font-weight: 600;
 }
 label {
   display: block;
@@ -274,6 +309,12 @@ label {
   font-size: 14px;
   color: var(--mute);
 }
+.pair {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 8px;
+}
+label select,
 label input {
   display: block;
   width: 100%;

@@ -32,8 +32,10 @@ import HoldList from './HoldList.vue'
 import PanelFigure from './PanelFigure.vue'
 import PhotoDialog from './PhotoDialog.vue'
 import { keyOf, type Point, tickOf, today } from './record'
+import OutboxNotes from './OutboxNotes.vue'
 import RoughNav from './RoughNav.vue'
 import StepTicks from './StepTicks.vue'
+import { usePhotos } from './usePhotos'
 import WallPanel from './WallPanel.vue'
 import XRayPicture from './XRayPicture.vue'
 
@@ -44,7 +46,6 @@ const notice = useNotice()
 const outbox = useOutbox()
 const entry = ref<{ focus: () => void } | null>(null)
 const verdict = ref<{ close: () => void } | null>(null)
-const file = ref<HTMLInputElement | null>(null)
 
 const view = computed(() => store.view)
 const rows = computed(() => (view.value?.surfaces as SurfaceRow[] | undefined) ?? [])
@@ -166,47 +167,10 @@ const pin = (id: string, at: number, height: number) =>
     ],
     'pin the photo',
   )
-/** A photo goes to the spot that was asked about, else to the box looked at, else to the middle. */
-function spot(): Point {
-  if (behind.value) return [behind.value.at_in, behind.value.height_in]
-  const box = shown.value?.boxes.find((item) => item.id === node.value)
-  if (box) return [(box.x0 + box.x1) / 2, Math.min((box.y0 + box.y1) / 2 + 18, shown.value?.tall_in ?? 96)]
-  return [(shown.value?.wide_in ?? 0) / 2, (shown.value?.tall_in ?? 0) / 2]
-}
-const MOST = 25_000_000
-function chosen(event: Event) {
-  const input = event.target as HTMLInputElement
-  const files = [...(input.files ?? [])]
-  input.value = ''
-  void take(files)
-}
-async function take(files: File[]) {
-  if (!wall.value) return
-  const [at, height] = spot()
-  for (const one of files) {
-    if (one.size > MOST) {
-      notice.tell(`${one.name} has ${Math.round(one.size / 1e6)} MB; allowed: up to 25`, 'stop')
-      continue
-    }
-    const where = { room: wall.value.room, surface: wall.value.surface }
-    await outbox.photo(
-      one,
-      { ...where, at_in: String(at), height_in: String(height), on: takenOn(one) },
-      `photo ${one.name}`,
-    )
-  }
-}
-/** The camera's own day is read from the picture; this is what stands where it has none. */
-const takenOn = (one: File) =>
-  one.lastModified ? new Date(one.lastModified).toLocaleDateString('sv') : today()
-const dropped = (event: DragEvent) => take([...(event.dataTransfer?.files ?? [])])
-const sendingPhotos = computed(() =>
-  outbox.mine
-    .filter((item) => item.photo)
-    .map((item) => ({ ...item, share: Math.round((outbox.progress[item.id] ?? 0) * 100) })),
-)
-const waitingTicks = computed(() => outbox.mine.filter((item) => item.edits && !item.refused).length)
+const { file, chosen, dropped, trenchPhoto, choose } = usePhotos({ wall, shown, node, behind })
 
+const boxesHere = computed(() => (shown.value?.boxes ?? []).map((box) => ({ id: box.id, name: box.name })))
+const alone = computed(() => (wall.value ? null : (card.value ?? panel.value)))
 const whereOf = (fault: FaultRow) => store.lookAt({ node: fault.node, wall: fault.wall || undefined })
 const settle = (edits: Edit[], label?: string) => {
   if (here.value && !look.at.wall) look.go({ wall: here.value, node: node.value ?? undefined })
@@ -230,7 +194,7 @@ useKeys({
   ']': () => stepBox(1),
   x: next,
   u: all,
-  f: () => file.value?.click(),
+  f: () => choose(),
   c: () => verdict.value?.close(),
   m: tapMend,
   Escape: () => (behind.value = null),
@@ -309,6 +273,9 @@ useKeys({
         :structure="structure"
         :job="view.id"
         :act="settle"
+        :boxes="boxesHere"
+        @photo="trenchPhoto"
+        @wait="(node, at) => store.lookAt({ node: node || undefined, wall: at || undefined })"
         @go="whereOf"
       />
       <p class="foot num no-print">
@@ -326,25 +293,14 @@ useKeys({
         verb="tick"
         called="rough-in"
         placeholder="made up R-10 · behind north 4'2 at 40&quot; · shut north on 2026-05-20"
-        :buttons="['made up', 'behind', 'built', 'extra']"
+        :buttons="['made up', 'behind', 'left out', 'extra']"
         action="say it"
         :suggest="suggest"
         :submit="say"
       />
     </template>
     <template v-if="anything" #right>
-      <p v-if="waitingTicks" class="waits num" role="status" data-testid="waits">
-        {{ waitingTicks }} {{ waitingTicks === 1 ? 'tick waits' : 'ticks wait' }} for the signal, and
-        {{ waitingTicks === 1 ? 'is' : 'are' }} kept on this phone.
-      </p>
-      <p v-for="item in sendingPhotos" :key="item.id" class="waits num" role="status">
-        {{ item.label }}:
-        {{ item.refused ?? (item.share ? `${item.share} %` : 'waits for the signal, kept on this phone') }}
-        <progress v-if="item.share" :value="item.share" max="100" />
-        <button v-if="item.refused" type="button" class="plain" @click="outbox.forget(item.id)">
-          Leave it
-        </button>
-      </p>
+      <OutboxNotes />
       <WallPanel
         v-if="wall"
         ref="verdict"
@@ -352,9 +308,14 @@ useKeys({
         :behind="behind"
         :act="settle"
         @node="store.lookAt({ node: $event, wall: here ?? undefined })"
-        @photo="file?.click()"
+        @photo="choose()"
         @forget="behind = null"
       />
+      <article v-else-if="alone" class="alone" :class="{ made: alone.made }" data-testid="box-verdict">
+        <b class="num">{{ alone.made ? `${alone.name} is made up` : `${alone.name} is not made up yet` }}</b>
+        <p class="mute num">{{ alone.where || 'In no drawn room: say where it is, in Boxes.' }}</p>
+        <v-btn size="small" variant="outlined" class="no-print" @click="choose()">Add a photo</v-btn>
+      </article>
       <div v-if="photos.length && view" class="strip">
         <button v-for="p in photos" :key="p.id" type="button" class="plain" @click="opened = p.id">
           <img :src="`/api/jobs/${view.id}/photos/${p.id}/small.jpg`" :alt="`Photo ${p.number}: ${p.text}`" />
@@ -370,6 +331,9 @@ useKeys({
         :structure="structure"
         :job="view.id"
         :act="settle"
+        :boxes="boxesHere"
+        @photo="trenchPhoto"
+        @wait="(node, at) => store.lookAt({ node: node || undefined, wall: at || undefined })"
         @go="whereOf"
       />
       <PhotoDialog
@@ -449,15 +413,18 @@ header .mute {
   color: var(--chalk);
   font-weight: 600;
 }
-.waits {
-  margin: 0 0 8px;
-  padding: 6px 10px;
-  background: var(--check-wash);
+.alone {
   border-left: 5px solid var(--check-mark);
-  font-size: 14.5px;
+  background: var(--check-wash);
+  padding: 8px 10px 9px;
+  margin-bottom: 8px;
 }
-.waits progress {
-  width: 100%;
+.alone.made {
+  border-color: var(--fine);
+  background: var(--note-wash);
+}
+.alone p {
+  margin: 2px 0 6px;
 }
 .strip {
   display: flex;

@@ -106,7 +106,14 @@ defineExpose({ close })
         @click="close"
         >{{ asking ? 'Close it' : `Close this ${what}` }}</v-btn
       >
-      <v-btn v-else size="small" variant="outlined" @click="open">Take it open again</v-btn>
+      <v-btn
+        v-else
+        size="small"
+        variant="outlined"
+        :data-first="wall.waits.length ? '' : undefined"
+        @click="open"
+        >Take it open again</v-btn
+      >
     </div>
   </article>
 </template>

@@ -43,7 +43,10 @@ const marked = computed(() => {
 })
 /** A label steps up where another is near. */
 const letters = computed(() => {
-  const placed: { x: number; y: number }[] = []
+  const placed = props.shown.boxes.map((box) => ({
+    x: props.scale.x((box.x0 + box.x1) / 2),
+    y: props.scale.y(box.y1) - 5,
+  }))
   return props.cables.map((one) => {
     const at = { x: one.label[0], y: one.label[1] - 6 }
     while (placed.some((p) => Math.abs(p.x - at.x) < 44 && Math.abs(p.y - at.y) < 14)) at.x += 46
