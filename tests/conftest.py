@@ -22,7 +22,7 @@ from levelrun.core.plan import Plan, plan
 settings.register_profile("steady", deadline=None, derandomize=True)
 settings.load_profile("steady")
 
-PLANTED = 15
+PLANTED = 16
 LONG = int(os.environ.get("LEVELRUN_FUZZ", "0"))  # how many random jobs: many by `make fuzz`, else few
 CRAWL = Level(id="hc", name="Crawl space", kind="crawl", floor_in=-40, height_in=28)
 EDITS: TypeAdapter[list[Edit]] = TypeAdapter(list[Edit])

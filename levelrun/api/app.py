@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import tempfile
+from collections import OrderedDict
 from collections.abc import AsyncIterator
 from contextlib import asynccontextmanager
 from pathlib import Path
@@ -73,6 +74,7 @@ def create_app(
     app.state.here = Here(Phones(db), address=here or "", certificate=certificate)
     app.state.here.port = port
     app.state.worker = Worker()
+    app.state.playing = OrderedDict()
     app.state.forget_views = stages.forget_views
     install(app)
     app.add_middleware(GZipMiddleware, minimum_size=2000, compresslevel=1)

@@ -216,7 +216,7 @@ class SuggestQuestion(BaseModel):
 
     model_config = ConfigDict(extra="forbid")
     text: Annotated[str, Field(max_length=20_000)]
-    stage: Literal["walls", "boxes", "circuits", "runs", "pipe", "trench", "buy", "rough_in"] = "walls"
+    stage: Literal["walls", "boxes", "circuits", "runs", "pipe", "trench", "buy", "rough_in", "test"] = "walls"
     room: Annotated[str, Field(max_length=40)] | None = None
     level: Annotated[str, Field(max_length=40)] | None = None
     panel: Annotated[str, Field(max_length=40)] | None = None

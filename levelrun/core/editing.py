@@ -155,6 +155,7 @@ def forgotten(job: Job, part_id: str) -> Job:
         "visits": visits,
         "faults": tuple(f.model_copy(update={"node": None}) if f.node == part_id else f for f in faults),
         "holds": tuple(hold for hold in job.holds if hold.place != part_id),
+        "measured": tuple(m for m in job.measured if part_id != m.of and m.step.partition(":")[2] != part_id),
     }
     changed = {key: value for key, value in changed.items() if value != getattr(job, key)}
     return job.model_copy(update=changed) if changed else job

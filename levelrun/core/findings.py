@@ -8,7 +8,7 @@ from typing import Any, Literal
 
 LOCAL = "local note"
 Severity = Literal["stop", "check", "note"]
-Stage = Literal["walls", "boxes", "circuits", "runs", "pipe", "trench", "buy", "rough_in"]
+Stage = Literal["walls", "boxes", "circuits", "runs", "pipe", "trench", "buy", "rough_in", "test"]
 SEVERITY_ORDER: dict[str, int] = {"stop": 0, "check": 1, "note": 2}
 
 

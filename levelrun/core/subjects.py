@@ -24,6 +24,9 @@ from levelrun.core.site import edits as site_edits
 from levelrun.core.site import words as site_words
 from levelrun.core.start import words as start_words
 from levelrun.core.subject import Sentence, Subject
+from levelrun.core.testing import codes as testing_codes
+from levelrun.core.testing import edits as testing_edits
+from levelrun.core.testing import words as testing_words
 from levelrun.core.trench import codes as trench_codes
 from levelrun.core.trench import edits as trench_edits
 from levelrun.core.trench import words as trench_words
@@ -82,6 +85,13 @@ SUBJECTS = (
         codes=record_codes.CODES,
         edits=record_edits.EDITS,
         sentences=record_words.VERBS,
+    ),
+    Subject(
+        stage="test",
+        kinds=testing_edits.KINDS,
+        codes=testing_codes.CODES,
+        edits=testing_edits.EDITS,
+        sentences=testing_words.VERBS,
     ),
 )
 

@@ -27,6 +27,7 @@ RENAMED = {
     ("trench", "end"): "ends_at", ("span", "end"): "ends_at", ("hold", "place"): "holds",
     ("price", "on"): "said_on", ("built", "on"): "seen_on", ("closing", "on"): "closed_on",
     ("photo", "on"): "taken_on", ("visit", "place"): "visits", ("visit", "on"): "comes_on",
+    ("measured", "of"): "tested", ("measured", "on"): "read_on",
 }  # fmt: skip
 
 

@@ -9,7 +9,7 @@ import sqlite3
 from collections.abc import Callable
 
 from levelrun.store.from_two import circuits_take_runs
-from levelrun.store.schema_later import BETWEEN_BUILDINGS, BUYING, ROUGH_IN
+from levelrun.store.schema_later import BETWEEN_BUILDINGS, BUYING, PROVED, ROUGH_IN
 
 FIRST = """
 CREATE TABLE job (
@@ -390,4 +390,5 @@ MIGRATIONS: tuple[Migration, ...] = (
     ("0012-between-buildings", BETWEEN_BUILDINGS),
     ("0013-buying", BUYING),
     ("0014-rough-in", ROUGH_IN),
+    ("0015-proved", PROVED),
 )

@@ -274,3 +274,21 @@ CREATE TABLE phone (
   revoked INTEGER NOT NULL DEFAULT 0
 ) STRICT
 """
+
+PROVED = """
+CREATE TABLE measured (
+  job_id TEXT NOT NULL REFERENCES job(id) ON DELETE CASCADE,
+  id TEXT NOT NULL,
+  place INTEGER NOT NULL,
+  tested TEXT NOT NULL,
+  step TEXT NOT NULL,
+  value REAL,
+  word TEXT NOT NULL,
+  meter TEXT NOT NULL,
+  read_on TEXT NOT NULL,
+  hour TEXT NOT NULL,
+  who TEXT NOT NULL,
+  remarks TEXT NOT NULL,
+  PRIMARY KEY (job_id, id)
+) STRICT
+"""

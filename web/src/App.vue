@@ -68,6 +68,7 @@ const title = computed(() => {
     pipe: store.view?.pull?.summary.name,
     trench: store.view?.trench?.name ?? store.view?.span?.name ?? store.view?.ground?.name,
     buy: (store.view?.item as BuyItem | undefined)?.row.item,
+    test: store.view?.tested?.name ?? '',
     rough_in: store.view?.wall ? `${store.view.wall.room_name}, ${store.view.wall.name}` : '',
   }[look.stage]
   return [look.sheet ? null : what, stage, store.job?.name, 'Level Run'].filter(Boolean).join(' · ')

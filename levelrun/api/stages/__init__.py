@@ -11,13 +11,14 @@ from pydantic import BaseModel
 
 from levelrun.api.common import JobId, jobs_of, json_answer
 from levelrun.api.looking import Look, Planned, forget, planned_of
-from levelrun.api.stages import boxes, buy, circuits, pipe, rough_in, runs, start, trench, walls
+from levelrun.api.stages import boxes, buy, circuits, pipe, rough_in, runs, start, test, trench, walls
 from levelrun.api.stages.boxes import BoxesView, boxes_view
 from levelrun.api.stages.buy import BuyView, buy_view
 from levelrun.api.stages.circuits import CircuitsView, DirectoryView, circuits_view, directory_view
 from levelrun.api.stages.pipe import PipeView, pipe_view
 from levelrun.api.stages.rough_in import RoughInView, rough_in_view
 from levelrun.api.stages.runs import RunsView, runs_view
+from levelrun.api.stages.test import TestView, test_view
 from levelrun.api.stages.trench import OutsideView, outside_view
 from levelrun.api.stages.walls import WallsView, walls_view
 
@@ -30,6 +31,7 @@ VIEWS: dict[str, tuple[type[BaseModel], Callable[[Planned, Look], BaseModel]]] =
     "trench": (OutsideView, outside_view),
     "buy": (BuyView, buy_view),
     "rough_in": (RoughInView, rough_in_view),
+    "test": (TestView, test_view),
     "directory": (DirectoryView, directory_view),
 }
 if TYPE_CHECKING:
@@ -38,7 +40,7 @@ else:
     StageName = Literal[tuple(VIEWS)]
 
 router = APIRouter()
-for _subject in (walls, boxes, circuits, runs, pipe, trench, buy, rough_in, start):
+for _subject in (walls, boxes, circuits, runs, pipe, trench, buy, rough_in, test, start):
     router.include_router(_subject.router)
 
 

@@ -12,6 +12,7 @@ from levelrun.core.job.whole import FORMAT, FORMAT_VERSION, PARTS, Job
 from levelrun.core.part import Frozen, Id, Inches, Name
 from levelrun.core.roughin.parts import Built, Card, Closing, Fault, Hold, Photo, Tick, Torque, Visit
 from levelrun.core.site.parts import Fixture, Level, Opening, Room, Side, Structure
+from levelrun.core.testing.parts import Measured
 from levelrun.core.trench.parts import Electrode, Reading, Service, Span, SpanEnd, Trench, YardPart
 from levelrun.core.ways.parts import Joint, Leg, LegFacts, Shape, Way
 
@@ -41,6 +42,7 @@ __all__ = [
     "LegFacts",
     "Level",
     "LocalNote",
+    "Measured",
     "Name",
     "Opening",
     "Pack",

@@ -15,6 +15,7 @@ from levelrun.core.job.shop import Habits, LocalNote
 from levelrun.core.part import Frozen, Name, Text
 from levelrun.core.roughin.parts import Built, Card, Closing, Fault, Hold, Photo, Visit
 from levelrun.core.site.parts import Fixture, Opening, Room, Structure
+from levelrun.core.testing.parts import Measured
 from levelrun.core.trench.parts import Electrode, Service, Span, Trench, YardPart
 from levelrun.core.ways.parts import Way
 
@@ -24,7 +25,7 @@ MOST_LEGS, MOST_HOPS, MOST_IN_A_ROOM = 2000, 2000, 300
 PARTS = (
     "structures", "rooms", "openings", "fixtures", "panels", "boxes", "yard", "trenches", "spans", "ways", "circuits",
     "electrodes", "services", "holds", "prices", "stock", "wants", "purchases", "cards", "built", "closings",
-    "photos", "visits", "faults",
+    "photos", "visits", "faults", "measured",
 )  # fmt: skip
 
 
@@ -62,6 +63,7 @@ class Job(Frozen):
     photos: tuple[Photo, ...] = Field((), max_length=2000)
     visits: tuple[Visit, ...] = Field((), max_length=300)
     faults: tuple[Fault, ...] = Field((), max_length=600)
+    measured: tuple[Measured, ...] = Field((), max_length=6000)
 
     @model_validator(mode="after")
     def _whole(self) -> Job:
@@ -155,6 +157,10 @@ class Job(Frozen):
             if visit.place not in (held if visit.kind == "backfill" else structures):
                 raise _unknown("place", f"visit {visit.kind}", visit.place)
         self._remembered(held)
+        tested = {circuit.id for circuit in self.circuits} | {panel.id for panel in self.panels}
+        for read in self.measured:
+            if read.of not in tested:
+                raise _unknown("of", f"reading {read.id}", read.of)
 
     def _remembered(self, trenches: set[str]) -> None:
         """What is remembered of the work is about something that is there."""

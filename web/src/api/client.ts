@@ -8,7 +8,7 @@ export type Head = S['Head']
 export type Opened = S['Opened']
 export type Answer = S['Answer']
 export type StageKey =
-  'start' | 'walls' | 'boxes' | 'circuits' | 'runs' | 'pipe' | 'trench' | 'buy' | 'rough_in'
+  'start' | 'walls' | 'boxes' | 'circuits' | 'runs' | 'pipe' | 'trench' | 'buy' | 'rough_in' | 'test'
 export type StageViews = S['WallsView'] &
   S['BoxesView'] &
   S['CircuitsView'] &
@@ -17,6 +17,7 @@ export type StageViews = S['WallsView'] &
   S['OutsideView'] &
   S['BuyView'] &
   S['RoughInView'] &
+  S['TestView'] &
   S['DirectoryView']
 export type Job = S['Job']
 export type Way = S['Way']
@@ -71,6 +72,17 @@ export type Behind = S['Behind']
 export type Book = S['Book']
 export type Offer = S['Offer']
 export type HereOut = S['HereOut']
+export type TestRow = S['TestRow']
+export type TestFocus = S['TestFocus']
+export type TestStep = S['StepOut']
+export type Where = S['Where']
+export type PuzzleOut = S['PuzzleOut']
+export type Played = S['Played']
+export type LogRow = S['LogRow']
+export type Lesson = S['Lesson']
+export type LessonQuestion = S['QuestionOut']
+export type Answered = S['Answered']
+export type MeterReading = S['MeterReading']
 export type TrenchStep = S['TrenchStep']
 export type PullRow = S['PullRow']
 export type DrillingSheet = S['DrillingSheet']

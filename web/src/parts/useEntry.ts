@@ -13,7 +13,7 @@ interface About {
 
 /** What every stage with sentences does: words that may stand next, and edits by gesture whose refusal is told. */
 export function useEntry(
-  stage: 'walls' | 'boxes' | 'circuits' | 'runs' | 'pipe' | 'trench' | 'buy' | 'rough_in',
+  stage: 'walls' | 'boxes' | 'circuits' | 'runs' | 'pipe' | 'trench' | 'buy' | 'rough_in' | 'test',
   about: () => About,
 ) {
   const store = useJob()

@@ -93,7 +93,7 @@ export function tapMend() {
 }
 
 export const COMMON: [string, string][] = [
-  ['1 … 8', 'stages, in the order of the work'],
+  ['1 … 9', 'stages, in the order of the work'],
   ['/', 'type on the entry line'],
   ['N', 'next stop or check'],
   ['M  M', 'show the first mend, make it'],

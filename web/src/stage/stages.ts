@@ -128,6 +128,20 @@ export const STAGES: Stage[] = [
       ['Shift and arrows', 'where a box or cable really went'],
     ],
   },
+  {
+    key: 'test',
+    name: 'Test',
+    load: () => import('../stages/test/TestStage.vue'),
+    keys: [
+      ['J  K', 'next, previous circuit or panel'],
+      ['Enter', 'in a field: the reading is written down, the next step is looked at'],
+      ['R', 'to the field of the next step'],
+      ['Y', 'the next step is done, trips, works'],
+      ['B', 'type a reading'],
+      ['H', 'hide a fault and find it'],
+      ['L', 'lessons before the meter'],
+    ],
+  },
 ]
 
 /** Sheets to print: part of the look, not of the work. */
@@ -144,6 +158,7 @@ export const SHEETS = [
   { key: 'box-cards', name: 'Box cards', load: () => import('../sheets/CardSheet.vue') },
   { key: 'photos', name: 'Photos', load: () => import('../sheets/PhotoSheet.vue') },
   { key: 'handover-book', name: 'Handover book', load: () => import('../sheets/BookSheet.vue') },
+  { key: 'readings', name: 'Readings', load: () => import('../sheets/LogSheet.vue') },
   { key: 'drilling', name: 'Drilling', load: () => import('../sheets/DrillingSheet.vue') },
   { key: 'directory', name: 'Directory', load: () => import('../sheets/DirectorySheet.vue') },
 ] as const

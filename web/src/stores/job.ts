@@ -38,6 +38,7 @@ const LOOKS: Record<ViewKey, (keyof At)[]> = {
   trench: ['line', 'way'],
   buy: ['item'],
   rough_in: ['wall', 'node'],
+  test: ['circuit', 'panel'],
   directory: [],
 }
 

@@ -21,6 +21,10 @@ export function placeOf(ref: FindingRef): At {
       node: ref.about === 'box' || ref.about === 'panel' ? ref.subject : undefined,
       wall: ref.about === 'surface' ? ref.subject : undefined,
     }
+  if (ref.stage === 'test')
+    return ref.about === 'panel'
+      ? { ...blank, panel: ref.subject, circuit: undefined }
+      : { ...blank, circuit: ref.subject }
   if (ref.stage === 'trench')
     return ref.about === 'way'
       ? { ...blank, way: ref.subject }
