@@ -32,6 +32,10 @@ from levelrun.core.pipe.planned import _plans, plan_pull
 from levelrun.core.pipe.pulling import bands_of
 from levelrun.core.plan import job_book, plan, plan_whole, way_contexts
 from levelrun.core.roughin.waits import holds
+from levelrun.core.testing.faults import faults_of
+from levelrun.core.testing.planned import _steps
+from levelrun.core.testing.reading import _solved, read
+from levelrun.core.testing.where import Taken, suspects
 from levelrun.core.trade.coils import Coil, planned
 from levelrun.core.trade.conductors.sizing import Demand, choose
 from levelrun.core.trade.cover import cover
@@ -220,6 +224,32 @@ def recording(job: Job) -> None:
     with tempfile.TemporaryDirectory() as folder:
         pictures = Pictures(Path(folder))
         measure("500 photos listed", lambda: photo_rows(listed, pictures), 20)
+    testing = plan(job).testing
+    circuits = [c.id for c in job.circuits if c.chain]
+
+    def windows() -> None:
+        _steps.cache_clear()
+        _solved.cache_clear()
+        for ident in circuits[:60]:
+            testing.steps(ident)
+
+    measure("windows of 60 circuits", windows, 10)
+    chain = max((c for c in job.circuits if not c.feeds), key=lambda c: len(c.chain))
+    wired = testing.wired(chain)
+    faults = faults_of(job, chain, wired)[:12]
+    probe = next(s.probe for s in testing.steps(chain.id) if s.probe and s.kind == "volts" and s.key != "dead")
+    taken = [Taken(probe=probe, value=111.0, error=0.6)]
+
+    def ranked() -> None:
+        _solved.cache_clear()
+        suspects(wired, faults, taken, {})
+
+    def one_reading() -> None:
+        _solved.cache_clear()
+        read(wired, probe)
+
+    measure(f"a simulated reading, {len(chain.chain)} boxes", one_reading, 50)
+    measure(f"12 faults ranked over {len(chain.chain)} boxes", ranked, 10)
     noise = io.BytesIO()
     Image.effect_noise((4000, 3000), 64).convert("RGB").save(noise, "JPEG", quality=97)
     measure(f"a photo of {len(noise.getvalue()) / 1e6:.0f} MB taken in", lambda: read_picture(noise.getvalue()), 3)

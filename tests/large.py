@@ -60,6 +60,7 @@ def large_house() -> Job:
         photos=demo.photos,
         visits=demo.visits,
         faults=demo.faults,
+        measured=demo.measured,
     )
 
 

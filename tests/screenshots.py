@@ -30,6 +30,12 @@ def cables(page: Page) -> None:
     to(page, "runs?way=w-c3-b18")
 
 
+def proof(page: Page) -> None:
+    """A loose neutral, read."""
+    to(page, "test?circuit=ch14")
+    page.get_by_test_id("where").scroll_into_view_if_needed()
+
+
 def rough_in(page: Page) -> None:
     """A kitchen wall with one box open."""
     to(page, "rough_in?wall=m2.0")
@@ -105,14 +111,6 @@ def circuits(page: Page) -> None:
     page.wait_for_timeout(500)
 
 
-def panel(page: Page) -> None:
-    """A sub-panel short of spaces."""
-    to(page, "circuits")
-    page.locator("[data-panel-row='Panel S']").click()
-    page.wait_for_timeout(500)
-    page.locator("article[data-code=panel-short]").scroll_into_view_if_needed()
-
-
 def buy(page: Page) -> None:
     """One coil for a job that takes more; coils with their cuts; the same job otherwise."""
     to(page, "buy")
@@ -145,7 +143,6 @@ VIEWS: dict[str, tuple[tuple[int, int], Callable[[Page], None]]] = {
     "boxes": ((1280, 800), boxes),
     "boxes-phone": ((390, 844), boxes_phone),
     "circuits": ((1280, 800), circuits),
-    "circuits-panel": ((1280, 800), panel),
     "runs": ((1280, 800), runs),
     "runs-cables": ((1280, 800), cables),
     "pipe": ((1280, 800), pipe),
@@ -157,6 +154,7 @@ VIEWS: dict[str, tuple[tuple[int, int], Callable[[Page], None]]] = {
     "buy": ((1280, 800), buy),
     "buying-list-phone": ((390, 844), buying_list),
     "rough-in": ((1280, 800), rough_in),
+    "test": ((1280, 800), proof),
     "rough-in-phone": ((390, 844), rough_in),
 }
 

@@ -7,7 +7,7 @@ import re
 from playwright.sync_api import Page, expect
 
 LINE = "form input.num"
-STAGES = ("walls", "boxes", "circuits", "runs", "pipe", "trench", "buy", "rough_in")
+STAGES = ("walls", "boxes", "circuits", "runs", "pipe", "trench", "buy", "rough_in", "test")
 
 
 def settled(page: Page) -> None:

@@ -20,6 +20,7 @@ LOOKS = [
     "buy?item=shelf truck", "buy?dialog=prices", "sheets/buying-list", "sheets/coil-cards", "sheets/quote",
     "rough_in?wall=m2.0", "rough_in?node=ph", "rough_in?wall=m2.ceiling", "rough_in?dialog=phones",
     "sheets/box-cards", "sheets/photos", "sheets/handover-book",
+    "test?circuit=ch14", "test?panel=ps", "test?dialog=learn&circuit=ch14", "test?dialog=lessons", "sheets/readings",
     "sheets/box-schedule", "sheets/directory", "walls?dialog=keys", "walls?dialog=name", "walls?dialog=habits",
     "walls?dialog=dxf", "boxes?dialog=pole", "circuits?dialog=count", "circuits?dialog=load",
     "circuits?dialog=propose", "runs?dialog=way", "runs?dialog=pocket", "runs?dialog=rules", "nowhere",

@@ -328,6 +328,7 @@ class Hidden:
     puzzle: Puzzle
     fault: Fault
     names: dict[str, str]
+    probes: list[Probe]
     read: list[str] = field(default_factory=list)
     over: str = ""
 
@@ -358,13 +359,12 @@ def hide(request: Request, job_id: JobId, q: LearnQuestion) -> PuzzleOut:
         raise LevelRunError("too little stands on this circuit to hide a fault in", key="of", value=q.of)
     names = dict(testing.node_names)
     hidden = made.faults[seed % len(made.faults)] if q.seed is not None else secrets.choice(made.faults)
+    shown = probes_of(made.wired, circuit, boxes)[:80]  # in the order of the circuit: no hint of which tells most
     ident = secrets.token_hex(6)
     playing = _playing(request)
-    playing[ident] = Hidden(made, hidden, names)
+    playing[ident] = Hidden(made, hidden, names, shown)
     while len(playing) > KEPT:
         playing.popitem(last=False)
-    every = {p.key for p in made.probes}
-    more = [p for p in probes_of(made.wired, circuit, boxes) if p.key not in every]
     acts = [("touch", ACTS["touch"]), ("replace", ACTS["replace"])]
     if any(boxes[b].serves == "generator" for b in made.wired.boxes if b in boxes):
         acts.append(("generator", ACTS["generator"]))
@@ -373,7 +373,7 @@ def hide(request: Request, job_id: JobId, q: LearnQuestion) -> PuzzleOut:
         circuit=circuit.id,
         name=testing.names[circuit.id],
         faults=[(f.key, title(f, names)) for f in made.faults],
-        probes=[(p.key, probe_text(p, names)) for p in (*made.probes, *more)][:80],
+        probes=[(p.key, probe_text(p, names)) for p in shown],
         acts=acts,
         best=made.best,
     )
@@ -429,29 +429,10 @@ def move(request: Request, lesson: Annotated[str, Field(pattern=r"^[0-9a-f]{12}$
 
 
 def _known(game: Hidden, key: str) -> Probe:
-    for probe in game.puzzle.probes:
-        if probe.key == key:
-            return probe
-    for probe in _every(game):
-        if probe.key == key:
-            return probe
-    raise LevelRunError(f"{key[:60]!r} is no reading of this circuit", key="probe", value=key)
-
-
-def _every(game: Hidden) -> list[Probe]:
-    wired = game.puzzle.wired
-    kinds = [("volts", State()), ("volts", State(on=False)), ("ohms", State(on=False)), ("megohms", State(on=False))]
-    pairs = [("hot", "neutral"), ("hot", "ground"), ("neutral", "ground"), ("hot", "hot2")]
-    found = [
-        Probe(kind=kind, a=(box, a), b=(box, b), state=state)
-        for box in wired.boxes
-        for kind, state in kinds
-        for a, b in pairs
-    ]
-    return [
-        *found,
-        *(Probe(kind="ohms", a=(wired.panel, "ground"), b=(b, "ground"), state=State(on=False)) for b in wired.boxes),
-    ]
+    found = next((probe for probe in game.probes if probe.key == key), None)
+    if found is None:
+        raise LevelRunError(f"{key[:60]!r} is no reading of this circuit", key="probe", value=key)
+    return found
 
 
 def _played(game: Hidden, text: str, right: bool) -> Played:

@@ -94,7 +94,7 @@ class RoughIn:
             Counter(
                 place
                 for item in self.said
-                if item.severity == "stop" and item.stage not in ("buy", "rough_in")
+                if item.severity == "stop" and item.stage not in ("buy", "rough_in", "test")
                 if (place := at.get(item.room) or at.get(item.subject))
             )
         )

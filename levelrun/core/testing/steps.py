@@ -16,7 +16,7 @@ from levelrun.core.circuits.spaces import label
 from levelrun.core.codebook import Codebook
 from levelrun.core.job import Box, Circuit, Job, Panel
 from levelrun.core.testing.reading import Probe, read
-from levelrun.core.testing.wired import COLD_C, HOT_C, State, Wired, wired_of
+from levelrun.core.testing.wired import COLD_C, HOT_C, State, Wired, along, wired_of
 
 SOURCE_V, RANGE_A = 120.0, 0.05
 METER = 0.01  # of the reading
@@ -107,7 +107,7 @@ def _dead(wired: Wired, point: str, names: Mapping[str, str], circuit: Circuit) 
 def _cold(wired: Wired, circuit: Circuit, point: str, names: Mapping[str, str]) -> Iterator[Step]:
     if any("ground" in span.wires for span in wired.spans):
         probe = Probe(kind="ohms", a=(wired.panel, "ground"), b=(point, "ground"), state=State(on=False))
-        warm = read(wired, _at(probe, HOT_C))
+        cold, warm = (along(wired, point, "ground", celsius) for celsius in (COLD_C, HOT_C))
         yield Step(
             key="ground",
             title=f"Ground, panel to {names.get(point, point)}",
@@ -116,7 +116,7 @@ def _cold(wired: Wired, circuit: Circuit, point: str, names: Mapping[str, str]) 
             unit="Ω",
             low=0.0 if wired.known else None,
             high=_up(warm, METER_OHM) if wired.known else None,
-            expected=read(wired, probe) if wired.known else None,
+            expected=cold if wired.known else None,
             section="250.4(A)(5)",
             caution="Breaker off.",
             where=point,

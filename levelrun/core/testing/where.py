@@ -62,7 +62,14 @@ def error_of(kind: str, low: float | None, high: float | None, value: float) -> 
 
 def explained(wired: Wired, fault: Fault, taken: Sequence[Taken]) -> tuple[float, Fault]:
     """How well a fault explains what was read, as a log-likelihood, with the ohms that do it best."""
-    choices = [replace(fault, ohms=ohms) for ohms in LOOSE_OHMS] if fault.kind in LOOSE else [fault]
+    if fault.kind not in LOOSE:
+        return _fit(wired, [fault], taken)
+    best = _fit(wired, [replace(fault, ohms=ohms) for ohms in LOOSE_OHMS], taken)
+    near = [replace(fault, ohms=best[1].ohms * times) for times in (0.85, 0.92, 1.08, 1.17)]
+    return max(best, _fit(wired, near, taken), key=lambda item: item[0])
+
+
+def _fit(wired: Wired, choices: Sequence[Fault], taken: Sequence[Taken]) -> tuple[float, Fault]:
     found = [(sum(_log(read(wired, item.probe, one), item) for item in taken), one) for one in choices]
     return max(found, key=lambda item: item[0])
 

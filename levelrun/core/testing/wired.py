@@ -192,6 +192,21 @@ def ohms_of(book: Codebook, size: str, material: str, feet: float, celsius: floa
     return per_kft * feet / 1000 * (1 + ALPHA[material] * (celsius - HOT_C))
 
 
+def along(wired: Wired, box: str, wire: str, celsius: float) -> float:
+    """The resistance of one wire from the panel to a box, joints and all: what is read where no other path is."""
+    return sum(
+        ohms_of(
+            wired.book,
+            (span.ground if wire == "ground" else span.size) or span.size,
+            span.material,
+            span.feet,
+            celsius,
+        )
+        + JOINT_OHM
+        for span in wired.path(box)
+    )
+
+
 def at(box: str, wire: str) -> str:
     """The node of a wire in a box."""
     return f"{box}.{wire}"

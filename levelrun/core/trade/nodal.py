@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
 
@@ -15,8 +16,7 @@ LEAK_OHM = 5e8
 LEAST_OHM = 1e-6
 
 
-@dataclass(frozen=True)
-class Branch:
+class Branch(NamedTuple):
     """A resistance between two nodes, ohms."""
 
     a: str

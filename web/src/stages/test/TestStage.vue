@@ -192,6 +192,10 @@ useKeys({
       <article v-for="one in off" :key="one.key" class="off" data-testid="off">
         <b class="num">{{ one.title }}</b>
         <p class="num">{{ one.text }}</p>
+        <p v-if="focus.where?.step === one.key && focus.where.suspects[0]" class="num">
+          Likeliest: <b>{{ focus.where.suspects[0].title }}</b>.
+          <template v-if="focus.where.next">Read next: {{ focus.where.next.text }}.</template>
+        </p>
       </article>
       <p v-if="!off.length" class="num fine" data-testid="proof-verdict">
         {{ counted }} proved, nothing outside of its window
