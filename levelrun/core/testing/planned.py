@@ -51,6 +51,10 @@ class Testing:
         return {item.summary.id: item for item in self.circuits}
 
     @cached_property
+    def _circuits(self) -> dict[str, Circuit]:
+        return {circuit.id: circuit for circuit in self.job.circuits}
+
+    @cached_property
     def names(self) -> dict[str, str]:
         """What each circuit and panel is called here."""
         found = {panel.id: panel.name for panel in self.job.panels}
@@ -64,7 +68,7 @@ class Testing:
     def steps(self, of: str) -> list[Step]:
         """The order of proof of a circuit or panel; none where it is gone."""
         with shown_in(self.book.units):
-            circuit = next((c for c in self.job.circuits if c.id == of), None)
+            circuit = self._circuits.get(of)
             if circuit is not None:
                 volts = source_read(self.job, circuit.panel)
                 return _steps.get(

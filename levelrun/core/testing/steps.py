@@ -15,6 +15,7 @@ from levelrun.core.circuits.circuit_plan import CircuitPlan
 from levelrun.core.circuits.spaces import label
 from levelrun.core.codebook import Codebook
 from levelrun.core.job import Box, Circuit, Job, Panel
+from levelrun.core.kept import Standing
 from levelrun.core.testing.reading import Probe, read
 from levelrun.core.testing.wired import COLD_C, HOT_C, State, Wired, along, wired_of
 
@@ -50,6 +51,9 @@ class Step:
     probe: Probe | None = None
 
 
+_known = Standing[tuple[dict[str, Box], dict[str, str]]](4)
+
+
 def source_read(job: Job, panel: str) -> float:
     """What the source reads, as it was read first at the panel that feeds this one; 120 V where nobody read it."""
     at, seen = panel, set[str]()
@@ -65,8 +69,11 @@ def circuit_steps(job: Job, book: Codebook, circuit: Circuit, plans: Mapping[str
     if not circuit.chain:
         return []
     wired = wired_of(job, book, circuit, plans, source_read(job, circuit.panel))
-    boxes = {box.id: box for box in job.boxes}
-    names = {node.id: node.name for node in job.nodes}
+    boxes, names = _known.get(
+        None,
+        (job.boxes, job.panels),
+        lambda: ({box.id: box for box in job.boxes}, {node.id: node.name for node in job.nodes}),
+    )
     point = point_of(wired, boxes)
     return [
         *_dead(wired, point, names, circuit),

@@ -63,6 +63,16 @@ defineExpose({ focus, yes })
           <b class="num">{{ step.title }}</b>
           <small class="mute">{{ step.sub }}</small>
           <small v-if="step.state === 'next' && step.caution" class="caution">{{ step.caution }}</small>
+          <small v-if="step.history.length > 1" class="mute num"
+            >before:
+            {{
+              step.history
+                .slice(0, -1)
+                .slice(-3)
+                .map((one) => `${one.text}${one.on ? ` on ${one.on}` : ''}${one.who ? `, ${one.who}` : ''}`)
+                .join('; ')
+            }}</small
+          >
           <small v-if="step.text" class="said" :class="step.verdict">{{ step.text }}</small>
         </div>
         <template v-if="step.kind === 'word'">

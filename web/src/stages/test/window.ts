@@ -21,11 +21,12 @@ export function track(step: TestStep): Track | null {
   const reading = step.value == null ? null : f(step.value)
   const start = Math.max(Math.min(low - wide, reading ?? low), low > wide ? -Infinity : Math.min(0, low))
   const end = Math.max(high + wide, Math.min(reading ?? high, high + 4 * wide))
-  const per = (value: number) => Math.min(Math.max(((value - start) / (end - start)) * 100, 1), 99)
+  const per = (value: number, edge = 1) =>
+    Math.min(Math.max(((value - start) / (end - start)) * 100, edge), 100 - edge)
   return {
     from: per(low),
     to: per(high),
-    at: reading === null ? null : per(reading),
+    at: reading === null ? null : per(reading, 5),
     expected: step.expected == null ? null : per(f(step.expected)),
     over: reading !== null && (reading < low || reading > high),
   }
