@@ -15,7 +15,7 @@ from pydantic import BaseModel
 from starlette.background import BackgroundTask
 
 from levelrun import __version__
-from levelrun.api import calc, jobs, photos, plans, rules, stages, standins, web
+from levelrun.api import calc, jobs, learning, photos, plans, rules, stages, standins, web
 from levelrun.api.common import PROBLEMS, attachment
 from levelrun.api.guard import Guard
 from levelrun.api.here import routes as here_routes
@@ -98,7 +98,7 @@ def create_app(
             background=BackgroundTask(folder.cleanup),
         )
 
-    for part in (calc, plans, jobs, photos, rules, stages, standins, here_routes):
+    for part in (calc, plans, jobs, learning, photos, rules, stages, standins, here_routes):
         app.include_router(part.router)
     web.install(app)
     return app

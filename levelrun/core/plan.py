@@ -22,7 +22,7 @@ from levelrun.core.job import Job, job_book
 from levelrun.core.kept import Standing
 from levelrun.core.pipe.planned import judge_pipe
 from levelrun.core.roughin.planned import RoughIn, record_findings
-from levelrun.core.testing.planned import Testing
+from levelrun.core.testing.planned import Proof
 from levelrun.core.trench.planned import Outside, plan_outside
 from levelrun.core.ways.contexts import weave
 from levelrun.core.ways.drawing import DrawnWay, DrawnWays, drawn_ways, of_circuit
@@ -59,7 +59,7 @@ class Plan:
     outside: Outside = field(compare=False)
     buying: Buying = field(compare=False)
     record: RoughIn = field(compare=False)
-    testing: Testing = field(compare=False)
+    testing: Proof = field(compare=False)
     rooms: list[RoomPlanned]
     circuits: list[CircuitPlan]
     panels: list[PanelPlan]
@@ -97,7 +97,7 @@ def plan_whole(job: Job, book: Codebook) -> tuple[Plan, Building]:
     )
     said += buying.findings if buying.begun else []
     said += record_findings(job, book)
-    testing = Testing(job=job, book=book, circuits=wiring.circuits, panels=wiring.panels)
+    testing = Proof(job=job, book=book, circuits=wiring.circuits, panels=wiring.panels)
     said += testing.findings if job.measured else []
     said += [*outside.findings, *drawn.findings, *building.findings, *wiring.findings]
     findings = sorted(said, key=lambda item: SEVERITY_ORDER[item.severity])

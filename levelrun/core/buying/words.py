@@ -14,7 +14,6 @@ from levelrun.core.ways.carried import HOTS
 USUAL = "NM-B"  # what a cable is where only its wires are said
 MONEY = re.compile(r"\$\s*(?P<n>\d+(?:\.\d+)?)")
 COUNT = re.compile(r"(?P<n>\d+)\s*(?:x|×|of)?\s+(?=\d)")
-DAY = re.compile(r"\d{4}-\d{2}-\d{2}")
 COLOURS = (*HOTS, "white", "green")
 
 
@@ -121,22 +120,12 @@ def _how(reader: SceneReader, edit: dict[str, object]) -> None:
     elif word == "instead":
         edit["instead"] = _item(reader, "what is taken instead")
     elif word in ("for", "due"):
-        edit["needed_on" if word == "for" else "due_on"] = _day(reader)
+        edit["needed_on" if word == "for" else "due_on"] = reader.day()
     elif word == "at":
         reader.pos = start
         edit["supplier"] = _supplier(reader)
     else:
         raise reader.fail("by the foot, as is cheapest, at a supplier, instead, for a day, due a day")
-
-
-def _day(reader: SceneReader) -> str:
-    reader.skip()
-    reader.expect(["a day, as 2026-05-03"])
-    match = DAY.match(reader.text, reader.pos)
-    if match is None:
-        raise reader.fail("a day, as 2026-05-03")
-    reader.pos = match.end()
-    return match[0]
 
 
 def have(reader: SceneReader) -> Said:
@@ -190,7 +179,7 @@ def price(reader: SceneReader) -> Said:
         raise reader.fail("at and a supplier")
     edit["supplier"] = supplier
     if reader.phrase(["on"]) is not None:
-        edit["on"] = _day(reader)
+        edit["on"] = reader.day()
     return Said([edit])
 
 

@@ -9,13 +9,14 @@ from pydantic import Field, StrictBool
 from levelrun.core.codebook import Codebook
 from levelrun.core.editing import EditBase, PartKind, made, next_id, set_part, with_parts
 from levelrun.core.errors import EditError
-from levelrun.core.job import Box, Built, Card, Closing, Fault, Hold, Job, Panel, Photo, Tick, Torque, Visit
+from levelrun.core.job import Box, Built, Card, Closing, Job, Panel, Photo, Tick, Torque
 from levelrun.core.measure import show, show_inches
 from levelrun.core.part import Id, Text
-from levelrun.core.roughin.parts import Day, Surface, Thing, Who
+from levelrun.core.roughin import visit_edits
+from levelrun.core.roughin.parts import Day, Surface, Thing
 from levelrun.core.roughin.steps import MAYBE, needed_steps
 from levelrun.core.roughin.surfaces import level_of, place_name, readings_of, surface_of, surface_sizes
-from levelrun.core.roughin.waits import lifted, named, open_faults, waits_of
+from levelrun.core.roughin.waits import named, waits_of
 
 ASKS = (
     "ask_connector", "ask_through", "ask_ring", "ask_strap", "ask_pull", "ask_line", "ask_lugs", "ask_prove",
@@ -269,101 +270,6 @@ class PinPhoto(EditBase):
         return set_part(job, book, PHOTO, self.photo, values)
 
 
-class LiftBuilding(EditBase):
-    """Lift a hold of a building: who saw it, on which day. What was found at its visits and not seen again keeps it;
-    an empty name holds it again."""
-
-    op: Literal["lift_building"]
-    kind: Literal["insulation", "drywall", "power"]
-    structure: Id
-    by: Annotated[str, Field(max_length=60)]
-    on: Day = ""
-    remarks: Text = ""
-
-    def title(self) -> str:
-        return f"lift the hold before {self.kind}" if self.by.strip() else f"hold it before {self.kind}"
-
-    def apply(self, job: Job, book: Codebook) -> Job:
-        left = open_faults(job, self.kind, self.structure)
-        if self.by.strip() and left:
-            raise EditError(
-                f"the last visit found {named([f.text for f in left])}: it holds until that is mended and seen again",
-                key="by", value=self.by,
-            )  # fmt: skip
-        spot = (self.kind, self.structure)
-        others = tuple(hold for hold in job.holds if (hold.kind, hold.place) != spot)
-        if not self.by.strip():
-            return with_parts(job, holds=others)
-        values = {
-            "id": next_id(job, "h"), "kind": self.kind, "place": self.structure, "lifted_by": self.by,
-            "lifted_on": self.on, "remarks": self.remarks,
-        }  # fmt: skip
-        return with_parts(job, holds=(*others, made(Hold, values, "hold")))
-
-
-class EndVisit(EditBase):
-    """Say how an inspection ended, who came, and what was found. Passed, it lifts its hold, and what was found before
-    and mended counts as seen; failed, the hold stays."""
-
-    op: Literal["end_visit"]
-    visit: Id
-    result: Literal["passed", "failed"]
-    who: Who = ""
-    on: Day = ""
-    found: Annotated[tuple[dict[str, Any], ...], Field(max_length=40)] = ()
-
-    def title(self) -> str:
-        return f"inspection {self.result}"
-
-    def apply(self, job: Job, book: Codebook) -> Job:
-        visit = visit_of(job, self.visit)
-        if self.result == "failed" and not self.found and not open_faults(job, visit.kind, visit.place):
-            raise EditError("say what was found: a failed visit without it asks for nothing", key="found", value=[])
-        day = self.on or visit.on
-        job = set_part(
-            job, book, VISIT, visit.id, {"result": self.result, "who": self.who or visit.who, "on": day}
-        )  # fmt: skip
-        for item in self.found:
-            values = {"id": next_id(job, "g"), "visit": visit.id, **item}
-            job = with_parts(job, faults=(*job.faults, made(Fault, values, "found")))
-        if self.result == "failed":
-            return job
-        unmended = [f.text for f in open_faults(job, visit.kind, visit.place) if not f.mended_on]
-        if unmended:
-            raise EditError(f"{named(unmended)}: not mended, so it cannot have passed", key="result", value="passed")
-        seen = {fault.id for fault in open_faults(job, visit.kind, visit.place)}
-        faults = tuple(
-            made(Fault, {**f.model_dump(), "seen_on": max(day, f.mended_on)}, "fault") if f.id in seen else f
-            for f in job.faults
-        )
-        job = with_parts(job, faults=faults)
-        by = self.who or visit.who or "the inspector"
-        if visit.kind == "final" or lifted(job, visit.kind, visit.place) is not None:
-            return job
-        hold = {"id": next_id(job, "h"), "kind": visit.kind, "place": visit.place, "lifted_by": by, "lifted_on": day}
-        kept = tuple(h for h in job.holds if (h.kind, h.place) != (visit.kind, visit.place))
-        return with_parts(job, holds=(*kept, made(Hold, hold, "hold")))
-
-
-class MendFault(EditBase):
-    """Say that what was found is mended, by whom and when; or that it is not."""
-
-    op: Literal["mend_fault"]
-    fault: Id
-    mended: StrictBool = True
-    on: Day = ""
-    by: Who = ""
-
-    def title(self) -> str:
-        return "mended" if self.mended else "not mended"
-
-    def apply(self, job: Job, book: Codebook) -> Job:
-        if self.mended and not self.on:
-            raise EditError("on: say the day that it was mended", key="on", value="")
-        values = {"mended_on": self.on, "mended_by": self.by} if self.mended else {"mended_on": "", "seen_on": ""}
-        return set_part(job, book, FAULT, self.fault, values)
-
-
 def node_of(job: Job, ident: str) -> Box | Panel:
     """A box or panel. Raises EditError."""
     try:
@@ -377,14 +283,6 @@ def hop_of(job: Job, circuit: str, box: str) -> None:
     own = next((item for item in job.circuits if item.id == circuit), None)
     if own is None or all(hop.box != box for hop in own.chain):
         raise EditError(f"no cable of {circuit!r} goes to {box!r}", key="box", value=box)
-
-
-def visit_of(job: Job, ident: str) -> Visit:
-    """An inspection. Raises EditError."""
-    found = next((visit for visit in job.visits if visit.id == ident), None)
-    if found is None:
-        raise EditError(f"no inspection {ident!r} in this job", key="visit", value=ident)
-    return found
 
 
 def _place(job: Job, room: str, surface: str) -> str:
@@ -423,22 +321,15 @@ def _with_card(job: Job, card: Card) -> Job:
     return with_parts(job, cards=others if not card.done and not card.torque else (*others, card))
 
 
-def _no_visit(job: Job, part_id: str) -> Job:
-    return with_parts(job, faults=tuple(fault for fault in job.faults if fault.visit != part_id))
-
-
 PHOTO = PartKind(name="photo", field="photos", model=Photo, letter="i")
-FAULT = PartKind(name="fault", field="faults", model=Fault, letter="g")
-VISIT = PartKind(name="visit", field="visits", model=Visit, letter="o", let_go=_no_visit)
 KINDS = (
     PartKind(name="card", field="cards", model=Card, letter="d"),
     PartKind(name="built", field="built", model=Built, letter="j"),
     PartKind(name="closing", field="closings", model=Closing, letter="z"),
     PHOTO,
-    VISIT,
-    FAULT,
+    visit_edits.VISIT,
+    visit_edits.FAULT,
 )
 EDITS = (
-    DoCard, SayTorque, CloseWall, OpenWall, MoveBuilt, MoveCable, LeaveOut, Extra, PinPhoto, LiftBuilding, EndVisit,
-    MendFault,
+    DoCard, SayTorque, CloseWall, OpenWall, MoveBuilt, MoveCable, LeaveOut, Extra, PinPhoto, *visit_edits.EDITS,
 )  # fmt: skip

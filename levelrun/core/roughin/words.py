@@ -16,23 +16,11 @@ from levelrun.core.site.faces import faces, level_parts
 from levelrun.core.site.geometry import walls_of
 from levelrun.core.site.scene import Said, SceneReader
 
-DAY = re.compile(r"\d{4}-\d{2}-\d{2}")
 HOUR = re.compile(r"(?:[01]?\d|2[0-3]):[0-5]\d")
 THINGS = ("cable", "pipe", "box", "duct", "water", "wood", "other")
 VISITS = ("insulation", "drywall", "backfill", "power", "final")
 OPENINGS = {"door": "door", "window": "window", "glass door": "glass_door", "garage door": "garage_door",
             "opening": "opening"}  # fmt: skip
-
-
-def _day(reader: SceneReader) -> str:
-    if not reader.phrase(["on"]):
-        return ""
-    reader.expect(["2026-05-12"])
-    match = DAY.match(reader.text, reader.pos)
-    if match is None:
-        raise reader.fail("a day such as 2026-05-12")
-    reader.pos = match.end()
-    return match[0]
 
 
 def _rest(reader: SceneReader, word: str = "because") -> str:
@@ -68,7 +56,7 @@ def _ticked(reader: SceneReader, done: bool) -> Said:
         reader.phrase(["and"])
     if not named:
         reader.expect([*steps, "on"])
-    on = _day(reader)
+    on = reader.on_day()
     edit: dict[str, Any] = {
         "op": "do_card",
         "node": node.id,
@@ -84,7 +72,7 @@ def made(reader: SceneReader) -> Said:
         return _ticked(reader, True)
     room = reader.room_named()
     job = reader.scene.job
-    on = _day(reader)
+    on = reader.on_day()
     cards, gone = cards_of(job), left_out(job)
     own = [node for node in open_nodes(job, cards) if node.room == room.id and node.id not in gone]
     own = [node for node in own if isinstance(node, Box) and not is_made_up(node, cards.get(node.id))]
@@ -109,7 +97,7 @@ def torque(reader: SceneReader) -> Said:
         asked = reader.number("pound-inches of the label", 1, 1000)
         reader.phrase(["lb-in", "in-lb", "inch pounds"])
     return Said(
-        [{"op": "torque", "node": node.id, "at": at, "lb_in": read, "label_lb_in": asked, "on": _day(reader)}]
+        [{"op": "torque", "node": node.id, "at": at, "lb_in": read, "label_lb_in": asked, "on": reader.on_day()}]
     )
 
 
@@ -133,7 +121,7 @@ def _surface(reader: SceneReader) -> tuple[Room, str]:
 def shut(reader: SceneReader) -> Said:
     """shut [ROOM] north|ceiling [on 2026-05-12] [because ...]: a wall is closed; while it waits, say why."""
     room, surface = _surface(reader)
-    edit = {"op": "close_wall", "room": room.id, "surface": surface, "on": _day(reader)}
+    edit = {"op": "close_wall", "room": room.id, "surface": surface, "on": reader.on_day()}
     why = _rest(reader)
     return Said([{**edit, **({"why": why} if why else {})}], room=room.id)
 
@@ -199,7 +187,7 @@ def built(reader: SceneReader) -> Said:
             raise reader.refuse(f"{node.name} stands in no drawn room")
         room = job.room(node.room)
         at, height = _spot(reader, room, surface_of(node, level_of(job, room)))
-        return Said([{"op": "built_box", "node": node.id, "at_in": at, "height_in": height, "on": _day(reader)}])
+        return Said([{"op": "built_box", "node": node.id, "at_in": at, "height_in": height, "on": reader.on_day()}])
     circuit = circuits[word]
     reader.need(("to",), "to and the box that the cable goes to")
     names = {nodes_name(job.nodes, hop.box): hop.box for hop in circuit.chain}
@@ -209,7 +197,7 @@ def built(reader: SceneReader) -> Said:
     reader.colon()
     points = _corners(reader, room, surface, 2)
     edit = {"op": "built_cable", "circuit": circuit.id, "box": box, "room": room.id, "surface": surface}
-    return Said([{**edit, "points": points, "on": _day(reader)}], room=room.id)
+    return Said([{**edit, "points": points, "on": reader.on_day()}], room=room.id)
 
 
 def nodes_name(nodes: tuple[Box | Panel, ...], ident: str) -> str:
@@ -231,7 +219,7 @@ def _corners(reader: SceneReader, room: Room, surface: str, least: int) -> list[
 def left(reader: SceneReader) -> Said:
     """left out BOX [on 2026-05-12] [because ...]: it was not set."""
     node = _node(reader)
-    return Said([{"op": "left_out", "node": node.id, "on": _day(reader), "why": _rest(reader)}])
+    return Said([{"op": "left_out", "node": node.id, "on": reader.on_day(), "why": _rest(reader)}])
 
 
 def after_all(reader: SceneReader) -> Said:
@@ -246,7 +234,7 @@ def extra(reader: SceneReader) -> Said:
     room, surface = _surface(reader)
     reader.colon()
     points = _corners(reader, room, surface, 1)
-    edit = {"op": "extra", "room": room.id, "surface": surface, "what": what, "points": points, "on": _day(reader)}
+    edit = {"op": "extra", "room": room.id, "surface": surface, "what": what, "points": points, "on": reader.on_day()}
     return Said([{**edit, "remarks": _rest(reader, "called")}], room=room.id)
 
 
@@ -267,7 +255,7 @@ def visit(reader: SceneReader) -> Said:
     """visit drywall HOUSE on 2026-05-12 [9:00] [by WHO]: an inspection that is to come."""
     kind = reader.need(VISITS, "what it looks at")
     item: dict[str, Any] = {"kind": kind, "place": _where(reader, kind)}
-    item["on"] = _day(reader)
+    item["on"] = reader.on_day()
     reader.skip()
     match = HOUR.match(reader.text, reader.pos)
     if match is not None:
@@ -290,7 +278,7 @@ def passed(reader: SceneReader) -> Said:
     kind = reader.need(VISITS, "what it looked at")
     own = _last(reader, kind, _where(reader, kind))
     who = reader.name(("on",)) if reader.phrase(["by"]) else ""
-    return Said([{"op": "end_visit", "visit": own.id, "result": "passed", "who": who, "on": _day(reader)}])
+    return Said([{"op": "end_visit", "visit": own.id, "result": "passed", "who": who, "on": reader.on_day()}])
 
 
 def failed(reader: SceneReader) -> Said:
@@ -305,7 +293,7 @@ def failed(reader: SceneReader) -> Said:
         item["node"] = nodes[reader.need(nodes, "a box or panel by its name")].id
     if reader.phrase(["by"]):
         item["section"] = reader.token("a section", ".()-")
-    return Said([{"op": "end_visit", "visit": own.id, "result": "failed", "found": [item], "on": _day(reader)}])
+    return Said([{"op": "end_visit", "visit": own.id, "result": "failed", "found": [item], "on": reader.on_day()}])
 
 
 def _quoted(reader: SceneReader) -> str:
@@ -330,7 +318,7 @@ def mended(reader: SceneReader) -> Said:
         raise reader.fail("at which box")
     if not own:
         raise reader.refuse("nothing that was found is open")
-    on = _day(reader)
+    on = reader.on_day()
     if not on:
         reader.expect(["on 2026-05-12"])
         raise reader.fail("on and the day")
@@ -345,7 +333,7 @@ def lift(kind: str) -> Callable[[SceneReader], Said]:
         place = _where(reader, kind)
         reader.need(("by",), "by and who saw it")
         who = reader.name(("on",))
-        return Said([{"op": "lift_building", "kind": kind, "structure": place, "by": who, "on": _day(reader)}])
+        return Said([{"op": "lift_building", "kind": kind, "structure": place, "by": who, "on": reader.on_day()}])
 
     read.__doc__ = lift.__doc__
     return read

@@ -136,6 +136,19 @@ class SceneReader(Reader):
         self.pos = end
         return said
 
+    def day(self) -> str:
+        """A day such as 2026-05-12."""
+        self.expect(["2026-05-12"])
+        match = _DAY.match(self.text, self.pos)
+        if match is None:
+            raise self.fail("a day such as 2026-05-12")
+        self.pos = match.end()
+        return match[0]
+
+    def on_day(self) -> str:
+        """`on` and a day; empty where none stands here."""
+        return self.day() if self.phrase(["on"]) else ""
+
     def position(self) -> float:
         """A length that may be 0."""
         return self.length()
@@ -148,6 +161,7 @@ class SceneReader(Reader):
         return f"{from_space}/{from_space + 2}" if circuit.poles == 2 else f"{from_space}{circuit.half}"
 
 
+_DAY = re.compile(r"\d{4}-\d{2}-\d{2}")
 _MEASURED = re.compile(r"\d+(?:\.\d+)?['\"]|\d+(?:a|v|ft|in)$", re.IGNORECASE)
 
 

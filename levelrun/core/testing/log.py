@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from levelrun.core.job import Measured
-from levelrun.core.testing.planned import Testing
+from levelrun.core.testing.planned import Proof
 from levelrun.core.testing.steps import INSULATION_READY, Step
 from levelrun.core.testing.verdicts import verdict_of
 
@@ -35,12 +35,12 @@ class LogRow:
     remarks: str
 
 
-def log_of(testing: Testing) -> list[LogRow]:
+def log_of(testing: Proof) -> list[LogRow]:
     """Circuit by circuit, then panels: what was read, then what was not."""
     return list(_rows(testing))
 
 
-def _rows(testing: Testing) -> Iterator[LogRow]:
+def _rows(testing: Proof) -> Iterator[LogRow]:
     job = testing.job
     for of in [*(c.id for c in job.circuits), *(p.id for p in job.panels)]:
         steps = {step.key: step for step in testing.steps(of)}
@@ -53,7 +53,7 @@ def _rows(testing: Testing) -> Iterator[LogRow]:
                 yield _row(testing, of, step, None)
 
 
-def _row(testing: Testing, of: str, step: Step | None, item: Measured | None) -> LogRow:
+def _row(testing: Proof, of: str, step: Step | None, item: Measured | None) -> LogRow:
     said = verdict_of(step, item) if step is not None else None
     if item is None:
         reading = ""

@@ -37,7 +37,7 @@ class Where:
 
 
 @dataclass(frozen=True, eq=False, kw_only=True)
-class Testing:
+class Proof:
     """All that is proved, and how."""
 
     job: Job

@@ -241,96 +241,66 @@ def _loaded(wired: Wired, point: str, name: str, at_panel: str) -> Iterator[Step
 
 def _devices(wired: Wired, circuit: Circuit, boxes: Mapping[str, Box], names: Mapping[str, str]) -> Iterator[Step]:
     if circuit.protection in ("gfci", "dual"):
-        yield _trips("gfci", wired.panel, "The breaker", "by its own button; then reset", wired.far)
+        yield _trips("gfci", "The breaker", wired.panel, wired.far)
     for span in wired.spans:
         box = boxes.get(span.box)
-        if box is None:
-            continue
-        if box.protects in ("gfci", "dual"):
-            yield _trips(f"gfci:{box.id}", box.id, f"{box.name}", "by its own button; then reset", box.id)
-            below = [names.get(s.box, s.box) for s in wired.spans if s.start == box.id]
-            if below:
-                yield Step(
-                    key=f"dies:{box.id}",
-                    title=f"{', '.join(below)} dead while {box.name} is tripped",
-                    sub="not dead: line and load are swapped",
-                    kind="word",
-                    unit="",
-                    low=None,
-                    high=None,
-                    expected=None,
-                    section="210.8",
-                    caution="",
-                    where=box.id,
-                    after=f"gfci:{box.id}",
-                    probe=Probe(kind="dies", a=(box.id, "")),
-                )
-        if box.kind == "switch" and box.ways > 2:
-            yield Step(
-                key=f"three_way:{box.id}",
-                title=f"{box.name} works the light from every position of the others",
-                sub="all positions of both, one after another",
-                kind="word",
-                unit="",
-                low=None,
-                high=None,
-                expected=None,
-                section="404.2(A)",
-                caution="",
-                where=box.id,
-                after="again",
-                probe=Probe(kind="works", a=(box.id, "")),
-            )
-        if box.interlock:
-            yield Step(
-                key=f"interlock:{box.id}",
-                title="The inlet's breaker goes on only with the main off",
-                sub="try it with the generator away",
-                kind="word",
-                unit="",
-                low=None,
-                high=None,
-                expected=None,
-                section="702.5",
-                caution="Never with the generator connected: it would feed the street.",
-                where=box.id,
-                probe=Probe(kind="works", a=(box.id, "")),
-            )
+        if box is not None:
+            yield from _device(wired, box, names)
     if circuit.protection in ("afci", "dual"):
-        yield Step(
-            key="afci",
-            title="Arc-fault breaker trips by its own button",
-            sub="plug-in testers do not prove an arc-fault device",
-            kind="word",
-            unit="",
-            low=None,
-            high=None,
-            expected=None,
-            section="210.12",
-            caution="",
-            where=wired.panel,
-            after="again",
-            probe=Probe(kind="works", a=(wired.panel, "")),
-        )
+        yield _does(
+            "afci", "Arc-fault breaker trips by its own button", "plug-in testers do not prove an arc-fault device",
+            "210.12", wired.panel, Probe(kind="works", a=(wired.panel, "")),
+        )  # fmt: skip
 
 
-def _trips(key: str, where: str, name: str, sub: str, at: str) -> Step:
-    return Step(
-        key=key,
-        title=f"{name} trips",
-        sub=sub + "; a time only from a tester that tells its current",
-        kind="word",
-        unit="",
-        low=None,
-        high=None,
-        expected=None,
-        section="210.8",
-        caution="Without a ground a plug-in tester cannot trip it.",
-        where=where,
-        after="again",
+def _device(wired: Wired, box: Box, names: Mapping[str, str]) -> Iterator[Step]:
+    if box.protects in ("gfci", "dual"):
+        yield _trips(f"gfci:{box.id}", box.name, box.id, box.id)
+        below = [names.get(s.box, s.box) for s in wired.spans if s.start == box.id]
+        if below:
+            yield _does(
+                f"dies:{box.id}", f"{', '.join(below)} dead while {box.name} is tripped",
+                "not dead: line and load are swapped", "210.8", box.id, Probe(kind="dies", a=(box.id, "")),
+                after=f"gfci:{box.id}",
+            )  # fmt: skip
+    if box.kind == "switch" and box.ways > 2:
+        yield _does(
+            f"three_way:{box.id}", f"{box.name} works the light from every position of the others",
+            "all positions of both, one after another", "404.2(A)", box.id, Probe(kind="works", a=(box.id, "")),
+        )  # fmt: skip
+    if box.interlock:
+        yield _does(
+            f"interlock:{box.id}", "The inlet's breaker goes on only with the main off",
+            "try it with the generator away", "702.5", box.id, Probe(kind="works", a=(box.id, "")), after="",
+            caution="Never with the generator connected: it would feed the street.",
+        )  # fmt: skip
+
+
+def _trips(key: str, name: str, where: str, at: str) -> Step:
+    return _does(
+        key, f"{name} trips", "by its own button, then reset; a time only from a tester that tells its current",
+        "210.8", where, Probe(kind="trips", a=(at, "")), caution="Without a ground a plug-in tester cannot trip it.",
         words=("trips", "does not"),
-        probe=Probe(kind="trips", a=(at, "")),
-    )
+    )  # fmt: skip
+
+
+def _does(
+    key: str,
+    title: str,
+    sub: str,
+    section: str,
+    where: str,
+    probe: Probe | None,
+    *,
+    after: str = "again",
+    caution: str = "",
+    words: tuple[str, str] = ("yes", "no"),
+) -> Step:
+    """A step that is answered by a word."""
+    return Step(
+        key=key, title=title, sub=sub, kind="word", unit="", low=None, high=None, expected=None, section=section,
+        caution=caution, where=where, after=after, words=words, probe=probe,
+    )  # fmt: skip
 
 
 def panel_steps(job: Job, book: Codebook, panel: Panel, sub: bool) -> list[Step]:
@@ -398,21 +368,9 @@ def panel_steps(job: Job, book: Codebook, panel: Panel, sub: bool) -> list[Step]
 
 
 def _word(key: str, title: str, sub: str, caution: str, after: str = "") -> Step:
-    return Step(
-        key=key,
-        title=title,
-        sub=sub,
-        kind="word",
-        unit="",
-        low=None,
-        high=None,
-        expected=None,
-        section="NFPA 70E 120.5" if key in ("tester", "again") else "",
-        caution=caution,
-        where="",
-        after=after,
-        words=("done", "not done") if key != INSULATION_READY else ("all off", "not off"),
-    )
+    words = ("all off", "not off") if key == INSULATION_READY else ("done", "not done")
+    section = "NFPA 70E 120.5" if key in ("tester", "again") else ""
+    return _does(key, title, sub, section, "", None, after=after, caution=caution, words=words)
 
 
 def _at(probe: Probe, celsius: float) -> Probe:

@@ -9,7 +9,6 @@ from levelrun.core.job import Circuit, Panel
 from levelrun.core.site.scene import Said, SceneReader
 from levelrun.core.testing.edits import MEGOHMS, OHMS, VOLTS, WORDS, kind_of
 
-DAY = re.compile(r"\d{4}-\d{2}-\d{2}")
 NUMBER = re.compile(r"(\d+(?:\.\d+)?)\s*(?:V|volts|ohms?|Ω|megohms?|MΩ)?(?![\w.])", re.IGNORECASE)
 AT_A_BOX = ("gfci", "dies", "three_way", "interlock", "rod")
 YES = {"yes": "yes", "done": "yes", "trips": "yes", "works": "yes", "dead": "yes", "off": "yes"}
@@ -53,12 +52,7 @@ def measure(reader: SceneReader) -> Said:
         elif word == "by":
             edit["who"] = reader.name(("on",))
         else:
-            reader.skip()
-            reader.expect(["2026-06-01"])
-            day = DAY.match(reader.text, reader.pos)
-            if day is None:
-                raise reader.fail("a day such as 2026-06-01")
-            reader.pos, edit["on"] = day.end(), day[0]
+            edit["on"] = reader.day()
     return Said([edit])
 
 

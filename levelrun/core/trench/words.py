@@ -26,8 +26,6 @@ from levelrun.core.trench.yard import (
 from levelrun.core.trench.yard_words import FACES, MEASURE, face_said, place_said, rounded
 from levelrun.core.trench.yard_words import VERBS as YARD_VERBS
 
-DAY = re.compile(r"\d{4}-\d{2}-\d{2}")
-
 
 class _Site:
     """The buildings that a sentence names, and those that it puts up itself."""
@@ -285,23 +283,12 @@ def done(reader: SceneReader) -> Said:
     """done STEP [of TRENCH] [on 2026-05-12] [because ...]: a step of the work at a trench."""
     step = reader.need([item for item in ORDER if item != "inspection"], "a step")
     own = _trench(reader, ("of",))
-    values: dict[str, Any] = {"on": _day(reader)}
+    values: dict[str, Any] = {"on": reader.on_day()}
     if reader.phrase(["because"]):
         end = reader.line_end()
         values["why"] = reader.text[reader.pos : end].strip()
         reader.pos = end
     return Said([{"op": "do_step", "trench": own.id, "step": step, **values}])
-
-
-def _day(reader: SceneReader) -> str:
-    if not reader.phrase(["on"]):
-        return ""
-    reader.expect(["2026-05-12"])
-    match = DAY.match(reader.text, reader.pos)
-    if match is None:
-        raise reader.fail("a day such as 2026-05-12")
-    reader.pos = match.end()
-    return match.group(0)
 
 
 def lift(reader: SceneReader) -> Said:
@@ -311,7 +298,7 @@ def lift(reader: SceneReader) -> Said:
     it = own[word] if word else _trench(reader, ("of",))
     reader.need(("by",), "by and who saw it")
     who = reader.name(("on",))
-    return Said([{"op": "lift_hold", "trench": it.id, "by": who, "on": _day(reader)}])
+    return Said([{"op": "lift_hold", "trench": it.id, "by": who, "on": reader.on_day()}])
 
 
 def rods(reader: SceneReader) -> Said:

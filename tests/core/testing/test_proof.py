@@ -16,7 +16,7 @@ from levelrun.core.testing.faults import Fault, faults_of
 from levelrun.core.testing.learn import best_possible, puzzle
 from levelrun.core.testing.lessons import LESSONS, questions
 from levelrun.core.testing.log import NOT_TESTED, log_of
-from levelrun.core.testing.planned import Testing
+from levelrun.core.testing.planned import Proof
 from levelrun.core.testing.reading import Probe, read
 from levelrun.core.testing.steps import Step
 from levelrun.core.testing.where import grouped
@@ -37,7 +37,7 @@ def shed(*readings: dict[str, Any]) -> Job:
     return edited(job, *({"op": "measure", "of": "k", **item} for item in readings)) if readings else job
 
 
-def proof(job: Job) -> Testing:
+def proof(job: Job) -> Proof:
     return plan(job).testing
 
 
