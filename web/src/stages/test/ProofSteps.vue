@@ -112,7 +112,7 @@ defineExpose({ focus, yes })
               type="button"
               class="plain sim"
               :disabled="busy === step.key"
-              :aria-label="`Read ${step.title} with the simulated meter`"
+              :aria-label="`simulate: ${step.title}`"
               @click="emit('meter', step)"
             >
               simulate
