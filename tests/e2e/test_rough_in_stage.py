@@ -13,6 +13,7 @@ import pytest
 from PIL import Image
 from playwright.sync_api import Browser, Page, expect
 
+from tests.conftest import PLANTED
 from tests.e2e.conftest import Server, call
 from tests.e2e.hands import new_job, say, settled, stage, stops
 
@@ -88,17 +89,17 @@ def test_a_wall_by_keyboard_and_what_is_behind_it_after_closing(open_page: Open)
 
 def test_a_wall_is_not_closed_while_it_waits_without_a_reason(open_page: Open) -> None:
     page = open_page(path="/jobs/{job}/rough_in?wall=m1.1")
-    stops(page, 15)
+    stops(page, PLANTED)
     page.keyboard.press("c")
     expect(page.get_by_test_id("close-wall")).to_be_disabled()
     page.get_by_test_id("why").fill("the board came early")
     page.keyboard.press("Enter")
     settled(page)
     expect(page.get_by_test_id("wall-verdict")).to_contain_text("Closed too early")
-    stops(page, 16)
+    stops(page, PLANTED + 1)
     page.get_by_role("button", name="Take it open again").click()
     settled(page)
-    stops(page, 15)
+    stops(page, PLANTED)
 
 
 def test_a_photo_is_pinned_moved_described_and_taken_away(open_page: Open) -> None:
