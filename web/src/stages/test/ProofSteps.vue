@@ -146,7 +146,10 @@ li {
   border-top: 1px solid var(--rule);
 }
 li.next {
-  background: color-mix(in srgb, var(--lime) 26%, var(--card));
+  background: color-mix(in srgb, var(--lime) 20%, var(--card));
+}
+li.next .mute {
+  color: var(--ink);
 }
 .number {
   display: grid;
@@ -161,12 +164,12 @@ li.next {
 .done .number {
   background: var(--fine);
   border-color: var(--fine);
-  color: #fff;
+  color: var(--card);
 }
 .off .number {
   background: var(--stop);
   border-color: var(--stop);
-  color: #fff;
+  color: var(--card);
 }
 .next .number {
   border-color: var(--chalk);
@@ -213,7 +216,7 @@ small {
 .words .on {
   background: var(--fine);
   border-color: var(--fine);
-  color: #fff;
+  color: var(--card);
 }
 .words .bad {
   background: var(--stop);

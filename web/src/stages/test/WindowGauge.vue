@@ -76,7 +76,7 @@ const said = computed(() => {
   top: 19px;
   transform: translateX(-50%);
   font-size: 13px;
-  color: var(--mute);
+  color: var(--ink);
 }
 p {
   margin: 0;
