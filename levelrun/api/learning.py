@@ -71,7 +71,7 @@ def hide(request: Request, job_id: JobId, q: LearnQuestion) -> PuzzleOut:
     begun."""
     planned = planned_of(jobs_of(request).get(job_id).job)
     circuit, testing = circuit_of(planned, q.of), planned.plan.testing
-    boxes = {box.id: box for box in planned.job.boxes}
+    boxes = testing.boxes
     seed = secrets.randbelow(2**31) if q.seed is None else q.seed
     made = puzzle(planned.job, circuit, testing.wired(circuit), boxes, seed)
     if len(made.faults) < 2:

@@ -3,6 +3,7 @@ read, where a fault may be; the simulated meter, hidden faults, lessons, the log
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Annotated, Literal
 
 from fastapi import APIRouter, Request
@@ -19,16 +20,15 @@ from levelrun.core.testing.lessons import LESSONS, Lesson
 from levelrun.core.testing.log import LogRow, log_of
 from levelrun.core.testing.planned import Proof, Where
 from levelrun.core.testing.reading import Probe
-from levelrun.core.testing.steps import INSULATION_READY, PLUG_W, Step, point_of, source_read
+from levelrun.core.testing.steps import INSULATION_READY, Step, loaded_at, point_of, source_read
+from levelrun.core.testing.where import SPOKEN
 from levelrun.core.testing.wired import State, Wired
 from levelrun.exchange.readings import write_readings
 from levelrun.standins.meter import Meter, MeterReading, SimulatedMeter
 
 router = APIRouter(prefix="/api", tags=["test"])
 PartId = Annotated[str, Field(max_length=40, pattern=r"^[A-Za-z0-9_-]+$")]
-WIRES = ("hot", "hot2", "neutral", "ground")
 METER: Meter = SimulatedMeter()
-KEPT = 200
 
 
 class TestRow(BaseModel):
@@ -153,12 +153,9 @@ def _focus(planned: Planned, testing: Proof, of: str) -> TestFocus:
     leads: list[tuple[str, str, str]] = []
     if circuit is not None and circuit.chain:
         wired = testing.wired(circuit)
-        boxes = {box.id: box for box in job.boxes}
-        volts = source_read(job, circuit.panel)
-        size = wired.path(point_of(wired, boxes))
-        source = (
-            f"source {volts:g} V, {wired.feet(point_of(wired, boxes)):.0f} ft of {size[-1].size if size else '?'}"
-        )
+        point = point_of(wired, testing.boxes)
+        volts, path = source_read(job, circuit.panel), wired.path(point)
+        source = f"source {volts:g} V, {wired.feet(point):.0f} ft of {path[-1].size if path else '?'}"
         leads = _leads(testing, wired)
     off = next((s for s in testing.steps(of) if where and s.key == where.step), None)
     text = f"{where.value:g} {off.unit}".strip() if where and off and off.kind != "word" else ""
@@ -176,11 +173,10 @@ def _focus(planned: Planned, testing: Proof, of: str) -> TestFocus:
 
 def _leads(testing: Proof, wired: Wired) -> list[tuple[str, str, str]]:
     names, found = testing.node_names, []
-    spoken = {"hot": "line", "hot2": "second line"}
     wires = dict.fromkeys(wire for span in wired.spans for wire in span.wires)
     for box in (wired.panel, *wired.boxes):
         has = wires if box == wired.panel else next(span.wires for span in wired.spans if span.box == box)
-        found += [(box, wire, f"{names.get(box, box)} {spoken.get(wire, wire)}") for wire in has]
+        found += [(box, wire, f"{names.get(box, box)} {SPOKEN.get(wire, wire)}") for wire in has]
     return found
 
 
@@ -190,7 +186,7 @@ def _steps(testing: Proof, of: str) -> list[StepOut]:
     nexts = False
     for step in steps:
         reading, said = last.get(step.key), testing.verdict(of, step)
-        waits = _waits(steps, step, last)
+        waits = _waits(step, last)
         if reading is not None:
             state = "off" if said.verdict == "stop" else "done"
         elif waits:
@@ -228,7 +224,7 @@ def _steps(testing: Proof, of: str) -> list[StepOut]:
     return found
 
 
-def _waits(steps: list[Step], step: Step, last: dict[str, Measured]) -> str:
+def _waits(step: Step, last: dict[str, Measured]) -> str:
     """What must be done first; insulation is not offered until its electronics are off."""
     if step.key == "insulation":
         ready = last.get(INSULATION_READY)
@@ -293,10 +289,8 @@ def _probe(testing: Proof, wired: Wired, q: MeterQuestion) -> Probe:
     for key, lead in (("a", q.a), ("b", q.b)):
         if lead[0] not in places:
             raise LevelRunError(f"the box {lead[0]!r} is not on this circuit", key=key, value=lead[0])
-    boxes = {box.id: box for box in testing.job.boxes}
-    plug = {"extra_w": PLUG_W, "extra_at": point_of(wired, boxes)} if q.loaded else {}
-    state = State(on=q.on and q.kind == "volts", loaded=q.loaded, **plug)  # type: ignore[arg-type]
-    return Probe(kind=q.kind, a=q.a, b=q.b, state=state)
+    state = loaded_at(point_of(wired, testing.boxes)) if q.loaded else State()
+    return Probe(kind=q.kind, a=q.a, b=q.b, state=replace(state, on=q.on and q.kind == "volts"))
 
 
 @router.get("/jobs/{job_id}/readings")

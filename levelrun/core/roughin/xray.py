@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable, Iterator, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from shapely.geometry import LineString, Polygon
 
@@ -290,7 +290,7 @@ def _as_built(seen: Seen, planned: Iterable[XCable], built: Iterable[Built]) -> 
     for cable in planned:
         key = (cable.circuit, cable.box)
         if key in left:
-            yield _with_state(cable, "left_out", cable.points)
+            yield replace(cable, state="left_out")
         elif key not in went:
             yield cable
     for (circuit, node), item in went.items():
@@ -300,13 +300,6 @@ def _as_built(seen: Seen, planned: Iterable[XCable], built: Iterable[Built]) -> 
             circuit=circuit, box=node, letter=seen.letters.get((circuit, node), "?"), name=item.remarks or circuit,
             wire=wire, state="moved", points=item.points,
         )  # fmt: skip
-
-
-def _with_state(cable: XCable, state: str, points: tuple[Point, ...]) -> XCable:
-    return XCable(
-        circuit=cable.circuit, box=cable.box, letter=cable.letter, name=cable.name, wire=cable.wire, state=state,
-        points=points,
-    )  # fmt: skip
 
 
 def _gauge(job: Job, circuit: str) -> str:

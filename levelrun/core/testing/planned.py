@@ -11,7 +11,7 @@ from levelrun.core.circuits.planned import PanelPlan
 from levelrun.core.circuits.spaces import label
 from levelrun.core.codebook import Codebook
 from levelrun.core.findings import Finding
-from levelrun.core.job import Circuit, Job, Measured
+from levelrun.core.job import Box, Circuit, Job, Measured
 from levelrun.core.kept import Standing
 from levelrun.core.measure import shown_in
 from levelrun.core.rulebook import judged
@@ -82,9 +82,21 @@ class Proof:
             drawn = next(item for item in self.panels if item.id == of)
             return panel_steps(self.job, self.book, panel, drawn.drawing.sub)
 
+    @cached_property
+    def boxes(self) -> dict[str, Box]:
+        """Boxes by id."""
+        return {box.id: box for box in self.job.boxes}
+
+    @cached_property
+    def _last(self) -> dict[str, dict[str, Measured]]:
+        found: dict[str, dict[str, Measured]] = {}
+        for item in self.job.measured:
+            found.setdefault(item.of, {})[item.step] = item
+        return found
+
     def last(self, of: str) -> dict[str, Measured]:
         """The last reading of each step of a circuit or panel."""
-        return {item.step: item for item in self.job.measured if item.of == of}
+        return self._last.get(of, {})
 
     def verdict(self, of: str, step: Step) -> Verdict:
         """What is said of the last reading of a step."""
@@ -93,10 +105,9 @@ class Proof:
     @cached_property
     def findings(self) -> list[Finding]:
         """What is said of readings: nothing where nobody read any."""
-        read = dict.fromkeys(item.of for item in self.job.measured)
-        steps = {of: self.steps(of) for of in read}
+        steps = {of: self.steps(of) for of in self._last}
         with shown_in(self.book.units):
-            return judged(self.book, RULES, ReadFacts(self.book, self.job, steps, self.names))
+            return judged(self.book, RULES, ReadFacts(self.book, self.job, steps, self.names, self._last))
 
     def wired(self, circuit: Circuit) -> Wired:
         """A circuit as it is wired, fed with what its source reads."""
@@ -122,9 +133,9 @@ class Proof:
         wrong = [s for s in self.steps(circuit.id) if self.verdict(circuit.id, s).verdict == "stop" and s.probe]
         if not wrong:
             return None
-        wired, boxes = self.wired(circuit), {box.id: box for box in self.job.boxes}
+        wired = self.wired(circuit)
         faults, taken = faults_of(self.job, circuit, wired), self.taken(circuit)
-        probes = probes_of(wired, circuit, boxes)
+        probes = probes_of(wired, circuit, self.boxes)
         return Where(
             step=wrong[-1].key,
             value=taken[-1].value,

@@ -6,7 +6,7 @@ from collections.abc import Iterator, Mapping
 
 from levelrun.core.job import Box, Circuit
 from levelrun.core.testing.reading import Probe
-from levelrun.core.testing.steps import PLUG_W, point_of
+from levelrun.core.testing.steps import loaded_at, point_of
 from levelrun.core.testing.wired import State, Wired
 
 OFF, ON = State(on=False), State()
@@ -20,7 +20,7 @@ def probes_of(wired: Wired, circuit: Circuit, boxes: Mapping[str, Box]) -> list[
 def _probes(wired: Wired, circuit: Circuit, boxes: Mapping[str, Box]) -> Iterator[Probe]:
     if not wired.spans:
         return
-    loaded = State(loaded=True, extra_w=PLUG_W, extra_at=point_of(wired, boxes))
+    loaded = loaded_at(point_of(wired, boxes))
     across = ("hot", "hot2") if wired.volts != 120 else ("hot", "neutral")
     for span in wired.spans:
         box, has = span.box, span.wires

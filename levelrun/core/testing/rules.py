@@ -15,23 +15,20 @@ from levelrun.core.testing.verdicts import verdict_of
 
 @dataclass(frozen=True)
 class ReadFacts:
-    """What was read of each circuit and panel, with its steps and its name."""
+    """What was read of each circuit and panel: its steps, its name, the last reading of each step."""
 
     book: Codebook
     job: Job
     steps: Mapping[str, Sequence[Step]]
     names: Mapping[str, str]
-
-    def last(self, of: str) -> dict[str, Measured]:
-        """The last reading of each step."""
-        return {item.step: item for item in self.job.measured if item.of == of}
+    last: Mapping[str, Mapping[str, Measured]]
 
 
 def reading_rule(facts: ReadFacts) -> Iterator[Finding]:
     """A reading outside of its window."""
     panels = {panel.id for panel in facts.job.panels}
     for of, steps in facts.steps.items():
-        last = facts.last(of)
+        last = facts.last[of]
         for step in steps:
             said = verdict_of(step, last.get(step.key))
             if said.verdict not in ("stop", "check") or (said.verdict == "check" and step.key != "dead"):
@@ -54,7 +51,7 @@ def reading_rule(facts: ReadFacts) -> Iterator[Finding]:
 def proved_rule(facts: ReadFacts) -> Iterator[Finding]:
     """Dead by a tester that was not proved before and after."""
     for of, steps in facts.steps.items():
-        last = facts.last(of)
+        last = facts.last[of]
         if "dead" not in last or not any(step.key == "dead" for step in steps):
             continue
         missing = [key for key in ("tester", "again") if last.get(key) is None or last[key].word != "yes"]

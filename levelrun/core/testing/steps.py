@@ -89,6 +89,11 @@ def point_of(wired: Wired, boxes: Mapping[str, Box]) -> str:
     return max(plugs, key=wired.feet, default=wired.far)
 
 
+def loaded_at(point: str) -> State:
+    """The circuit on, with a heater plugged in at a box."""
+    return State(loaded=True, extra_w=PLUG_W, extra_at=point)
+
+
 def _dead(wired: Wired, point: str, names: Mapping[str, str], circuit: Circuit) -> Iterator[Step]:
     across = ("hot", "hot2") if wired.volts != 120 else ("hot", "neutral")
     probe = Probe(kind="volts", a=(point, across[0]), b=(point, across[1]), state=State(on=False))
@@ -206,7 +211,7 @@ def _volts(wired: Wired, key: str, title: str, box: str, wires: tuple[str, str],
 
 
 def _loaded(wired: Wired, point: str, name: str, at_panel: str) -> Iterator[Step]:
-    state = State(loaded=True, extra_w=PLUG_W, extra_at=point)
+    state = loaded_at(point)
     for key, title, wires, section in (
         ("loaded", "Line to neutral, loaded", ("hot", "neutral"), "210.19 informational note"),
         ("neutral_ground", "Neutral to ground, loaded", ("neutral", "ground"), "common practice, no source"),

@@ -18,6 +18,7 @@ from levelrun.core.testing.wired import HOT_C, State, Wired
 NEAR = 3.0  # faults whose log-likelihood is so near to the best one are told apart by the next reading
 MOST_TOLD, APART = 8, 2.0
 LOOSE = ("loose_neutral", "loose_hot")
+SPOKEN = {"hot": "line", "hot2": "second line"}
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -185,8 +186,7 @@ def probe_text(probe: Probe, names: Mapping[str, str]) -> str:
     if probe.kind == "works":
         return f"does {box} work from every position?"
     other = names.get(probe.b[0], probe.b[0])
-    wires = {"hot": "line", "hot2": "second line"}
-    a, b = wires.get(probe.a[1], probe.a[1]), wires.get(probe.b[1], probe.b[1])
+    a, b = SPOKEN.get(probe.a[1], probe.a[1]), SPOKEN.get(probe.b[1], probe.b[1])
     ends = f"{a} to {b} at {box}" if probe.a[0] == probe.b[0] else f"{a} at {box} to {b} at {other}"
     how = "dead, breaker off" if not probe.state.on else "loaded" if probe.state.loaded else "on"
     return f"{ends}, {'ohms' if probe.kind == 'ohms' else 'insulation' if probe.kind == 'megohms' else how}"
