@@ -13,6 +13,10 @@ WEBSRC := $(shell find web/src web/public -type f -not -name schema.d.ts) web/in
 demo: $(STAMPS)/python $(STAMPS)/web
 	.venv/bin/levelrun serve --demo --data $(DATA) --port $(PORT)
 
+# Files of tests lie in memory where there is room; what was compiled is kept for the many processes of the tests.
+ROOM := $(shell df --output=avail -m /dev/shm 2>/dev/null | tail -1)
+test: export PYTEST_DEBUG_TEMPROOT = $(shell [ 0$(ROOM) -gt 2000 ] && echo /dev/shm || echo /tmp)
+test: export PYTHONDONTWRITEBYTECODE =
 test: $(STAMPS)/python-dev $(STAMPS)/web $(STAMPS)/chromium
 	cd web && npx vitest run --reporter dot
 	$(PY) -m pytest -n $(WORKERS) --dist worksteal
@@ -67,7 +71,9 @@ $(STAMPS)/web: $(STAMPS)/types $(WEBSRC)
 	@touch $@
 
 $(STAMPS)/chromium: | $(STAMPS)/venv
-	@command -v chromium >/dev/null || (apt-get update && apt-get install -y --no-install-recommends chromium)
+	@command -v chromium-headless-shell >/dev/null || (apt-get update && \
+	  (apt-get install -y --no-install-recommends chromium-headless-shell || \
+	   apt-get install -y --no-install-recommends chromium))
 	@touch $@
 
 clean:

@@ -5,14 +5,15 @@ from __future__ import annotations
 import os
 from collections.abc import Callable, Iterator
 from pathlib import Path
-from typing import Any
+from typing import Any, cast
 
 import pytest
+from fastapi import FastAPI
 from fastapi.testclient import TestClient
 from hypothesis import settings
 from pydantic import TypeAdapter
 
-from levelrun.api.app import create_app
+from levelrun.api.app import create_app, open_data
 from levelrun.core.codebook import Codebook, load
 from levelrun.core.edits import Edit, apply
 from levelrun.core.findings import Finding
@@ -65,10 +66,22 @@ def planned(text: str, **circuit: Any) -> Plan:
     return plan(one_way(text, **circuit))
 
 
-@pytest.fixture
-def client(tmp_path: Path) -> Iterator[TestClient]:
-    with TestClient(create_app(tmp_path), base_url="http://127.0.0.1", raise_server_exceptions=False) as found:
+@pytest.fixture(scope="session")
+def served(tmp_path_factory: pytest.TempPathFactory) -> Iterator[TestClient]:
+    """The application with its worker process, built once: that takes longer than most of what is asked of it."""
+    app = create_app(tmp_path_factory.mktemp("served"))
+    with TestClient(app, base_url="http://127.0.0.1", raise_server_exceptions=False) as found:
         yield found
+
+
+@pytest.fixture
+def client(served: TestClient, tmp_path: Path) -> Iterator[TestClient]:
+    """The application over an empty folder of the test's own."""
+    app = cast(FastAPI, served.app)
+    app.state.jobs.db.close()
+    open_data(app, tmp_path)
+    served.cookies.clear()
+    yield served
 
 
 @pytest.fixture

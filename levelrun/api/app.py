@@ -16,7 +16,7 @@ from starlette.background import BackgroundTask
 
 from levelrun import __version__
 from levelrun.api import calc, jobs, learning, photos, plans, rules, stages, standins, web
-from levelrun.api.common import PROBLEMS, attachment
+from levelrun.api.common import PROBLEMS, attachment, jobs_of
 from levelrun.api.guard import Guard
 from levelrun.api.here import routes as here_routes
 from levelrun.api.here.opened import Certificate, Here
@@ -48,7 +48,6 @@ def create_app(
     """The app over the data folder `data`, which is made where it is missing. `here`: an address of this machine on
     its network, at which it is opened to paired phones from the start, empty for the usual one; None: only once that
     is asked for. Raises StoreError for a data file that cannot be used."""
-    db = Database(data / DATA_FILE, read_only=read_only)
 
     @asynccontextmanager
     async def life(app: FastAPI) -> AsyncIterator[None]:
@@ -58,7 +57,7 @@ def create_app(
         yield
         await app.state.here.close()
         app.state.worker.close()
-        db.close()
+        app.state.jobs.db.close()
 
     app = FastAPI(
         title="Level Run",
@@ -69,28 +68,26 @@ def create_app(
         responses=PROBLEMS,
         strict_content_type=False,
     )
-    app.state.jobs = Jobs(db)
-    app.state.pictures = Pictures(data, read_only=db.read_only)
-    app.state.here = Here(Phones(db), address=here or "", certificate=certificate)
+    open_data(app, data, read_only=read_only)
+    app.state.here = Here(Phones(app.state.jobs.db), address=here or "", certificate=certificate)
     app.state.here.port = port
     app.state.worker = Worker()
-    app.state.playing = OrderedDict()
     app.state.forget_views = stages.forget_views
     install(app)
     app.add_middleware(GZipMiddleware, minimum_size=2000, compresslevel=1)
     app.add_middleware(Guard)
 
     @app.get("/api/health", tags=["plan"])
-    def health() -> Health:
+    def health(request: Request) -> Health:
         """That the server is up, and its version."""
-        return Health(status="ok", version=__version__, read_only=db.read_only)
+        return Health(status="ok", version=__version__, read_only=jobs_of(request).db.read_only)
 
     @app.get("/api/backup", tags=["jobs"], response_class=FileResponse)
     def backup(request: Request) -> FileResponse:
         """A whole copy of all jobs, as one data file, while the store is in use."""
         folder = tempfile.TemporaryDirectory()
         copy = Path(folder.name) / DATA_FILE
-        db.backup(copy)
+        jobs_of(request).db.backup(copy)
         return FileResponse(
             copy,
             media_type="application/vnd.sqlite3",
@@ -102,3 +99,11 @@ def create_app(
         app.include_router(part.router)
     web.install(app)
     return app
+
+
+def open_data(app: FastAPI, data: Path, *, read_only: bool = False) -> None:
+    """From now on `app` keeps its jobs in the folder `data`, which is made where it is missing. Raises StoreError."""
+    db = Database(data / DATA_FILE, read_only=read_only)
+    app.state.jobs = Jobs(db)
+    app.state.pictures = Pictures(data, read_only=db.read_only)
+    app.state.playing = OrderedDict()

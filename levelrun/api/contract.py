@@ -10,7 +10,7 @@ from levelrun.core.boxes.planned import Building
 from levelrun.core.circuits.circuit_plan import CircuitPlan
 from levelrun.core.findings import Finding, Mend
 from levelrun.core.job import Circuit, Job, Leg, job_book
-from levelrun.core.plan import Plan, WayPlan, names_of, plan_whole
+from levelrun.core.plan import Plan, PlannedWay, names_of, plan_whole
 
 
 class FindingOut(BaseModel):
@@ -222,7 +222,7 @@ def _hops(
         )
 
 
-def _way(job: Job, item: WayPlan, names: dict[str, str]) -> WayOut:
+def _way(job: Job, item: PlannedWay, names: dict[str, str]) -> WayOut:
     return WayOut(
         name=item.summary.name,
         circuits=[names[circuit] for circuit in item.summary.circuits],

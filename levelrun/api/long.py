@@ -15,7 +15,6 @@ from levelrun.core.others.weighed import Weighed, weighing
 from levelrun.core.plan import plan_whole
 from levelrun.core.trade.coils import Coil, CoilPlan, planned
 from levelrun.core.ways.ordering import distances
-from levelrun.exchange import dxf
 
 
 def proposed(job: Job) -> Iterator[tuple[int, Proposal]]:
@@ -65,4 +64,6 @@ def proving(
 
 def ready() -> str:
     """Loads what the first work would wait for; the unit of it that takes longest."""
-    return dxf.__name__
+    import ezdxf
+
+    return str(ezdxf.__name__)

@@ -10,7 +10,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
 
 from levelrun.core.boxes.planned import Building, plan_building
-from levelrun.core.boxes.room_plan import RoomPlanned
+from levelrun.core.boxes.room_plan import PlannedRoom
 from levelrun.core.buying.planned import Buying
 from levelrun.core.buying.takeoff import Found
 from levelrun.core.circuits.circuit_plan import CircuitPlan
@@ -29,10 +29,11 @@ from levelrun.core.ways.drawing import DrawnWay, DrawnWays, drawn_ways, of_circu
 from levelrun.core.ways.entering import entering
 from levelrun.core.ways.facts import WayContext
 from levelrun.core.ways.lengths import Cut
-from levelrun.core.ways.planned import WayPlan, WaySummary, leg_alternatives, plan_way
+from levelrun.core.ways.planned import PlannedWay, WayPlan, WaySummary, leg_alternatives, plan_way
 
 __all__ = [
     "Plan",
+    "PlannedWay",
     "RuleChange",
     "WayPlan",
     "WaySummary",
@@ -53,14 +54,14 @@ class Plan:
 
     rules: str
     rules_title: str
-    ways: list[WayPlan]
+    ways: list[PlannedWay]
     walked: list[WayContext]
     drawn: DrawnWays
     outside: Outside = field(compare=False)
     buying: Buying = field(compare=False)
     record: RoughIn = field(compare=False)
     testing: Proof = field(compare=False)
-    rooms: list[RoomPlanned]
+    rooms: list[PlannedRoom]
     circuits: list[CircuitPlan]
     panels: list[PanelPlan]
     loose: list[LooseBox]
@@ -80,7 +81,7 @@ def plan_whole(job: Job, book: Codebook) -> tuple[Plan, Building]:
     woven = weave(job, book, loads)
     ways = [plan_way(book, context) for context in woven.contexts]
     drawn = drawn_ways(book, job, woven)
-    every: list[WayPlan | DrawnWay] = [*ways, *drawn.ways.values()]
+    every: list[PlannedWay | DrawnWay] = [*ways, *drawn.ways.values()]
     into = entering(book, job, woven)
     building = plan_building(job, book, into)
     known = Known(loads=loads, laid=woven.laid, cuts=_cuts(every))
@@ -145,7 +146,7 @@ Pieces = tuple[tuple[str, int, float], ...]
 _pieces = Standing[Pieces](2048)
 
 
-def _cuts(ways: Sequence[WayPlan | DrawnWay]) -> dict[str, Pieces]:
+def _cuts(ways: Sequence[PlannedWay | DrawnWay]) -> dict[str, Pieces]:
     """The pieces to cut for each circuit along its ways: what, how many, inches. The same ones while none changes."""
     found: dict[str, list[Cut]] = {}
     for way in ways:

@@ -1,4 +1,5 @@
-"""A level's plan as DXF, and rooms read from a DXF drawing. ezdxf reads and writes the file itself."""
+"""A level's plan as DXF, and rooms read from a DXF drawing. ezdxf reads and writes the file itself; it is loaded when
+the first drawing comes or goes, as it takes longer to load than most of the rest."""
 
 from __future__ import annotations
 
@@ -7,17 +8,17 @@ from collections import Counter
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
-import ezdxf
-from ezdxf import recover
-from ezdxf.document import Drawing
-from ezdxf.entities import DXFEntity
 from shapely import LineString, Point, Polygon, STRtree, polygonize, unary_union
 
 from levelrun.core.boxes.drawn.floor import DrawnRoom
 from levelrun.core.errors import LevelRunError
 from levelrun.core.site.geometry import clockwise
+
+if TYPE_CHECKING:
+    from ezdxf.document import Drawing
+    from ezdxf.entities import DXFEntity
 
 UNITS: dict[int, tuple[str, float]] = {
     1: ("inches", 1.0), 2: ("feet", 12.0), 4: ("millimetres", 1 / 25.4), 5: ("centimetres", 10 / 25.4),
@@ -65,6 +66,9 @@ class DxfRoom:
 
 def read_drawing(data: bytes) -> Drawing:
     """A DXF file. Raises DxfError for what is no DXF, damaged past reading, or too much."""
+    import ezdxf
+    from ezdxf import recover
+
     if not data.strip():
         raise DxfError("the file is empty", key="file")
     try:
@@ -212,6 +216,8 @@ def _segments(entity: DXFEntity) -> list[tuple[tuple[float, float], tuple[float,
 
 def write_plan(rooms: Sequence[DrawnRoom]) -> str:
     """A level as DXF in inches: outlines, wall faces, openings, what stands along walls, boxes with their names."""
+    import ezdxf
+
     document = ezdxf.new("R2010", units=1)
     for name, color in LAYERS.items():
         document.layers.add(name, color=color)

@@ -5,14 +5,15 @@ from __future__ import annotations
 import io
 from dataclasses import dataclass
 from itertools import pairwise
-
-import ezdxf
-from ezdxf.entities import DXFEntity
+from typing import TYPE_CHECKING
 
 from levelrun.core.job import Job
 from levelrun.core.trench.parts import AREAS, LINES
 from levelrun.core.trench.yard import DRIVE_IN, PATH_IN, STREET_IN, shape_of, yard_of
 from levelrun.exchange.dxf import UNITS, DxfError, read_drawing
+
+if TYPE_CHECKING:
+    from ezdxf.entities import DXFEntity
 
 KINDS = (*LINES, *AREAS)
 WIDTHS = {"drive": DRIVE_IN, "street": STREET_IN, "path": PATH_IN}
@@ -73,6 +74,8 @@ def _width(entity: DXFEntity, kind: str, factor: float) -> float:
 
 def write_yard(job: Job) -> str:
     """The yard as DXF in inches: buildings, its things, trenches and spans, each on its layer."""
+    import ezdxf
+
     document = ezdxf.new("R2010", units=1)
     space = document.modelspace()
     for building in yard_of(job).buildings:

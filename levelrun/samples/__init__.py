@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import cache
 from importlib import resources
 
 from levelrun.core.errors import unknown
@@ -18,8 +19,9 @@ SAMPLES = {
 }
 
 
+@cache
 def sample(key: str) -> Job:
-    """A sample job by key. Raises UnknownKeyError."""
+    """A sample job by key, the same one each time, with what was planned of it. Raises UnknownKeyError."""
     if key not in SAMPLES:
         raise unknown("sample", key, SAMPLES)
     return read_job((resources.files(__package__) / f"{key}.levelrun.json").read_bytes())

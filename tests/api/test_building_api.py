@@ -98,7 +98,7 @@ def test_what_the_caller_has_is_not_sent_again(client: TestClient, demo: OpenJob
 
 
 def test_no_answer_to_an_edit_is_over_30_kb(client: TestClient) -> None:
-    """Of a house of 72 rooms, on every stage, each from the house as it was."""
+    """Of a house of 72 rooms, on every stage: edits on one, taken back, made again and taken back on the others."""
     house = large_house()
     opened = client.post("/api/jobs", json={"job": house.model_dump(mode="json")}).json()
     look = {"room": "big-r7", "circuit": "big-c9", "way": "big4", "panel": "big-p"}
@@ -110,14 +110,13 @@ def test_no_answer_to_an_edit_is_over_30_kb(client: TestClient) -> None:
         {"op": "set_leg", "way": "big4", "leg": 2, "set": {"length_in": 301.0}},
         {"op": "drop", "kind": "opening", "id": "big-o7"},
     ]
-    for stage in ("walls", "boxes", "circuits", "runs"):
+    for stage, step in (("walls", ""), ("boxes", "undo"), ("circuits", "redo"), ("runs", "undo")):
         page = OpenJob(client, opened, stage, **look)
-        for change in edits:
-            answer = page.send(change)
+        for change in edits if not step else reversed(edits) if step == "undo" else edits:
+            answer = client.post(f"{page.url}/{step}", json=page.step) if step else page.send(change)
             page.taken(answer)
-            assert len(answer.content) < 30_000, (stage, change["op"], len(answer.content))
-        for _ in edits:
-            opened["head"] = page.go("undo")["head"]
+            assert len(answer.content) < 30_000, (stage, step, change["op"], len(answer.content))
+        opened = client.get(page.url).json()
 
 
 @pytest.mark.parametrize(

@@ -21,7 +21,7 @@ from playwright.sync_api import Browser, BrowserContext, Page, expect, sync_play
 from tests.e2e.hands import settled
 
 expect.set_options(timeout=30_000)  # a machine that is kept busy by something else is slow, not wrong
-CHROMIUM = shutil.which("chromium") or "/usr/bin/chromium"
+CHROMIUM = shutil.which("chromium-headless-shell") or shutil.which("chromium") or "/usr/bin/chromium"
 FLAGS = [
     "--no-sandbox",
     "--disable-gpu",

@@ -15,6 +15,19 @@ def settled(page: Page) -> None:
     page.locator("html:not([data-busy])").wait_for(state="attached")
 
 
+GO = """async path => {
+  history.pushState({}, '', path)
+  dispatchEvent(new PopStateEvent('popstate', { state: {} }))
+  for (let frame = 0; frame < 2; frame++) await new Promise(requestAnimationFrame)
+}"""
+
+
+def go(page: Page, path: str) -> None:
+    """To another address of the page that is open, as by a link of its own."""
+    page.evaluate(GO, path)
+    settled(page)
+
+
 def stops(page: Page, count: int) -> None:
     """The header counts so many stops."""
     word = "stop" if count == 1 else "stops"

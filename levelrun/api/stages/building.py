@@ -54,7 +54,7 @@ def room_looked_at(planned: Planned, look: Look, *, unrolled: bool) -> RoomFocus
         return None
     round_ = draw_round(planned.book, building.contexts[index]) if unrolled else None
     inside = in_the_walls(planned.book, planned.plan.drawn, building.contexts[index]) if unrolled else None
-    return RoomFocus(planned=building.rooms[index], round=round_, inside=inside)
+    return RoomFocus(planned=building.rooms[index].whole, round=round_, inside=inside)
 
 
 def level_looked_at(planned: Planned, look: Look, room: RoomFocus | None) -> LevelDrawing | None:

@@ -56,7 +56,7 @@ class _Piped:
 
 def _piped(planned: Planned) -> Iterator[_Piped]:
     for way, context in zip(planned.plan.ways, planned.plan.walked, strict=True):
-        if way.pulls:
+        if has_pipe(planned.book, context):
             yield _Piped(planned, context, way.findings, False)
     for one in planned.plan.drawn.ways.values():
         if has_pipe(planned.book, one.context):

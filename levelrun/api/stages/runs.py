@@ -20,7 +20,16 @@ from levelrun.core.findings import Figure, Finding, worst
 from levelrun.core.job import Circuit
 from levelrun.core.kept import Standing
 from levelrun.core.measure import show, shown_in
-from levelrun.core.plan import WayPlan, WaySummary, leg_alternatives, names_of, plan_way, way_contexts
+from levelrun.core.plan import (
+    Plan,
+    PlannedWay,
+    WayPlan,
+    WaySummary,
+    leg_alternatives,
+    names_of,
+    plan_way,
+    way_contexts,
+)
 from levelrun.core.site.geometry import walls_of
 from levelrun.core.ways.alternatives import Alternative
 from levelrun.core.ways.bending import Bent, bent
@@ -29,8 +38,9 @@ from levelrun.core.ways.drilling import SheetRow, sheet, studs_of
 from levelrun.core.ways.frame.drawn import PlanCable, plan_cables
 from levelrun.core.ways.frame.found import way_id
 from levelrun.core.ways.frame.prices import work_text
+from levelrun.core.ways.lengths import Cut
 from levelrun.core.ways.ordering import Order, orders_of
-from levelrun.core.ways.pull_list import PullList, PullTotal, letters_of, pull_list
+from levelrun.core.ways.pull_list import PullList, PullTotal, letters_of, pull_list, pull_totals
 from levelrun.core.ways.schools import SchoolRow, schools_of
 
 router = APIRouter(prefix="/api/jobs", tags=["runs"])
@@ -123,7 +133,7 @@ def runs_view(planned: Planned, look: Look) -> RunsView:
         circuits=rows,
         ways=[way.summary for way in planned.plan.ways],
         idle=idle,
-        focus=focus,
+        focus=focus.whole if focus is not None else None,
         circuit=circuits[row.id] if row else None,
         drawn=focus is not None and focus.summary.id in drawn,
         boxes=_boxes(planned, circuits[row.id]) if row else [],
@@ -132,7 +142,7 @@ def runs_view(planned: Planned, look: Look) -> RunsView:
         schools=_schools(planned, row.id) if row else [],
         level=level,
         cables=_cables(planned, level.level) if level else [],
-        totals=pulls_of(planned).totals,
+        totals=_totals(planned),
     )
 
 
@@ -208,12 +218,20 @@ def pulls_of(planned: Planned) -> PullList:
 
     def made() -> PullList:
         labels = {item.summary.id: item.summary.label for item in plan.circuits}
-        every: list[WayPlan | DrawnWay] = [*plan.ways, *plan.drawn.ways.values()]
-        cuts = [cut for way in every for cut in way.cuts]
         with shown_in(planned.book.units):
-            return pull_list(planned.job, labels, cuts)
+            return pull_list(planned.job, labels, _cuts(plan))
 
     return _pulls.get(None, (plan,), made)
+
+
+def _cuts(plan: Plan) -> list[Cut]:
+    every: list[PlannedWay | DrawnWay] = [*plan.ways, *plan.drawn.ways.values()]
+    return [cut for way in every for cut in way.cuts]
+
+
+def _totals(planned: Planned) -> list[PullTotal]:
+    with shown_in(planned.book.units):
+        return pull_totals(planned.job, _cuts(planned.plan))
 
 
 @router.get("/{job_id}/pulls")

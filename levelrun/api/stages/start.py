@@ -80,7 +80,7 @@ def try_line(request: Request, job_id: JobId, line: Line) -> Tried:
     circuit = next((item for item in planned.circuits if item.summary.id not in old), None)
     panel_id = circuit.summary.panel if circuit else next((p.id for p in after.panels if p.id not in old), None)
     return Tried(
-        way=way,
+        way=way.whole if way is not None else None,
         circuit=circuit,
         panel=next((item for item in planned.panels if item.id == panel_id), None),
         boxes=[figure for figure in building.loose if figure.key.removeprefix("fill-") not in old],

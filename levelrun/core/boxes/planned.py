@@ -11,7 +11,7 @@ from levelrun.core.boxes.drawn.round import WalkRound, walk_round
 from levelrun.core.boxes.entering import Entering
 from levelrun.core.boxes.facts import RoomContext, viewed
 from levelrun.core.boxes.loose import loose_boxes
-from levelrun.core.boxes.room_plan import RoomPlanned, plan_room
+from levelrun.core.boxes.room_plan import PlannedRoom, plan_room
 from levelrun.core.boxes.rules import alarms, dwelling
 from levelrun.core.codebook import Codebook
 from levelrun.core.findings import Figure, Finding
@@ -28,7 +28,7 @@ class Building:
     `loose`: the fill of boxes in no room."""
 
     contexts: list[RoomContext]
-    rooms: list[RoomPlanned]
+    rooms: list[PlannedRoom]
     findings: list[Finding]
     loose: list[Figure]
 
@@ -64,5 +64,4 @@ def draw_room(book: Codebook, context: RoomContext) -> DrawnRoom:
 @keeping(256)
 def draw_round(book: Codebook, context: RoomContext) -> WalkRound:
     """A room's walls unrolled."""
-    planned = plan_room(book, context)
-    return walk_round(viewed(book, context), {box.id: box.verdict for box in planned.boxes})
+    return walk_round(viewed(book, context), plan_room(book, context).verdicts)

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
+from functools import cached_property
 
 from levelrun.core.boxes.entering import Entering
 from levelrun.core.boxes.facts import RoomContext, RoomView, viewed
@@ -12,7 +13,7 @@ from levelrun.core.boxes.spacing import wall_place, wall_spaces
 from levelrun.core.codebook import Codebook
 from levelrun.core.findings import Figure, Finding, worst
 from levelrun.core.job import Box
-from levelrun.core.measure import show, show_inches
+from levelrun.core.measure import show, show_inches, shown_in
 from levelrun.core.rulebook import judged, keeping, sourced
 from levelrun.core.site.framing import depth_of, finish_in
 from levelrun.core.site.lived import as_laid_out
@@ -73,25 +74,56 @@ class RoomSummary:
 
 @dataclass(frozen=True)
 class RoomPlanned:
-    """A room's findings and boxes. The drawings are made from the same view."""
+    """A room's findings and boxes, as it is looked at. The drawings are made from the same view."""
 
     summary: RoomSummary
     findings: list[Finding]
     boxes: list[BoxPlan]
 
 
+@dataclass(frozen=True, kw_only=True)
+class PlannedRoom:
+    """A room's row and findings. The lines of its boxes are worked out when they are looked at."""
+
+    summary: RoomSummary
+    findings: list[Finding]
+    view: RoomView = field(repr=False, compare=False)
+
+    @cached_property
+    def whole(self) -> RoomPlanned:
+        """Everything that follows for it."""
+        with shown_in(self.view.book.units):
+            return RoomPlanned(self.summary, self.findings, self._boxes())
+
+    @property
+    def boxes(self) -> list[BoxPlan]:
+        """Its boxes as planned."""
+        return self.whole.boxes
+
+    @cached_property
+    def verdicts(self) -> dict[str, str]:
+        """What is said of each of its boxes, in a word."""
+        return {box.id: worst(self._about.get(box.id, [])) for box in self.view.boxes}
+
+    @cached_property
+    def _about(self) -> dict[str, list[Finding]]:
+        found: dict[str, list[Finding]] = {}
+        for item in self.findings:
+            found.setdefault(item.subject, []).append(item)
+        return found
+
+    def _boxes(self) -> list[BoxPlan]:
+        reach = _reach(self.view)
+        return [_box(self.view, box, self.verdicts[box.id], reach.get(box.id, "")) for box in self.view.boxes]
+
+
 @keeping(1024)
-def plan_room(book: Codebook, context: RoomContext) -> RoomPlanned:
+def plan_room(book: Codebook, context: RoomContext) -> PlannedRoom:
     """Plans one room. Kept for as long as nothing that it touches changes."""
     view = viewed(book, context)
     said = judged(book, RULES, view)
     found = list(as_laid_out(said, context.structure, context.lived, context.room.laid_out))
-    about: dict[str, list[Finding]] = {}
-    for item in found:
-        about.setdefault(item.subject, []).append(item)
-    reach = _reach(view)
-    boxes = [_box(view, box, about.get(box.id, []), reach.get(box.id, "")) for box in view.boxes]
-    return RoomPlanned(_summary(view, found), found, boxes)
+    return PlannedRoom(summary=_summary(view, found), findings=found, view=view)
 
 
 def _summary(view: RoomView, found: list[Finding]) -> RoomSummary:
@@ -111,14 +143,14 @@ def _summary(view: RoomView, found: list[Finding]) -> RoomSummary:
     )
 
 
-def _box(view: RoomView, box: Box, found: list[Finding], reach: str) -> BoxPlan:
+def _box(view: RoomView, box: Box, verdict: str, reach: str) -> BoxPlan:
     figure = fill.fill_figure(view, box)
     return BoxPlan(
         id=box.id,
         name=box.name,
         kind=box.kind,
         model=view.model(box).name,
-        verdict=worst(found),
+        verdict=verdict,
         at=_at(view, box),
         lines=_lines(view, box),
         figures=sourced(view.book, [figure] if figure else []),

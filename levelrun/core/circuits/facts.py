@@ -10,7 +10,7 @@ from levelrun.core.circuits.cables import CableNeed
 from levelrun.core.circuits.chain import Link, Tree, tree_of
 from levelrun.core.circuits.loads import CircuitLoads, HopWires, loads_of
 from levelrun.core.circuits.makeup import makeup_in
-from levelrun.core.circuits.spaces import label
+from levelrun.core.circuits.spaces import called
 from levelrun.core.circuits.usual import usual_of
 from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import wire_sizes
@@ -83,7 +83,7 @@ class CircuitView:
     @property
     def name(self) -> str:
         """Its spaces and its name."""
-        return f"{label(self.circuit)} {self.circuit.name}".strip()
+        return called(self.circuit)
 
     @cached_property
     def boxes(self) -> dict[str, Box]:

@@ -27,6 +27,11 @@ def label(circuit: Circuit) -> str:
     return "/".join(f"{space}{circuit.half}" for space in spaces_of(circuit))
 
 
+def called(circuit: Circuit) -> str:
+    """Its spaces and its name: 1/3 Range; its name alone while it has no space."""
+    return f"{label(circuit)} {circuit.name}".strip()
+
+
 @dataclass(frozen=True)
 class Occupied:
     """The spaces of one panel: who stands on each, and on which nobody does."""

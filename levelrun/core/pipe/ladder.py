@@ -174,9 +174,8 @@ def over_habit(view: WayView, pull: Pull) -> str | None:
     wires = view.wires(pull.tight_leg)
     many = sum(w.count for w in wires if order.index(w.size) >= order.index(LARGE_FROM))
     corners = sum(bend.deg >= 45 for bend in pull.bends)
+    if many < view.book.number("oversize_from_wires") or corners < 2:
+        return None
     here = {leg.size for leg in _legs(view, pull)}
     legal = _legal({size: _fill(view, pull, size) for size in _sizes(view, pull)})
-    least = view.book.number("oversize_from_wires")
-    if many < least or corners < 2 or len(legal) < 2 or here != {legal[0]}:
-        return None
-    return legal[1]
+    return legal[1] if len(legal) > 1 and here == {legal[0]} else None

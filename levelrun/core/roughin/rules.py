@@ -12,7 +12,7 @@ from levelrun.core.roughin.codes import finding
 from levelrun.core.roughin.panel_card import off_label
 from levelrun.core.roughin.steps import left_out
 from levelrun.core.roughin.surfaces import place_name
-from levelrun.core.roughin.waits import TITLES, named, open_faults, surfaces
+from levelrun.core.roughin.waits import TITLES, closed_surfaces, named, open_faults
 
 
 @dataclass(frozen=True)
@@ -25,8 +25,8 @@ class RecordFacts:
 
 def closed_rule(facts: RecordFacts) -> Iterator[Finding]:
     """A surface that is closed while it waits."""
-    for row in surfaces(facts.job) if facts.job.closings else ():
-        if not row.closed or not row.waits:
+    for row in closed_surfaces(facts.job):
+        if not row.waits:
             continue
         why = f" Closed all the same: {row.why}." if row.why else ""
         yield finding(

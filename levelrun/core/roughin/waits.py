@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence, Set
 from dataclasses import dataclass, field
 
 from levelrun.core.job import Box, Fault, Hold, Job, Panel, Photo, Trench, Visit
@@ -86,7 +86,12 @@ def surfaces(job: Job) -> list[SurfaceRow]:
     return _surfaces.get(None, source, lambda: list(_surface_rows(job)))
 
 
-def _surface_rows(job: Job) -> Iterator[SurfaceRow]:
+def closed_surfaces(job: Job) -> list[SurfaceRow]:
+    """The surfaces that are closed: what is asked of a record at every edit, without all others."""
+    return list(_surface_rows(job, {(item.room, item.surface) for item in job.closings})) if job.closings else []
+
+
+def _surface_rows(job: Job, within: Set[tuple[str, str]] | None = None) -> Iterator[SurfaceRow]:
     reached, gone, cards = wired(job), left_out(job), cards_of(job)
     standing = {
         key: [node for node in own if node.id in reached and node.id not in gone]
@@ -106,6 +111,8 @@ def _surface_rows(job: Job) -> Iterator[SurfaceRow]:
         structure, level = structures[room.level]
         keys = [*(str(side) for side in range(len(room.corners))), "ceiling", "floor"]
         for surface in keys:
+            if within is not None and (room.id, surface) not in within:
+                continue
             own = standing.get((room.id, surface), [])
             if not own and (room.id, surface) not in closed and (room.id, surface) not in photos:
                 continue

@@ -8,6 +8,7 @@ of the window as its deviation: common practice, no source). No shares are told:
 from __future__ import annotations
 
 import math
+from collections import Counter
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 
@@ -161,7 +162,7 @@ def tells_most(
             continue
         values = [read(wired, probe, fault) for fault in doubt]
         groups = grouped(values, probe.kind)
-        sizes = [groups.count(g) for g in set(groups)]
+        sizes = Counter(groups).values()
         left = sum(size * math.log2(size) for size in sizes) / len(groups)
         if best is None or left < best[0] - 1e-9:
             best = (left, probe, groups, values)

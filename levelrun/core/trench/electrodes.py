@@ -96,19 +96,15 @@ def electrode_wire(book: Codebook, largest: str, material: str) -> str:
 
 def grounds_of(book: Codebook, job: Job) -> list[GroundFacts]:
     """Every building with a service, or fed from another, or with an electrode."""
-    panels = {panel.id: panel for panel in job.panels}
     where = {node.id: node.structure for node in job.nodes}
+    into: dict[str, tuple[list[Circuit], list[Circuit]]] = {item.id: ([], []) for item in job.structures}
+    for c in job.circuits:
+        reached = {where[c.feeds]} if c.feeds else {where[hop.box] for hop in c.chain}
+        for name in reached - {where[c.panel]}:
+            into[name][0 if c.feeds else 1].append(c)
     found: list[GroundFacts] = []
     for structure in job.structures:
-        feeders = tuple(
-            c for c in job.circuits
-            if c.feeds and panels[c.feeds].structure == structure.id and panels[c.panel].structure != structure.id
-        )  # fmt: skip
-        branches = tuple(
-            c for c in job.circuits
-            if not c.feeds and panels[c.panel].structure != structure.id
-            and any(where.get(hop.box) == structure.id for hop in c.chain)
-        )  # fmt: skip
+        feeders, branches = (tuple(items) for items in into[structure.id])
         own = tuple(item for item in job.electrodes if item.structure == structure.id)
         service = next((item for item in job.services if item.structure == structure.id), None)
         if feeders or branches or own or service:

@@ -53,9 +53,12 @@ def settled(before: Job, after: Job, book: Codebook) -> Job:
     yard = yard_of(after)
     old = {way.id: way for way in before.ways}
     lines = {item.id: item for item in before.lines}
+    still = all(getattr(before, name) is getattr(after, name) for name in ("yard", "structures", "rooms"))
     for line in after.lines:
         same = lines.get(line.id) is line
         for way in after.ways:
+            if same and still and old.get(way.id) is way:
+                continue  # it lay so before
             if not laid_legs(way, line.id):
                 continue
             if same and old.get(way.id) is not way:

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
+from functools import cached_property
 
 from levelrun.core.codebook import Codebook
 from levelrun.core.findings import Figure, Finding, worst
@@ -63,7 +64,7 @@ class WaySummary:
 
 @dataclass(frozen=True, kw_only=True)
 class WayPlan:
-    """Everything that follows for one way."""
+    """Everything that follows for one way, as it is looked at."""
 
     summary: WaySummary
     legs: list[LegPlan]
@@ -72,6 +73,43 @@ class WayPlan:
     findings: list[Finding]
     strip: Strip
     walk: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class PlannedWay:
+    """What another part of a job asks of a way: its row, the pieces to cut, what is said of it. Its legs, pulls and
+    strip are worked out when they are looked at."""
+
+    summary: WaySummary
+    cuts: list[Cut]
+    findings: list[Finding]
+    view: WayView = field(repr=False, compare=False)
+
+    @cached_property
+    def whole(self) -> WayPlan:
+        """Everything that follows for it."""
+        with shown_in(self.view.book.units):
+            return _whole(self)
+
+    @property
+    def legs(self) -> list[LegPlan]:
+        """Its legs as planned."""
+        return self.whole.legs
+
+    @property
+    def pulls(self) -> list[Pull]:
+        """Its pulls as planned."""
+        return self.whole.pulls
+
+    @property
+    def strip(self) -> Strip:
+        """Its strip."""
+        return self.whole.strip
+
+    @property
+    def walk(self) -> str:
+        """Its legs as sentences, a line each."""
+        return self.whole.walk
 
 
 @dataclass(frozen=True, eq=False)
@@ -92,19 +130,24 @@ def judge_drawn(book: Codebook, context: WayContext) -> Judged:
 
 
 @keeping(2048)
-def plan_way(book: Codebook, context: WayContext) -> WayPlan:
+def plan_way(book: Codebook, context: WayContext) -> PlannedWay:
     """Plans one way. Kept for as long as nothing that it touches changes."""
     view = viewed(book, context)
     found = judged(book, RULES, view)
-    pulls = pulls_of(view)
+    return PlannedWay(summary=_summary(view, found), cuts=cuts_of(view), findings=found, view=view)
+
+
+def _whole(way: PlannedWay) -> WayPlan:
+    view, found = way.view, way.findings
+    book, pulls = view.book, pulls_of(view)
     holds = [with_source(book, held(view, i)) for i in range(len(view.way.legs))]
     by_leg = [worst([f for f in found if f.covers(i)]) for i in range(len(view.way.legs))]
     legs = [_leg(view, i, by_leg[i], holds[i], found, pulls) for i in range(len(view.way.legs))]
     return WayPlan(
-        summary=_summary(view, found),
+        summary=way.summary,
         legs=legs,
         pulls=pulls,
-        cuts=cuts_of(view),
+        cuts=way.cuts,
         findings=found,
         strip=strip_of(view, by_leg, holds, pulls),
         walk="\n".join(leg.text for leg in legs),

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from levelrun.core.job import Job
@@ -50,7 +50,7 @@ class PullList:
     totals: list[PullTotal]
 
 
-def pull_list(job: Job, labels: Mapping[str, str], cuts: Iterable[Cut]) -> PullList:
+def pull_list(job: Job, labels: Mapping[str, str], cuts: Sequence[Cut]) -> PullList:
     """The pull list of a job. `labels`: what each circuit is called in its panel, by id."""
     hops = {(item.id, hop.box): hop for item in job.circuits for hop in item.chain}
     letters = letters_of(job, labels)
@@ -69,7 +69,7 @@ def pull_list(job: Job, labels: Mapping[str, str], cuts: Iterable[Cut]) -> PullL
             )
         )  # fmt: skip
     rows.sort(key=lambda row: (-row.cut_in, row.letter))
-    return PullList(rows, _totals(rows))
+    return PullList(rows, pull_totals(job, cuts))
 
 
 def letters_of(job: Job, labels: Mapping[str, str]) -> dict[tuple[str, str], str]:
@@ -83,13 +83,17 @@ def letters_of(job: Job, labels: Mapping[str, str]) -> dict[tuple[str, str], str
     }
 
 
-def _totals(rows: Iterable[PullRow]) -> list[PullTotal]:
-    found: dict[str, list[PullRow]] = {}
-    for row in rows:
-        found.setdefault(row.item, []).append(row)
-    totals = []
-    for item, own in sorted(found.items()):
-        cut = sum(row.pieces * (row.cut_in if row.pulled_in is None else row.pulled_in) for row in own)
-        pulled = sum(row.pieces * row.pulled_in for row in own if row.pulled_in is not None)
-        totals.append(PullTotal(item, cut, pulled, f"{show(cut)} of {item}"))
-    return totals
+def pull_totals(job: Job, cuts: Sequence[Cut]) -> list[PullTotal]:
+    """Of each kind of cable all that is cut, of what is pulled as it was cut."""
+    cut_in = {
+        (item.id, hop.box): hop.pulled_in for item in job.circuits for hop in item.chain if hop.pulled_in is not None
+    }
+    found: dict[str, tuple[float, float]] = {}
+    for cut in cuts:
+        pulled = cut_in.get((cut.circuit, cut.box))
+        all_of, done = found.get(cut.item, (0.0, 0.0))
+        own = cut.pieces * (cut.cut_in if pulled is None else pulled)
+        found[cut.item] = (all_of + own, done if pulled is None else done + own)
+    return [
+        PullTotal(item, all_of, done, f"{show(all_of)} of {item}") for item, (all_of, done) in sorted(found.items())
+    ]

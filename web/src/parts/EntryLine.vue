@@ -30,27 +30,45 @@ const marked = ref(-1)
 const input = ref<HTMLInputElement | null>(null)
 const history = ref<string[]>(kept(`said-${name}`, isTexts) ?? [])
 let back = -1
-let asked = 0
 
 const caret = computed(() => (problem.value?.at === undefined ? -1 : problem.value.at))
 const shown = computed(() => options.value.slice(0, 9))
 
-/** Words that are still on their way: what Tab takes is waited for. */
+/**
+ * Words that are still on their way: what Tab takes is waited for. One question at a time: what is typed while one is
+ * on its way is asked about once it is back, however many keys that were.
+ */
 let ready = true
+let wanted = false
+let asking = false
 let coming: Promise<void> = Promise.resolve()
 function complete() {
-  coming = completed()
+  wanted = true
+  ready = false
+  if (!asking) coming = asked()
   return coming
 }
-async function completed() {
-  const mine = ++asked
-  ready = false
-  const found = await props.suggest(text.value)
-  if (mine !== asked) return
+async function asked() {
+  asking = true
+  try {
+    while (wanted) {
+      wanted = false
+      const found = await props.suggest(text.value)
+      if (wanted || ready) continue
+      ready = true
+      options.value = found.options.filter((o) => !text.value.slice(found.at).trim().startsWith(o))
+      from.value = found.at
+      marked.value = -1
+    }
+  } finally {
+    asking = false
+  }
+}
+/** No words are wanted any more, those on their way neither. */
+function drop() {
+  wanted = false
   ready = true
-  options.value = found.options.filter((o) => !text.value.slice(found.at).trim().startsWith(o))
-  from.value = found.at
-  marked.value = -1
+  options.value = []
 }
 
 function typed() {
@@ -84,7 +102,7 @@ async function enterNow() {
   back = -1
   // What was typed behind it while it was on its way is the next sentence.
   if (text.value.startsWith(whole)) text.value = text.value.slice(whole.length)
-  options.value = []
+  drop()
   problem.value = null
 }
 /** One sentence after another: what is entered while one is on its way waits for its answer. */
@@ -134,7 +152,7 @@ function offers() {
 }
 
 function leave() {
-  options.value = []
+  drop()
   input.value?.blur()
 }
 
@@ -199,7 +217,7 @@ defineExpose({ focus: () => input.value?.focus(), start })
         @input="typed"
         @paste="paste"
         @focus="complete"
-        @blur="options = []"
+        @blur="drop"
         @keydown.up="arrow($event, -1)"
         @keydown.down="arrow($event, 1)"
         @keydown.tab="tab"

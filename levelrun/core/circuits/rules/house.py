@@ -8,7 +8,7 @@ from functools import cached_property, lru_cache
 
 from levelrun.core.boxes.parts import LAMPS, PLUGS
 from levelrun.core.circuits.codes import finding
-from levelrun.core.circuits.spaces import label
+from levelrun.core.circuits.spaces import called
 from levelrun.core.codebook import Codebook
 from levelrun.core.findings import Finding, Mend
 from levelrun.core.job import Circuit, Job, Panel, Room, Structure
@@ -83,7 +83,7 @@ def house_of(job: Job, book: Codebook) -> House:
     def made() -> House:
         on: dict[str, list[Circuit]] = {}
         for circuit in job.circuits:
-            for box in {hop.box for hop in circuit.chain}:
+            for box in dict.fromkeys(hop.box for hop in circuit.chain):
                 on.setdefault(box, []).append(circuit)
         return House(
             book=book,
@@ -131,13 +131,15 @@ def twice_rule(house: House) -> Iterator[Finding]:
             continue
         box_id = box.id
         mends = [
-            Mend(f"Keep it on {label(keep)} {keep.name}".strip(), [
+            Mend(f"Keep it on {called(keep)}", [
                 {"op": "unchain", "boxes": [box_id]}, {"op": "chain", "circuit": keep.id, "boxes": [box_id]},
             ])
             for keep in circuits[:2]
         ]  # fmt: skip
+        names = [c.name for c in circuits]
+        told = " and ".join(names if len(names) < 4 else [", ".join(names[:2]), f"{len(names) - 2} more"])
         yield finding(
-            "box-twice", box_id, None, f"{box.name} is on {' and '.join(c.name for c in circuits[:3])}",
+            "box-twice", box_id, None, f"{box.name} is on {told}",
             "Allowed: each neutral grouped with its own hots, both breakers off before the box is opened.",
             "200.4(B)", about="box", room=box.room or "", measured=f"{len(circuits)} circuits", limit="1",
             mends=mends,

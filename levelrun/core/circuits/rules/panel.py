@@ -8,7 +8,7 @@ from typing import Any
 
 from levelrun.core.circuits.codes import finding
 from levelrun.core.circuits.service import LoadCalculation
-from levelrun.core.circuits.spaces import Occupied, label, leg_of, spaces_of
+from levelrun.core.circuits.spaces import Occupied, called, label, leg_of, spaces_of
 from levelrun.core.findings import Finding, Mend
 from levelrun.core.job import Circuit, Panel
 from levelrun.core.rulebook import Rule
@@ -71,7 +71,7 @@ def spaces_rule(facts: PanelFacts) -> Iterator[Finding]:
             )  # fmt: skip
         if space > panel.spaces:
             yield about(
-                facts, "space-past", f"{label(top)} {top.name} is past space {panel.spaces}",
+                facts, "space-past", f"{called(top)} is past space {panel.spaces}",
                 f"{panel.name} has {panel.spaces} spaces.", "408.54", mends=_elsewhere(facts, top),
             )  # fmt: skip
         halves = sorted(circuit.half for circuit in here)
@@ -258,7 +258,7 @@ def bars_rule(facts: PanelFacts) -> Iterator[Finding]:
     thick = [c for c in facts.circuits if facts.order and c.neutral and _thicker(facts, c.wire_size)]
     if thick:
         yield about(
-            facts, "hole-small", f"{label(thick[0])} {thick[0].name}: {thick[0].wire_size} into a bar of holes for "
+            facts, "hole-small", f"{called(thick[0])}: {thick[0].wire_size} into a bar of holes for "
             f"{panel.hole_max}", "A neutral of this size lands on a lug of its own.", "110.14(A)",
             measured=thick[0].wire_size, limit=panel.hole_max,
             mends=[Mend(f"A lug for {thick[0].wire_size} on the bar", [change(panel, hole_max=thick[0].wire_size)])],

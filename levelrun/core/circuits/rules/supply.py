@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 from levelrun.core.circuits.codes import finding
 from levelrun.core.circuits.rules.house import House, Wired
-from levelrun.core.circuits.spaces import label
+from levelrun.core.circuits.spaces import called
 from levelrun.core.findings import Finding, Mend
 from levelrun.core.job import Circuit, Panel
 from levelrun.core.rulebook import Rule
@@ -44,7 +44,7 @@ def one_supply_rule(house: House) -> Iterator[Finding]:
         extra = [c for c in alike if c is not (feeder or alike[0])]
         yield finding(
             "supply-two", structure.id, None, f"{structure.name} is fed by {len(alike)} circuits",
-            f"{' and '.join(f'{label(c)} {c.name}'.strip() for c in alike[:3])}: one supply, so that one handle "
+            f"{' and '.join(called(c) for c in alike[:3])}: one supply, so that one handle "
             "turns the building off.", "225.30", about="structure", measured=str(len(alike)), limit="1",
             mends=_moved(house, extra[0], feeder) if feeder and extra else [],
         )  # fmt: skip

@@ -114,8 +114,9 @@ def _laned(piece: Piece, at: str, lanes: Lanes) -> tuple[Point, Point]:
 def round_cables(found: Iterable[Found], frame: Frame, room: str, starts: Sequence[float]) -> list[RoundCable]:
     """Every derived way in the walls of a room, unrolled. `starts`: where each wall begins."""
     made: list[RoundCable] = []
+    here = frame.walls_of.get(room, frozenset())
     for one in found:
-        if one.frame is not frame or one.route is None:
+        if one.frame is not frame or one.route is None or here.isdisjoint(one.route.lines):
             continue
         points: list[Point] = []
         side = -1

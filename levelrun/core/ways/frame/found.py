@@ -25,8 +25,9 @@ from levelrun.core.site.faces import LevelParts, level_parts
 from levelrun.core.site.framing import Stud
 from levelrun.core.trade.pipe.fill import Wires, smallest_size
 from levelrun.core.trade.pipe.make import make_of
+from levelrun.core.ways.frame.building import frame_of
 from levelrun.core.ways.frame.ends import End, end_of
-from levelrun.core.ways.frame.graph import Frame, FrameParts, frame_of
+from levelrun.core.ways.frame.graph import Frame, FrameParts
 from levelrun.core.ways.frame.legs import Cabled, as_way, without_stubs
 from levelrun.core.ways.frame.lines import Line
 from levelrun.core.ways.frame.prices import SLEEVE, prices_of

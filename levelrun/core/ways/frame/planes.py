@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cached_property
 
 from levelrun.core.job import Level, Room
 from levelrun.core.kept import kept_hash
@@ -64,16 +65,27 @@ class Plane:
 
     def _over_rooms(self, a: Point, b: Point) -> bool:
         """Whether a straight piece, square to the walls, lies over or under rooms all along."""
-        flat = abs(a[0] - b[0]) >= abs(a[1] - b[1])
-        along, fixed = (0, 1) if flat else (1, 0)
-        at, end = min(a[along], b[along]), max(a[along], b[along])
-        spans = sorted(
-            (box[along], box[along + 2]) for box in self.floors if box[fixed] <= a[fixed] <= box[fixed + 2]
-        )
-        for low, high in spans:
-            if low <= at:
-                at = max(at, high)
-        return at >= end
+        along = 0 if abs(a[0] - b[0]) >= abs(a[1] - b[1]) else 1
+        at, end = (a[along], b[along]) if a[along] <= b[along] else (b[along], a[along])
+        row = (along, a[1 - along])
+        spans = self._rows.get(row) or self._rows.setdefault(row, self._row(*row))
+        return at == end or any(low <= at and end <= high for low, high in spans)
+
+    @cached_property
+    def _rows(self) -> dict[tuple[int, float], list[tuple[float, float]]]:
+        """What `_row` found: the lines of the grid are asked of again and again."""
+        return {}
+
+    def _row(self, along: int, fixed: float) -> list[tuple[float, float]]:
+        """The stretches of a straight line that lie over or under rooms; those that meet are one."""
+        found: list[tuple[float, float]] = []
+        across = 1 - along
+        for low, high in sorted((b[along], b[along + 2]) for b in self.floors if b[across] <= fixed <= b[across + 2]):
+            if found and low <= found[-1][1]:
+                found[-1] = (found[-1][0], max(found[-1][1], high))
+            else:
+                found.append((low, high))
+        return found
 
 
 def _meets(box: Box, a: Point, b: Point) -> bool:

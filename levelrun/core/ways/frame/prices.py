@@ -33,6 +33,11 @@ class Prices:
         pipe = work.surface_in / 12 * self.sleeve
         return work.length_in / 12 * self.foot + pipe + self.minutes(work) * self.minute
 
+    def bored(self, length_in: float, joists: int) -> float:
+        """Cable and labour of a straight piece through so many joists."""
+        feet = length_in / 12
+        return feet * self.foot + (feet * self.foot_minutes + joists * self.joist) * self.minute
+
     def minutes(self, work: Work) -> float:
         """Minutes of labour of a way."""
         return (

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import cached_property, lru_cache
 from itertools import pairwise
 from operator import itemgetter
 
@@ -13,10 +13,9 @@ import rustworkx as rx
 
 from levelrun.core.kept import kept_hash
 from levelrun.core.ways.frame.ends import Corner, End, Reach, back, clear_at, reaches, square_in, straight
-from levelrun.core.ways.frame.graph import SCHOOLS, Frame, Weights
+from levelrun.core.ways.frame.graph import SCHOOLS, SIXTEENTH, Frame, Weights
 from levelrun.core.ways.frame.prices import Work
 
-SIXTEENTH = 1 / 16
 HIGH_IN = 6.0  # ends so far over the hole line are worth boring for at their own height
 Spot = tuple[float, float, float]
 
@@ -51,6 +50,11 @@ class Route:
     work: Work
     dollars: float
     minutes: float
+
+    @cached_property
+    def lines(self) -> frozenset[int]:
+        """The walls that it lies in, by number."""
+        return frozenset(piece.line for piece in self.pieces if piece.line >= 0)
 
     @property
     def length_in(self) -> float:
@@ -181,12 +185,11 @@ def _pieces(corners: Sequence[Corner]) -> Iterator[Piece]:
 
 def _straightened(frame: Frame, pieces: list[Piece]) -> list[Piece]:
     """The same way without what is there and back: in each plane square across, along each wall in one piece."""
-    heights = {round(plane.z_in / SIXTEENTH): plane for plane in frame.planes.values()}
     found: list[Piece] = []
     index = 0
     while index < len(pieces):
         piece = pieces[index]
-        plane = heights.get(round(piece.a[2] / SIXTEENTH)) if not piece.upright and piece.line < 0 else None
+        plane = frame.heights.get(round(piece.a[2] / SIXTEENTH)) if not piece.upright and piece.line < 0 else None
         last = index
         while last + 1 < len(pieces) and _goes_on(piece, pieces[last + 1], plane is not None):
             last += 1
