@@ -11,6 +11,11 @@ from levelrun.core.measure import scan_length, tidy
 
 SPACE = re.compile(r"[ \t,]+")
 NUMBER = re.compile(r"\d+(?:\.\d+)?")
+# Feet before a count of something else: 5' 3 gangs, 3' 12 spaces, 40' 20a take no inches from it.
+FEET = re.compile(
+    r"(?P<ft>\d+(?:\.\d+)?)\s*(?:'|ft\b)(?=\s+\d+(?:\.\d+)?\s*(?:gangs?|spaces?|free|amps?|a|volts?|v|watts?|w)\b)",
+    re.IGNORECASE,
+)
 BREAK = re.compile(r"\s*(?:\n|;|\bthen\b)\s*")
 
 
@@ -143,6 +148,9 @@ class Reader:
 
     def length(self) -> float:
         self.expect(["a length: 5'4, 64\", 5-4, 1.6 m"])
+        if (feet := FEET.match(self.text, self.pos)) is not None:
+            self.pos = feet.end()
+            return 12 * float(feet["ft"])
         try:
             inches, self.pos = scan_length(self.text, self.pos)
         except MeasureError as error:

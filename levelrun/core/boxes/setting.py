@@ -14,7 +14,7 @@ from levelrun.core.job import PoleMark, Room
 from levelrun.core.measure import show
 from levelrun.core.site.framing import NAIL_IN, STUDDED
 from levelrun.core.site.geometry import Wall, is_inside, walls_of
-from levelrun.core.site.scene import SHORT, Said, SceneReader
+from levelrun.core.site.scene import SHORT, Said, SceneReader, on_a_wall
 
 KINDS: dict[str, dict[str, Any]] = {
     "receptacle": {"kind": "receptacle"}, "outlet": {"kind": "receptacle"},
@@ -32,23 +32,23 @@ SERVES = {
     "pump": "pump", "generator": "generator", "kiln": "kiln", "welder": "welder", "furnace": "furnace",
     "heat cable": "heat_cable",
 }  # fmt: skip
-WORDS = ("at", "on", "as", "for", "gangs", "outside", "blocked", "box", "out", "exactly")
+WORDS = ("at", "height", "on", "as", "for", "gangs", "outside", "blocked", "box", "out", "exactly")
 STUD = ("on the next stud", "on a stud", "next stud")
 MORE = (*WORDS, *STUD, "every")
 _GANGS = re.compile(r"(?P<n>[1-6])\s*gangs?\b", re.IGNORECASE)
-_FEET = re.compile(r"(?P<ft>\d+(?:\.\d+)?)\s*(?:'|ft\b)(?=\s+[1-6]\s*gangs?\b)", re.IGNORECASE)
 Spot = dict[str, Any]
 
 
 def set_box(reader: SceneReader) -> Said:
-    """set KIND WALL PLACE [at HEIGHT] [for USE] [N gangs] [outside] [blocked] [box MODEL] [on CIRCUIT] [as NAME]
+    """set KIND [ROOM] WALL PLACE [at HEIGHT] [for USE] [N gangs] [outside] [blocked] [box MODEL] [on 9] [as NAME]
 
     Parts stand in any order. Several at once: every 6 ft along north south. To a stud: on the next stud; a place
     within 2 in of one goes there by habit, unless it is said exactly. On the ceiling: set light centre, or set light
     6' x 5' (from the west and the south wall).
     """
     kind = reader.need(KINDS, "receptacle, switch, light or another box")
-    about = reader.room()
+    named = reader.phrase(reader.scene.rooms())
+    about = reader.scene.rooms()[named] if named is not None else reader.room()
     item: dict[str, Any] = {**KINDS[kind], "room": about.id}
     spots: list[Spot] = []
     said: dict[str, Any] = {}
@@ -61,24 +61,31 @@ def set_box(reader: SceneReader) -> Said:
         word = reader.phrase(MORE)
         if word is None and spots:
             raise reader.fail(", ".join(MORE))
-        if word is None:
+        if word is None or (word == "at" and not spots and _a_wall_next(reader, about)):
             spots = [_where(reader, about)]
         elif word == "every":
             spots = _every(reader, about)
         elif word in STUD:
             said["stud"] = True
         else:
-            _said(reader, item, said, word)
+            _said(reader, about, item, said, word)
     if "name" in item and len(spots) > 1:
         raise reader.refuse(f"{len(spots)} boxes cannot all be called {item['name']}")
     return _made(reader, about, item, spots, said)
 
 
-def _said(reader: SceneReader, item: dict[str, Any], said: dict[str, Any], word: str) -> None:
+def _a_wall_next(reader: SceneReader, about: Room) -> bool:
+    start = reader.pos
+    found = reader.phrase([*(wall.name for wall in walls_of(about)), *SHORT]) is not None
+    reader.pos = start
+    return found
+
+
+def _said(reader: SceneReader, about: Room, item: dict[str, Any], said: dict[str, Any], word: str) -> None:
     """One part of the sentence that is no place."""
     if word == "gangs":
         item["gangs"] = int(reader.number("a count of gangs", 0, 6))
-    elif word == "at":
+    elif word in ("at", "height"):
         said["height"] = reader.length()
     elif word == "for":
         item["serves"] = SERVES[reader.need(SERVES, "what it serves")]
@@ -93,7 +100,8 @@ def _said(reader: SceneReader, item: dict[str, Any], said: dict[str, Any], word:
     elif word == "box":
         item["model"] = reader.need(box_models(reader.scene.book), "a box of the catalogue")
     elif word == "as":
-        item["name"] = reader.name(WORDS)
+        walls = on_a_wall([*(wall.name for wall in walls_of(about)), *SHORT])
+        item["name"] = reader.name((*WORDS, *STUD, "every"), rf"[1-6]\s*gangs?\b|{walls}")
     elif word == "on":
         said["circuit"] = _circuit(reader)
 
@@ -163,7 +171,7 @@ def _where(reader: SceneReader, about: Room) -> Spot:
     except ValueError:
         reader.pos = start
         face = reader.wall(about)
-        at = _along(reader)
+        at = reader.length()
         if at > face.length_in:
             raise reader.refuse(
                 f"{at:g} in is past the {face.name} wall of {about.name}, {face.length_in:g} in long"
@@ -174,15 +182,6 @@ def _where(reader: SceneReader, about: Room) -> Spot:
     if not is_inside(about.corners, (spot["x_in"], spot["y_in"])):
         raise reader.refuse(f"{show(across)} x {show(up)} is not inside {about.name}")
     return spot
-
-
-def _along(reader: SceneReader) -> float:
-    """A place along a wall; feet before a count of gangs take no inches from it."""
-    reader.skip()
-    if (feet := _FEET.match(reader.text, reader.pos)) is not None:
-        reader.pos = feet.end()
-        return 12 * float(feet["ft"])
-    return reader.length()
 
 
 def _every(reader: SceneReader, about: Room) -> list[Spot]:

@@ -15,6 +15,12 @@ from levelrun.core.site.scene import Said, SceneReader
 from levelrun.core.trade.conductors.sizing import Demand, choose
 
 UNIT = re.compile(r"(?P<n>\d+(?:\.\d+)?)\s*(?P<unit>amps\b|amp\b|a\b|volts\b|v\b)", re.IGNORECASE)
+# What a name ends at: another part of its circuit behind it.
+PARTS = re.compile(
+    r"\s(?=(?:gfci|afci|with neutral|no neutral|nameplate|(?:mca|mocp|load|wire) \d|"
+    r"\d+(?:\.\d+)?\s*(?:amps?|a|volts|v))\b)",
+    re.IGNORECASE,
+)
 STOPS = ("put", "on", "after", "in")
 KNOWN = (
     "gfci", "afci", "dual", "plain", "aluminum", "with neutral", "no neutral", "wire", "nameplate", "mca", "mocp",
@@ -27,23 +33,22 @@ OFFERED = (
 
 
 def circuit(reader: SceneReader) -> Said:
-    """circuit 14 20a [240v] [gfci|afci|dual] [mca N] [mocp N] [load N] [as NAME]: BOX BOX …: its boxes in order."""
+    """circuit 14 20a [240v] [gfci|afci|dual] [mca N] [mocp N] [load N] [as NAME]: BOX BOX …: its boxes in order; the
+    space and what the breaker is in any order."""
     panel = _panel(reader)
     item: dict[str, Any] = {"panel": panel.id}
-    space = int(reader.number("a space of the panel", 0, 84))
-    item["space"] = space
-    if reader.phrase(["/"]) or reader.text[reader.pos : reader.pos + 1] == "/":
-        reader.pos += reader.text[reader.pos : reader.pos + 1] == "/"
-        reader.number("the second space", 0, 84)
-        item |= {"poles": 2, "volts": 240, "neutral": False}
     name = ""
-    while not reader.over():
-        if reader.text[reader.pos : reader.pos + 1] == ":":
+    while not reader.over() or "space" not in item:
+        if "space" in item and reader.text[reader.pos : reader.pos + 1] == ":":
             reader.pos += 1
             break
-        if not circuit_part(reader, item):
+        if not reader.over() and circuit_part(reader, item):
+            continue
+        if "space" in item or reader.text.startswith(('"', "as "), reader.pos):
             name = _name(reader)
-    item["name"] = name or f"Circuit {space}"
+        else:
+            _space(reader, item)
+    item["name"] = name or f"Circuit {item['space']}"
     if item.get("volts") == 240:
         item.setdefault("poles", 2)
     if "wire_size" not in item:
@@ -54,6 +59,15 @@ def circuit(reader: SceneReader) -> Said:
     if chain:
         edits.append({"op": "chain", "circuit": ident, "boxes": [box.id for box in chain]})
     return Said(edits, panel=panel.id)
+
+
+def _space(reader: SceneReader, item: dict[str, Any]) -> None:
+    """The space of a breaker, or both of two poles: 14, 14/16."""
+    item["space"] = int(reader.number("a space of the panel", 0, 84))
+    if reader.text[reader.pos : reader.pos + 1] == "/":
+        reader.pos += 1
+        reader.number("the second space", 0, 84)
+        item |= {"poles": 2, "volts": 240, "neutral": False}
 
 
 def circuit_part(reader: SceneReader, item: dict[str, Any], more: tuple[str, ...] = ()) -> bool:
@@ -106,6 +120,8 @@ def _name(reader: SceneReader) -> str:
         return reader.token("a name")
     end = reader.text.find(":", reader.pos)
     stop = min(reader.line_end(), end if end >= 0 else len(reader.text))
+    if (part := PARTS.search(reader.text, reader.pos, stop)) is not None:
+        stop = part.start()
     said = reader.text[reader.pos : stop].strip()
     if not said:
         raise reader.fail("a name")

@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Iterable
 from dataclasses import dataclass, field
 from difflib import get_close_matches
-from functools import cached_property
+from functools import cached_property, lru_cache
 from typing import Any
 
 from levelrun.core.codebook import Codebook
@@ -116,14 +117,14 @@ class SceneReader(Reader):
         """Boxes by name."""
         return {box.name: box for box in self.scene.job.boxes}
 
-    def name(self, stops: tuple[str, ...] = ()) -> str:
-        """A new name: in double quotes, or all words up to one of `stops` or the end of the sentence. A word that is
-        nearly one of `stops`, or a length, is no part of a name: it is refused where it stands."""
+    def name(self, stops: tuple[str, ...] = (), ends: str = "") -> str:
+        """A new name: in double quotes, or all words up to one of `stops`, to what the pattern `ends` is like, or to
+        the end of the sentence. A word that is nearly one of `stops`, or a length, is no part of a name: it is
+        refused where it stands."""
         self.expect(["a name"])
         if self.text[self.pos : self.pos + 1] == '"':
             return self.token("a name")
-        pattern = _name_end(stops)
-        match = pattern.search(self.text, self.pos)
+        match = _name_end(stops, ends).search(self.text, self.pos)
         said = self.text[self.pos : match.start() if match else None].strip(" ,:")
         if not said:
             raise self.fail("a name")
@@ -165,6 +166,13 @@ _DAY = re.compile(r"\d{4}-\d{2}-\d{2}")
 _MEASURED = re.compile(r"\d+(?:\.\d+)?['\"]|\d+(?:a|v|ft|in)$", re.IGNORECASE)
 
 
-def _name_end(stops: tuple[str, ...]) -> re.Pattern[str]:
+@lru_cache(maxsize=256)
+def _name_end(stops: tuple[str, ...], ends: str) -> re.Pattern[str]:
     words = "|".join(re.escape(word) for word in ("then", *stops))
-    return re.compile(rf"(?=\s*(?:$|\n|;|\b(?:{words})\b))")
+    like = rf"|\s(?i:{ends})" if ends else ""
+    return re.compile(rf"(?=\s*(?:$|\n|;|\b(?:{words})\b){like})")
+
+
+def on_a_wall(walls: Iterable[str]) -> str:
+    """The pattern of a wall and a place along it: north 5'."""
+    return rf"(?:{'|'.join(map(re.escape, walls))})\s+\d"

@@ -301,7 +301,7 @@ def test_a_word_that_cannot_be_read_is_pointed_at(text: str, at: int, told: str)
         ("panel H 1 spaces", "2 to 84"),
         ("panel H 4000a", "1 to 1200"),
         ("panel H in moon", "a building"),
-        ("panel H 200a grey", "amperes, spaces or taken"),
+        ("panel H 200a grey", "amperes, spaces, taken or where it stands"),
     ],
 )
 def test_a_panel_that_cannot_be_is_refused_in_words(text: str, told: str) -> None:

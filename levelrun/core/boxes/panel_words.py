@@ -1,0 +1,205 @@
+"""The sentence of a panel: what it is, and where it stands, on a wall of a drawn room or in words."""
+
+from __future__ import annotations
+
+import re
+from typing import Any
+
+from levelrun.core.editing import next_id
+from levelrun.core.job import Room
+from levelrun.core.site.building_words import new_building
+from levelrun.core.site.geometry import Wall, walls_of
+from levelrun.core.site.scene import SHORT, Said, SceneReader, on_a_wall
+
+_SPACES = re.compile(r"(\d+)(?:\s*-\s*(\d+))?(?!\s*(?:a|amps?|spaces?|free)\b)(?![\w'\"])")
+_COUNTED = r"(?:\d+(?:\.\d+)?|one|two|three|four|six|eight)\s*(?:a|amps?|spaces?|free)\b"
+_COUNT = re.compile(
+    r"(?P<n>\d+(?:\.\d+)?|one|two|three|four|six|eight)\s*(?P<unit>a|amps?|spaces?|free)\b", re.IGNORECASE
+)
+_LENGTH = re.compile(r"[-+]?\d")
+COUNTS = {"one": "1", "two": "2", "three": "3", "four": "4", "six": "6", "eight": "8"}
+WORDS = ("in", "at", "as", "taken", "spaces", "main", "lugs", "bonded", "sub")
+EDGE_IN = 48.0  # its lower edge over the floor where nothing is said
+
+
+def panel(reader: SceneReader) -> Said:
+    """panel [NAME] [200a] [30 spaces] [taken 1-14 17] [2 free] [main 200|lugs] [bonded|sub] [as NAME], in any order.
+
+    Where: on a wall [in ROOM] WALL PLACE [at HEIGHT of its lower edge]; else in words [in shop] [at garage wall].
+    """
+    said = _Panel(reader)
+    while not reader.over():
+        said.read()
+    return said.on_a_wall() if said.face is not None else said.in_words()
+
+
+class _Panel:
+    """What a sentence has said of a panel so far."""
+
+    def __init__(self, reader: SceneReader) -> None:
+        self.reader = reader
+        self.item: dict[str, Any] = {}
+        self.edits: list[dict[str, Any]] = []
+        self.room: Room | None = reader.scene.room
+        self.face: Wall | None = None
+        self.structure = ""
+        if not self._known():
+            self.item["name"] = reader.token("a name")
+
+    def _walls(self) -> dict[str, Wall]:
+        walls = {wall.name: wall for wall in walls_of(self.room)} if self.room is not None else {}
+        return {**walls, **{key: walls[full] for key, full in SHORT.items() if full in walls}}
+
+    def _known(self) -> bool:
+        """Whether the sentence begins with a word of its own, so that its name is not said first. Main and Sub are
+        what panels are called."""
+        reader, start = self.reader, self.reader.pos
+        words = [*self._walls(), *(word for word in WORDS if word not in ("main", "sub"))]
+        bare = reader.over() and self.room is not None
+        found = bare or _COUNT.match(reader.text, self._next()) is not None or reader.phrase(words) is not None
+        reader.pos = start
+        return found
+
+    def read(self) -> None:
+        """One thing that is said."""
+        reader, walls = self.reader, self._walls() if self.face is None else {}
+        reader.expect(["200a", "30 spaces", "2 free", *WORDS, *walls])
+        count = _COUNT.match(reader.text, reader.pos)
+        if count is not None:
+            return _counted(reader, self.item, count)
+        word = reader.need((*WORDS, *walls), "amperes, spaces, taken or where it stands")
+        if word in walls:
+            self.face = walls[word]
+            self.item["at_in"] = reader.length()
+        elif word == "in":
+            self._inside()
+        elif word == "as":
+            if str(self.item.get("name", "")).lower() == "sub":  # it was no name
+                said_of_panel(reader, self.item, "sub")
+            self.item["name"] = reader.name(WORDS, self._ends())
+        elif word == "at" and _LENGTH.match(reader.text, self._next()):
+            self.item["over_in"] = reader.length()
+        elif word == "at":
+            self.item["where"] = reader.name(WORDS, _COUNTED)
+        else:
+            said_of_panel(reader, self.item, word)
+        return None
+
+    def _ends(self) -> str:
+        """What a name ends at: a count, a wall and a place along it."""
+        walls = self._walls()
+        return f"{_COUNTED}|{on_a_wall(walls)}" if walls else _COUNTED
+
+    def _next(self) -> int:
+        self.reader.skip()
+        return self.reader.pos
+
+    def _inside(self) -> None:
+        rooms = self.reader.scene.rooms()
+        name = self.reader.phrase(rooms)
+        if name is None:
+            self.structure, made = structure_in_words(self.reader)
+            self.edits += made
+            self.room = None
+        else:
+            self.room = rooms[name]
+
+    def on_a_wall(self) -> Said:
+        """A panel of a drawn room."""
+        assert self.face is not None and self.room is not None
+        room, face, item = self.room, self.face, dict(self.item)
+        level = next(lv for s in self.reader.scene.job.structures for lv in s.levels if lv.id == room.level)
+        if item["at_in"] > face.length_in:
+            raise self.reader.refuse(f"{item['at_in']:g} in is past the {face.name} wall, {face.length_in:g} in long")
+        if item.pop("where", None) is not None:
+            raise self.reader.refuse(f"it stands on the {face.name} wall; allowed after at: the height of its edge")
+        height = level.floor_in + item.pop("over_in", EDGE_IN)
+        item |= {"room": room.id, "side": face.index, "height_in": height}
+        _within(self.reader, item)
+        return Said([{"op": "add", "kind": "panel", "item": item}], room=room.id)
+
+    def in_words(self) -> Said:
+        """A panel that stands in no drawn room."""
+        reader, job, item = self.reader, self.reader.scene.job, dict(self.item)
+        if "name" not in item:
+            raise reader.fail(f"a wall of {self.room.name}, or a name" if self.room is not None else "a name")
+        item["height_in"] = item.pop("over_in", EDGE_IN)
+        structure = self.structure or (job.structures[0].id if job.structures else "")
+        if not structure:
+            structure, _, made = new_building(reader, "house", "House")
+            self.edits += made
+        spaces = item.get("spaces", max([20, *item.get("taken", ())]))
+        item |= {"structure": structure, "spaces": spaces, "neutral_holes": max(20, spaces)}
+        _within(reader, item)
+        ident = next_id(job, "p")
+        return Said([*self.edits, {"op": "add", "kind": "panel", "item": {"id": ident, **item}}], panel=ident)
+
+
+def _within(reader: SceneReader, item: dict[str, Any]) -> None:
+    """Refuses a space in use that the panel has not."""
+    spaces = item.get("spaces")
+    if spaces is not None and any(space > spaces for space in item.get("taken", ())):
+        raise reader.refuse(
+            f"space {max(item['taken'])} is past the {spaces} spaces of {item.get('name', 'the panel')}"
+        )
+
+
+def said_of_panel(reader: SceneReader, item: dict[str, Any], word: str) -> None:
+    """What a panel is, wherever it stands."""
+    if word == "spaces":
+        item["spaces"] = int(reader.number("a count of spaces", 1, 84))
+    elif word == "taken":
+        item["taken"] = _taken(reader)
+    elif word == "main" and reader.phrase(["lugs"]):
+        item["main_a"] = None
+    elif word == "main":
+        item["main_a"] = item["bus_a"] = reader.number("amperes", 0, 1200)
+        reader.phrase(["a", "amps"])
+    elif word == "lugs":
+        item["main_a"] = None
+    elif word in ("bonded", "sub"):
+        item |= {"bonded": word == "bonded", "disconnect_elsewhere": word == "sub"}
+
+
+def _taken(reader: SceneReader) -> list[int]:
+    """Spaces and ranges of spaces: 1-14 17 19."""
+    reader.expect(["1-14 17 19"])
+    found: list[int] = []
+    reader.skip()
+    while match := _SPACES.match(reader.text, reader.pos):
+        first, last = int(match[1]), int(match[2] or match[1])
+        if not 1 <= first <= last <= 84:
+            raise reader.refuse(f"{match[0].strip()}: spaces are 1 to 84, the lower one first", reader.pos)
+        found += range(first, last + 1)
+        reader.pos = match.end()
+        reader.skip()
+    if not found:
+        raise reader.fail("spaces such as 1-14 17 19")
+    return sorted(set(found))
+
+
+def _counted(reader: SceneReader, item: dict[str, Any], count: re.Match[str]) -> None:
+    unit, number = count["unit"].lower(), COUNTS.get(count["n"].lower(), count["n"])
+    amount = float(number)
+    start, reader.pos = reader.pos, count.end()
+    if unit.startswith("a"):
+        if not 0 < amount <= 1200:
+            raise reader.refuse(f"{number} A: 1 to 1200", start)
+        item["main_a"] = item["bus_a"] = amount
+    elif unit.startswith("space"):
+        if not 2 <= amount <= 84:
+            raise reader.refuse(f"{number} spaces: 2 to 84", start)
+        item["spaces"] = int(amount)
+    else:
+        item["free_said"] = int(amount)
+
+
+def structure_in_words(reader: SceneReader) -> tuple[str, list[dict[str, Any]]]:
+    """A structure by its name, or by its kind: the one there is, else a new one."""
+    named = {item.name: item.id for item in reader.scene.job.structures}
+    kinds = {"house": "house", "shop": "shop", "cabin": "cabin", "shed": "shed", "garage": "shop", "barn": "shop"}
+    word = reader.need([*named, *(kind for kind in kinds if kind not in {n.lower() for n in named})], "a building")
+    if word in named:
+        return named[word], []
+    ident, _, made = new_building(reader, kinds[word], word.capitalize())
+    return ident, made

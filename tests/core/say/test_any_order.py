@@ -1,0 +1,83 @@
+"""The parts of a sentence stand in any order: whatever is said first, the same thing is made."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from levelrun.core.errors import TextError
+from levelrun.core.job import Box, Circuit, Job, Panel
+from tests.conftest import built
+
+KITCHEN = built("room Kitchen 12' x 14'; room Den 10' x 10'; panel Main 200a 30 spaces in Kitchen south 2'")
+LOOKED = {"room": KITCHEN.rooms[0].id, "panel": KITCHEN.panels[0].id}
+
+
+def last(job: Job, kind: str) -> dict[str, Any]:
+    part: Panel | Box | Circuit = getattr(job, kind)[-1]
+    return part.model_dump(exclude={"id"})
+
+
+PARTS: dict[str, tuple[str, str, list[str]]] = {
+    "a panel on a wall": (
+        "panels", "panel Sub", ["100a", "12 spaces", "taken 1 3-5", "in Kitchen east 3'", "at 54\"", "bonded"],
+    ),
+    "a panel with lugs": ("panels", "panel", ["as Barn", "main lugs", "8 spaces", "north 2'", "sub"]),
+    "a panel in words": ("panels", "panel GP", ["60a", "8 spaces", "2 free", "in shop", "at west wall", "taken 2"]),
+    "a circuit": ("circuits", "circuit", ["18", "20a", "gfci", "wire 10", "load 12a", 'as "Counter"']),
+    "two poles": ("circuits", "circuit in Main", ["20/22", "30a", "240v", "mca 22.5", "no neutral", 'as "Pump"']),
+    "a box": ("boxes", "set receptacle", ["north 5'", "2 gangs", "height 44\"", "for counter", "as Left"]),
+}  # fmt: skip
+
+
+@pytest.mark.parametrize("kind, head, parts", PARTS.values(), ids=list(PARTS))
+@given(data=st.data())
+def test_the_same_is_made(kind: str, head: str, parts: list[str], data: st.DataObject) -> None:
+    turned = data.draw(st.permutations(parts))
+    made = built(" ".join([head, *turned]), KITCHEN, **LOOKED)
+    assert last(made, kind) == last(built(" ".join([head, *parts]), KITCHEN, **LOOKED), kind)
+
+
+def test_main_and_sub_are_names_where_they_stand_first() -> None:
+    job = built("panel Main 150a; panel Sub main lugs sub", Job(name="Two"))
+    main, sub = job.panels
+    assert (main.name, main.main_a, sub.name, sub.main_a, sub.bonded) == ("Main", 150, "Sub", None, False)
+
+
+@pytest.mark.parametrize(
+    ("text", "name", "side", "at_in"),
+    [
+        ("set receptacle Den west 4'", "Den", 3, 48),
+        ("set receptacle in Den west 4'", "Den", 3, 48),
+        ("set receptacle west 4'", "Kitchen", 3, 48),
+        ("set receptacle at west 4' at 18\"", "Kitchen", 3, 48),
+    ],
+)
+def test_a_box_goes_to_the_room_that_is_said(text: str, name: str, side: int, at_in: float) -> None:
+    box = built(text + " exactly", KITCHEN, **LOOKED).boxes[-1]
+    room = next(room for room in KITCHEN.rooms if room.id == box.room)
+    assert (room.name, box.side, box.at_in) == (name, side, at_in)
+
+
+@pytest.mark.parametrize(
+    ("text", "at", "told"),
+    [
+        ("panel Sub 100a in Kitchen north 40'", None, "past the north wall"),
+        ("panel Sub 100a north 2' at north wall", None, "it stands on the north wall"),
+        ("panel Sub 12 spaces north 2' taken 14", None, "space 14 is past the 12 spaces of Sub"),
+        ("panel 100a north", 16, "a length"),
+        ("panel Sub north 2' grey", 19, "amperes, spaces, taken or where it stands"),
+        ("panel in Attic 3 100a", 9, "a building"),
+        ("circuit 20a gfci", 16, "a space of the panel"),
+        ("circuit 20a 18 19", 15, "a word of the circuit"),
+        ("circuit 14 20a gfi Kitchen", 15, "gfci"),
+        ("set receptacle Dem west 4'", 15, "a wall of Kitchen"),
+    ],
+)
+def test_what_is_wrong_is_pointed_at(text: str, at: int | None, told: str) -> None:
+    with pytest.raises(TextError, match=told) as refused:
+        built(text, KITCHEN, **LOOKED)
+    assert at is None or refused.value.at == at
