@@ -8,7 +8,7 @@ from pathlib import Path
 
 from playwright.sync_api import Page, sync_playwright
 
-from tests.e2e.conftest import FLAGS, Server
+from tests.e2e.conftest import CHROMIUM, FLAGS, Server
 from tests.e2e.hands import settled
 
 OUT = Path(__file__).parent.parent / "docs" / "screenshots"
@@ -164,7 +164,7 @@ def main() -> None:
     OUT.mkdir(parents=True, exist_ok=True)
     with tempfile.TemporaryDirectory() as data, sync_playwright() as playwright:
         server = Server(Path(data))
-        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
+        browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
         for name, ((width, height), act) in VIEWS.items():
             page = browser.new_context(viewport={"width": width, "height": height}).new_page()
             page.goto(server.url)

@@ -27,15 +27,14 @@ import { useJob } from '../../stores/job'
 import { useLook } from '../../stores/look'
 import { useNotice } from '../../stores/notice'
 import { useOutbox } from '../../stores/outbox'
-import BoxFigure from './BoxFigure.vue'
 import HoldList from './HoldList.vue'
-import PanelFigure from './PanelFigure.vue'
+import MadeUp from './MadeUp.vue'
 import PhotoDialog from './PhotoDialog.vue'
-import { keyOf, type Point, tickOf, today } from './record'
+import { keyOf, type Point, today } from './record'
 import OutboxNotes from './OutboxNotes.vue'
 import RoughNav from './RoughNav.vue'
-import StepTicks from './StepTicks.vue'
 import { usePhotos } from './usePhotos'
+import { useTicks } from './useTicks'
 import WallPanel from './WallPanel.vue'
 import XRayPicture from './XRayPicture.vue'
 
@@ -88,38 +87,7 @@ function stepBox(by: number) {
   if (next) void store.lookAt({ node: next.id })
 }
 
-/** Ticks are written down first: they are made also when the signal is gone. */
-function tick(steps: string[], done: boolean) {
-  const at = card.value ?? panel.value
-  if (!at) return
-  if (look.at.node !== at.node || (here.value && look.at.wall !== here.value))
-    look.go({ node: at.node, wall: here.value ?? undefined })
-  const words =
-    steps.length > 1 ? 'made up' : `${(steps[0] ?? '').replace('ask_', '').replace('_', ' ')} ticked`
-  void outbox.tick([tickOf(at.node, steps, done)], `${at.name}: ${done ? words : 'tick taken off'}`)
-}
-const openSteps = () =>
-  (card.value ?? panel.value)?.steps.filter(
-    (one) => !(outbox.willBe(node.value ?? '', one.key) ?? one.done),
-  ) ?? []
-function next() {
-  const first = openSteps()[0]
-  if (first) tick([first.key], true)
-}
-function all() {
-  const open = openSteps().filter((one) => one.needed)
-  if (open.length)
-    tick(
-      open.map((one) => one.key),
-      true,
-    )
-}
-const torque = (at: string, read: number, label: number | null) =>
-  panel.value &&
-  act(
-    [{ op: 'torque', node: panel.value.node, at, lb_in: read, label_lb_in: label, on: today() }],
-    `torque of ${at}`,
-  )
+const { tick, next, all, torque } = useTicks({ card, panel, here, act })
 
 const behind = ref<Behind | null>(null)
 watch(here, () => (behind.value = null))
@@ -176,6 +144,18 @@ const settle = (edits: Edit[], label?: string) => {
   if (here.value && !look.at.wall) look.go({ wall: here.value, node: node.value ?? undefined })
   return store.edit(edits, label)
 }
+const held = computed(() => ({
+  holds: holds.value,
+  visits: (view.value?.visits as VisitRow[] | undefined) ?? [],
+  faults: (view.value?.faults as FaultRow[] | undefined) ?? [],
+  structure: structure.value,
+  job: view.value?.id ?? '',
+  act: settle,
+  boxes: boxesHere.value,
+  onPhoto: trenchPhoto,
+  onWait: (at: string, on: string) => store.lookAt({ node: at || undefined, wall: on || undefined }),
+  onGo: whereOf,
+}))
 /** On a phone the box comes before the holds: it is what the thumb is for. */
 const glass = window.matchMedia('(max-width: 1000px)')
 const narrow = ref(glass.matches)
@@ -237,47 +217,8 @@ useKeys({
       </ul>
     </section>
     <template v-if="anything" #under>
-      <section v-if="card" class="card">
-        <header class="num">
-          <h2>{{ card.name }}, {{ card.title }}: how it is made up</h2>
-          <span class="mute">{{ card.circuits }}</span>
-        </header>
-        <p class="num mute where">{{ card.where }}</p>
-        <div class="two">
-          <StepTicks :node="card.node" :name="card.name" :steps="card.steps" :asks="card.asks" @tick="tick" />
-          <BoxFigure :card="card" />
-        </div>
-      </section>
-      <section v-else-if="panel" class="card">
-        <header class="num">
-          <h2>{{ panel.name }}: how it is made up</h2>
-          <span class="mute">{{ panel.where }}</span>
-        </header>
-        <div class="one">
-          <PanelFigure :card="panel" @torque="torque" />
-          <StepTicks
-            :node="panel.node"
-            :name="panel.name"
-            :steps="panel.steps"
-            :asks="panel.asks"
-            @tick="tick"
-          />
-        </div>
-      </section>
-      <HoldList
-        class="below"
-        v-if="view && narrow"
-        :holds="holds"
-        :visits="(view.visits as VisitRow[] | undefined) ?? []"
-        :faults="(view.faults as FaultRow[] | undefined) ?? []"
-        :structure="structure"
-        :job="view.id"
-        :act="settle"
-        :boxes="boxesHere"
-        @photo="trenchPhoto"
-        @wait="(node, at) => store.lookAt({ node: node || undefined, wall: at || undefined })"
-        @go="whereOf"
-      />
+      <MadeUp :card="card" :panel="panel" @tick="tick" @torque="torque" />
+      <HoldList v-if="view && narrow" class="below" v-bind="held" />
       <p class="foot num no-print">
         <router-link :to="`/jobs/${view?.id}/sheets/box-cards`">Box cards</router-link>
         <router-link :to="`/jobs/${view?.id}/sheets/photos`"
@@ -323,19 +264,7 @@ useKeys({
         </button>
       </div>
       <FindingCard v-for="f in said" :key="f.code + f.subject" :finding="f" @mend="store.mend" />
-      <HoldList
-        v-if="view && !narrow"
-        :holds="holds"
-        :visits="(view.visits as VisitRow[] | undefined) ?? []"
-        :faults="(view.faults as FaultRow[] | undefined) ?? []"
-        :structure="structure"
-        :job="view.id"
-        :act="settle"
-        :boxes="boxesHere"
-        @photo="trenchPhoto"
-        @wait="(node, at) => store.lookAt({ node: node || undefined, wall: at || undefined })"
-        @go="whereOf"
-      />
+      <HoldList v-if="view && !narrow" v-bind="held" />
       <PhotoDialog
         v-if="view"
         :photo="photo"
@@ -379,27 +308,9 @@ header .mute {
   padding: 0;
   margin-bottom: auto;
 }
-.card {
-  border-top: 1px solid var(--rule);
-  padding-bottom: 12px;
-}
-.where {
-  margin: 0;
-  padding: 0 14px 4px;
-  font-size: 14px;
-}
-.two {
-  display: grid;
-  grid-template-columns: minmax(200px, 250px) minmax(0, 1fr);
-  gap: 18px;
-  padding: 0 14px;
-}
 .below {
   padding: 4px 14px 0;
   margin: 0;
-}
-.one {
-  padding: 0 14px;
 }
 .foot {
   display: flex;
@@ -441,10 +352,5 @@ header .mute {
   display: block;
   height: 84px;
   border: 1px solid var(--ink);
-}
-@media (max-width: 700px) {
-  .two {
-    grid-template-columns: minmax(0, 1fr);
-  }
 }
 </style>
