@@ -34,6 +34,7 @@ def test_each_kind_by_keyboard_in_one_job(open_page: Open) -> None:
         expect(page.locator("[data-started]")).to_have_count(number)
         expect(answers).to_contain_text(f"{want.wire} copper, ground {want.ground}")
         expect(answers).to_contain_text(want.breaker)
+        expect(answers).to_contain_text(want.held)
         for pieces, feet in want.cuts:
             expect(answers).to_contain_text(f"{pieces} × {feet}′" if pieces > 1 else f"{feet}′")
     print(f"keys from the blank page: panel {keys}, {counted}")

@@ -6,6 +6,10 @@ each piece rounded up to the foot. Drop over the path and the make-up at both en
 Areas of ch. 9 table 5 (12: 0.0133, 10: 0.0211, 8: 0.0366, 6: 0.0507 in2), pipes of table 4 (EMT 3/4: 0.533, PVC 40
 3/4: 0.508, PVC 40 1: 0.832, LFNC-B 1/2: 0.314 in2), ohms of table 8 at 75 °C (12: 1.98, 10: 1.24, 8: 0.778, 6: 0.491
 a thousand feet). Grounds by table 250.122. All of the tables are from memory.
+
+Held: cable through a hole every 16 in inside the leg, a staple 8 in from each end; EMT within 36 in of both ends and
+every 10 ft (358.30): 31 ft in three spaces of 100 in, 24 ft in two of 108; LFNC within 12 in of both ends and every
+3 ft (356.30).
 """
 
 from __future__ import annotations
@@ -26,7 +30,7 @@ PANEL = "panel H 200a 30 spaces taken 1-14 17 19"
 @dataclass(frozen=True, kw_only=True)
 class Answer:
     """What comes of one sentence. spaces: as they are called; cuts: pieces and feet; fill and drop in per cent; box:
-    cubic inches used; asks: what is left to stop or ask."""
+    cubic inches used; held: what holds each leg; asks: what is left to stop or ask."""
 
     text: str
     breaker: str
@@ -37,6 +41,7 @@ class Answer:
     drop: float
     fill: float | None = None
     box: float | None = None
+    held: str
     asks: list[str] = field(default_factory=list)
 
 
@@ -44,39 +49,44 @@ ANSWERS = {
     # 240 + 42 + 8 + 6 + 12 = 308 in. One free space with none beside it: 15. 2 x 1 A x 20 ft x 1.98. Box: two 12 and
     # a ground of 2.25 each, a device of two: 11.25 in3.
     "outlet": Answer(
-        text="from H 20' stud wall in 12-2 to outlet in garage", breaker="20 A, 1-pole, gfci", spaces="15", wire="12",
+        text="from H 20' stud wall in 12-2 to outlet in garage",
+        held="14 holes, 2 staples", breaker="20 A, 1-pole, gfci", spaces="15", wire="12",
         ground="12", cuts=[(1, 26)], drop=100 * 2 * 1 * (20 + 50 / 12) * 1.98 / 1000 / 120, box=11.25,
     ),
     # 372 + 42 + 8 + 6 + 18.6 = 446.6 in. The first pair free: 16 and 18. Two 8 and a 10: 0.0943 of 0.533. An outlet
     # of 50 A is two gangs wide: two 8 of 3, four allowances of 3, a ground of 2.5: 20.5 in3.
     "machine": Answer(
         text="from H 31' along block wall in emt 3/4 to outlet 50a 240v for planer 36a",
-        breaker="50 A, 2-pole, plain", spaces="16/18", wire="8", ground="10",
+        held="4 straps", breaker="50 A, 2-pole, plain", spaces="16/18", wire="8", ground="10",
         cuts=[(2, 38), (1, 38)], drop=100 * 2 * 36 * (31 + 50 / 12) * 0.778 / 1000 / 240,
         fill=100 * 0.0943 / 0.533, box=20.5, asks=["place-unsaid"],
     ),
     # 48 A for hours want 60 (210.20(A)). 288 + 42 + 12 + 6 + 14.4 = 362.4 in. Two 6 and a 10: 0.1225 of 0.533.
     "vehicle": Answer(
-        text="from H 24' garage wall in emt 3/4 to vehicle 48a", breaker="60 A, 2-pole, plain", spaces="16/18",
+        text="from H 24' garage wall in emt 3/4 to vehicle 48a",
+        held="3 straps", breaker="60 A, 2-pole, plain", spaces="16/18",
         wire="6", ground="10", cuts=[(2, 31), (1, 31)], drop=100 * 2 * 48 * (24 + 54 / 12) * 0.491 / 1000 / 240,
         fill=100 * 0.1225 / 0.533,
     ),
     # 8,000 W by note 4 of table 220.55: 33.3 A. 456 + 42 + 8 + 6 + 22.8 = 534.8 in. Three 6 of 5, a device of two
     # gangs 20, a ground of 2.5: 37.5 in3, more than the two-gang box of 32; in the 4-11/16 square no clamps count.
     "range": Answer(
-        text="from H 38' crawl in 6-3 to range", breaker="50 A, 2-pole, gfci", spaces="16/18", wire="6", ground="10",
+        text="from H 38' crawl in 6-3 to range",
+        held="28 holes, 2 staples", breaker="50 A, 2-pole, gfci", spaces="16/18", wire="6", ground="10",
         cuts=[(1, 45)], drop=100 * 2 * (8000 / 240) * (38 + 50 / 12) * 0.491 / 1000 / 240, box=37.5,
     ),
     # 5,000 W: 20.8 A. 264 + 42 + 8 + 6 + 13.2 = 333.2 in. Three 10 of 2.5, a device of two gangs 10, clamps and a
     # ground of 2.5 each: 22.5 in3.
     "dryer": Answer(
-        text="from H 22' stud wall in 10-3 to dryer", breaker="30 A, 2-pole, gfci", spaces="16/18", wire="10",
+        text="from H 22' stud wall in 10-3 to dryer",
+        held="16 holes, 2 staples", breaker="30 A, 2-pole, gfci", spaces="16/18", wire="10",
         ground="10", cuts=[(1, 28)], drop=100 * 2 * (5000 / 240) * (22 + 50 / 12) * 1.24 / 1000 / 240, box=22.5,
     ),
     # Wire by 24 A, breaker by 40. Cable 312 + 42 + 12 + 6 + 15.6 = 387.6 in to the disconnect; in the whip
     # 48 + 12 + 12 + 6 + 2.4 = 80.4 in. Three 10: 0.0633 of 0.314. Outdoors: 210.8(F).
     "heat-pump": Answer(
-        text="from H 26' crawl in 10-2 to heat pump mca 24 mocp 40", breaker="40 A, 2-pole, gfci", spaces="16/18",
+        text="from H 26' crawl in 10-2 to heat pump mca 24 mocp 40",
+        held="19 holes, 2 staples · 2 straps", breaker="40 A, 2-pole, gfci", spaces="16/18",
         wire="10", ground="10", cuts=[(1, 33), (3, 7)],
         drop=100 * 2 * 12.5 * (30 + 54 / 12 + 24 / 12) * 1.24 / 1000 / 240,
         fill=100 * 0.0633 / 0.314,
@@ -84,18 +94,21 @@ ANSWERS = {
     ),
     # 18.75 A for hours: 23.4 within 30. 204 + 42 + 12 + 6 + 10.2 = 274.2 in.
     "water-heater": Answer(
-        text="from H 17' stud wall in 10-2 to water heater", breaker="30 A, 2-pole, plain", spaces="16/18", wire="10",
+        text="from H 17' stud wall in 10-2 to water heater",
+        held="12 holes, 2 staples", breaker="30 A, 2-pole, plain", spaces="16/18", wire="10",
         ground="10", cuts=[(1, 23)], drop=100 * 2 * 18.75 * (17 + 54 / 12) * 1.24 / 1000 / 240,
         asks=["disconnect-sight"],  # or a breaker that locks (422.31(B))
     ),
     # 144 + 42 + 12 + 6 + 7.2 = 211.2 in. It may not feed back: an interlock is asked (702.5).
     "generator": Answer(
-        text="from H 12' stud wall in 10-3 to generator inlet", breaker="30 A, 2-pole, plain", spaces="16/18",
+        text="from H 12' stud wall in 10-3 to generator inlet",
+        held="8 holes, 2 staples", breaker="30 A, 2-pole, plain", spaces="16/18",
         wire="10", ground="10", cuts=[(1, 18)], drop=0.0, asks=["generator-interlock"],
     ),
     # 6.25 A. 840 + 42 + 12 + 6 + 42 = 942 in. Three 12: 0.0399 of 0.508. 18 in of cover at 240 V (table 300.5).
     "pump": Answer(
-        text="from H 70' trench 18\" deep in pvc40 3/4 to pump mca 10 mocp 20", breaker="20 A, 2-pole, gfci",
+        text="from H 70' trench 18\" deep in pvc40 3/4 to pump mca 10 mocp 20",
+        held="lies in the trench", breaker="20 A, 2-pole, gfci",
         spaces="16/18", wire="12", ground="12", cuts=[(3, 79)],
         drop=100 * 2 * 6.25 * (70 + 54 / 12) * 1.98 / 1000 / 240,
         fill=100 * 0.0399 / 0.508,
@@ -103,12 +116,14 @@ ANSWERS = {
     ),
     # 360 + 42 + 42 + 6 + 18 = 468 in, 39 ft to the inch. Nothing on it yet.
     "sub-panel": Answer(
-        text="from H 30' crawl in ser 6-3 to sub-panel S 60a", breaker="60 A, 2-pole, plain", spaces="16/18",
+        text="from H 30' crawl in ser 6-3 to sub-panel S 60a",
+        held="22 holes, 2 staples", breaker="60 A, 2-pole, plain", spaces="16/18",
         wire="6", ground="10", cuts=[(1, 39)], drop=0.0,
     ),
     # 720 + 42 + 42 + 6 + 36 = 846 in. Three 6 and a 10: 0.1732 of 0.832.
     "building": Answer(
-        text="from H 60' trench 18\" deep in pvc40 1 to building Shed 60a", breaker="60 A, 2-pole, plain",
+        text="from H 60' trench 18\" deep in pvc40 1 to building Shed 60a",
+        held="lies in the trench", breaker="60 A, 2-pole, plain",
         spaces="16/18", wire="6", ground="10", cuts=[(3, 71), (1, 71)], drop=0.0, fill=100 * 0.1732 / 0.832,
         asks=["riser-missing", "riser-missing", "electrode"],
     ),
@@ -140,6 +155,7 @@ def test_one_sentence_answers_as_worked_out_by_hand(kind: str) -> None:
     assert circuit.chain[-1].drop_percent == pytest.approx(want.drop, rel=1e-6, abs=1e-9)
     filled = [pull.fill.percent for pull in way.pulls if pull.fill]
     assert (filled[-1] if filled else None) == (None if want.fill is None else pytest.approx(want.fill, rel=1e-3))
+    assert " · ".join(leg.held.text for leg in way.legs) == want.held
     used = [figure.value for figure in building.loose]
     assert used == ([] if want.box is None else [want.box])
     assert asked(planned) == want.asks

@@ -3,7 +3,7 @@ import { computed } from 'vue'
 
 import type { CircuitPlan, WayPlan } from '../../api/client'
 
-/** The answers of one line: breaker, wire, what it lies in, bends, what to cut. */
+/** The answers of one line: breaker, wire, what it lies in, bends, what holds it, what to cut. */
 const props = defineProps<{ way: WayPlan; circuit: CircuitPlan | null }>()
 const facts = computed(() =>
   Object.fromEntries((props.circuit?.facts ?? []).map((fact) => [fact.label, fact.text])),
@@ -24,9 +24,12 @@ const answers = computed(() => {
     {
       what: 'lies in',
       big: legs.value.join(', ').toUpperCase(),
-      small: bends.value
-        ? `${bends.value.total_deg}° of ${bends.value.limit_deg}°`
-        : props.way.summary.length_text,
+      small: [
+        bends.value
+          ? `${bends.value.total_deg}° of ${bends.value.limit_deg}°`
+          : props.way.summary.length_text,
+        ...props.way.legs.map((leg) => leg.held.text),
+      ].join(' · '),
     },
     ...props.way.cuts.map((cut) => ({
       what: 'cut',
@@ -58,8 +61,15 @@ const answers = computed(() => {
   border-bottom: 1px solid var(--rule);
 }
 .answers div {
-  padding: 4px 14px;
+  flex: 0 1 auto;
+  padding: 4px 12px;
   border-left: 1px solid var(--rule);
+}
+/* At a desk one row, so that nothing of it slides under the line: long words break. */
+@media (min-width: 1001px) {
+  .answers {
+    flex-wrap: nowrap;
+  }
 }
 dt {
   color: var(--mute);

@@ -112,8 +112,9 @@ const ends = computed(() => props.kind.title.replace(/ of its own$/, ''))
           empty="least ampacity"
           free
         />
-        A least, <BlankPick v-model="blanks.mocp" label="Largest breaker" empty="largest breaker" free /> A
-        largest breaker
+        A least, <BlankPick v-model="blanks.mocp" label="Largest breaker" empty="largest breaker" free />{{
+          ' A largest breaker'
+        }}
       </template>
       <BlankPick
         v-if="key === 'outlet' || key === 'machine'"
