@@ -4,10 +4,12 @@ from __future__ import annotations
 
 import re
 from collections.abc import Callable
+from pathlib import Path
 
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Browser, Page, expect
 
 from tests.core.start.test_kinds import ANSWERS, PANEL
+from tests.e2e.conftest import Server
 from tests.e2e.hands import LINE, new_job, say, settled
 
 Open = Callable[..., Page]
@@ -113,3 +115,29 @@ def test_only_how_many_are_free_is_known(open_page: Open) -> None:
     page.get_by_test_id("look-at-it").click()
     expect(page).to_have_url(re.compile("/runs"))
     expect(page.get_by_test_id("legs")).to_contain_text("17′")
+
+
+def test_where_nothing_was_begun_one_key_begins(browser: Browser, tmp_path: Path) -> None:
+    """No demo, no job: the page says what a job is; Enter makes one, its first page takes the line. The last job
+    taken away, it is there again."""
+    server = Server(tmp_path, demo=False)
+    try:
+        page = browser.new_context(viewport={"width": 390, "height": 844}).new_page()
+        page.goto(server.url)
+        expect(page.get_by_test_id("begin-job")).to_be_focused()
+        page.keyboard.press("Enter")
+        expect(page.get_by_test_id("no-job")).to_have_count(0)
+        expect(page).to_have_url(re.compile(r"/start$"))
+        settled(page)
+        say(page, "panel Main 150a 24 spaces taken 1-18")
+        say(page, "22' attic in 12-2 to outlet in bath")
+        expect(page.get_by_test_id("answers")).to_contain_text("28′")
+        page.get_by_test_id("job-menu").click()
+        page.get_by_text("Remove this job…").click()
+        page.get_by_role("button", name="Remove", exact=True).click()
+        expect(page.get_by_test_id("no-job")).to_be_visible()
+        page.get_by_test_id("open-demo").click()
+        expect(page.get_by_test_id("job-menu")).to_contain_text("Quince Hollow")
+        page.context.close()
+    finally:
+        server.kill()

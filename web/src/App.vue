@@ -17,6 +17,7 @@ import { useLook } from './stores/look'
 import { useNotice } from './stores/notice'
 import { useRules } from './stores/rules'
 
+const NoJob = defineAsyncComponent(() => import('./shell/NoJob.vue'))
 const KeysDialog = defineAsyncComponent(() => import('./shell/KeysDialog.vue'))
 const PocketDrawer = defineAsyncComponent(() => import('./pocket/PocketDrawer.vue'))
 const RulesDialog = defineAsyncComponent(() => import('./rules/RulesDialog.vue'))
@@ -75,6 +76,9 @@ const title = computed(() => {
 })
 watchEffect(() => (document.title = title.value))
 
+/** Nothing was begun, or the last job was taken away. */
+const nothing = computed(() => !store.loading && !store.jobs.length && !store.view)
+
 /** Anything on its way: tests wait for it to be over. */
 const busy = computed(() => store.loading || store.busy || look.moving || traffic.asking > 0)
 watch(busy, (now) => document.documentElement.toggleAttribute('data-busy', now), {
@@ -112,7 +116,8 @@ onMounted(() => {
       </p>
       <p v-else-if="slow" class="away mild" role="status">Waiting for Level Run…</p>
       <main id="work" class="work" tabindex="-1">
-        <NoSuchPlace v-if="store.missing" :why="store.missing" />
+        <NoJob v-if="nothing" />
+        <NoSuchPlace v-else-if="store.missing" :why="store.missing" />
         <router-view v-else />
       </main>
     </div>

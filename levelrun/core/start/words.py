@@ -19,12 +19,13 @@ _TO = re.compile(
     rf"\bto\s+(?=(?:{'|'.join(re.escape(word) for word in sorted(ENDS, key=len, reverse=True))})\b)", re.I
 )
 _FOR = re.compile(r"(?P<name>[^;\n\d\"]+?)(?=\s+(?:\d|as\b|in\b|outside\b|at\b|on\b|load\b)|\s*(?:$|;|\n))")
+_GOES = re.compile(r"\d|(?:up|down|over|left|right|back)\b", re.IGNORECASE)
 MORE = ("for", "in garage", "outside", "as", "on", "spaces", "at")
 ABOUT = ("for", "in", "outside", "outdoors", "as", "on", "spaces", "at", "hardwired")
 
 
 def start(reader: SceneReader) -> Said:
-    """from PANEL [up|down] LENGTH PLACE [in METHOD] [then ...] to WHAT [50a] [240v] [for NAME 36a] [in garage]
+    """from [PANEL] [up|down] LENGTH PLACE [in METHOD] [then ...] to WHAT [50a] [240v] [for NAME 36a] [in garage]
 
     WHAT: outlet, machine, vehicle, range, dryer, heat pump, water heater, generator inlet, pump, sub-panel NAME,
     building NAME.
@@ -56,6 +57,8 @@ def _panel(reader: SceneReader) -> Panel:
     if word is None:
         reader.pos = start_at
         word = reader.phrase(named)
+    if word is None and len(panels) == 1 and _GOES.match(reader.text, reader.pos) is not None:
+        return next(iter(panels.values()))
     if word is None:
         raise reader.fail("a panel by its name")
     return named[word]

@@ -325,6 +325,16 @@ def test_a_panel_that_cannot_be_is_refused_in_words(text: str, told: str) -> Non
         begun(text)
 
 
+def test_the_only_panel_needs_no_name_and_of_two_one_is_asked_for() -> None:
+    named, bare = (begun(PANEL, f"from {name}22' attic in 12-2 to outlet in bath") for name in ("H ", ""))
+    assert named == bare and named.circuits[0].panel == named.panels[0].id
+    with pytest.raises(TextError, match="a panel by its name") as refused:
+        begun(PANEL, "panel S 60a 8 spaces", "from 22' attic in 12-2 to outlet in bath")
+    assert refused.value.at == 5
+    with pytest.raises(TextError, match="a panel by its name"):
+        begun(PANEL, "from P 22' attic in 12-2 to outlet in bath")
+
+
 def test_without_a_panel_it_is_asked_for_first() -> None:
     with pytest.raises(TextError, match="there is no panel yet"):
         begun("from H 20' attic to range")

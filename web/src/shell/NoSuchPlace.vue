@@ -17,7 +17,6 @@ const open = () => {
     <v-btn v-if="store.jobs.length" variant="flat" color="ink" @click="open">
       Open {{ store.jobs[0]?.name }}
     </v-btn>
-    <p v-else class="mute">There is no job yet: start one in the job menu above.</p>
   </section>
 </template>
 
