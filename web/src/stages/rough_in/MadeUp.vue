@@ -14,7 +14,7 @@ defineEmits<{
 
 <template>
   <section v-if="card">
-    <header class="num">
+    <header class="num headed">
       <h2>{{ card.name }}, {{ card.title }}: how it is made up</h2>
       <span class="mute">{{ card.circuits }}</span>
     </header>
@@ -31,7 +31,7 @@ defineEmits<{
     </div>
   </section>
   <section v-else-if="panel">
-    <header class="num">
+    <header class="num headed">
       <h2>{{ panel.name }}: how it is made up</h2>
       <span class="mute">{{ panel.where }}</span>
     </header>
@@ -56,16 +56,6 @@ section {
   background: var(--card);
   border-top: 1px solid var(--rule);
   padding-bottom: 12px;
-}
-header {
-  display: flex;
-  flex-wrap: wrap;
-  justify-content: space-between;
-  gap: 2px 14px;
-  padding: 10px 14px 4px;
-}
-header .mute {
-  font-size: 14px;
 }
 .where {
   margin: 0;

@@ -195,7 +195,7 @@ useKeys({
       Every box that a circuit reaches is made up, photographed and seen here, before its wall is closed.
     </EmptyStage>
     <section v-if="shown && wall" class="wall" @dragover.prevent @drop.prevent="dropped">
-      <header class="num">
+      <header class="num headed">
         <h2>{{ shown.title }}</h2>
         <span class="mute">tap: what is behind a spot · drag: where it really went</span>
       </header>
@@ -288,16 +288,6 @@ useKeys({
 <style scoped>
 section {
   background: var(--card);
-}
-header {
-  display: flex;
-  flex-wrap: wrap;
-  justify-content: space-between;
-  gap: 2px 14px;
-  padding: 10px 14px 4px;
-}
-header .mute {
-  font-size: 14px;
 }
 .marks {
   margin: 0;

@@ -153,7 +153,7 @@ useKeys({
       Every panel and circuit is proved here in order, each reading against its window from this plan.
     </EmptyStage>
     <section v-if="focus" class="proof">
-      <header class="num">
+      <header class="num headed">
         <h2>{{ focus.name }}: prove it, in this order</h2>
         <span class="mute">{{ focus.source ? `windows from the plan: ${focus.source}` : '' }}</span>
       </header>
@@ -237,16 +237,6 @@ useKeys({
 <style scoped>
 .proof {
   background: var(--card);
-}
-header {
-  display: flex;
-  flex-wrap: wrap;
-  justify-content: space-between;
-  gap: 2px 14px;
-  padding: 10px 14px 4px;
-}
-header .mute {
-  font-size: 14px;
 }
 .none {
   padding: 0 14px 14px;

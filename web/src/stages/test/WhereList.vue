@@ -14,7 +14,7 @@ const scale = computed(() => {
 
 <template>
   <section data-testid="where">
-    <header class="num">
+    <header class="num headed">
       <h2>Where it may be</h2>
       <span class="mute"
         >what each fault would read here, the likeliest first{{
@@ -54,16 +54,6 @@ section {
   background: var(--card);
   border-top: 1px solid var(--rule);
   padding-bottom: 10px;
-}
-header {
-  display: flex;
-  flex-wrap: wrap;
-  justify-content: space-between;
-  gap: 2px 14px;
-  padding: 10px 14px 4px;
-}
-header span {
-  font-size: 14px;
 }
 ol {
   margin: 0;
