@@ -370,20 +370,46 @@ PAINTED = """key => new Promise(done => {
   seen.observe(root, { attributes: true, attributeFilter: ['data-busy'] })
   document.body.dispatchEvent(new KeyboardEvent('keydown', { key, ctrlKey: true, bubbles: true }))
 })"""
-LOOKS = ("walls?room=big-r7", "boxes?room=big-r7", "circuits?circuit=big-c9", "runs?way=big4")
+BOX = {"op": "set", "kind": "box", "id": "x7", "set": {"at_in": 23.5}}
+LEG = {"op": "set_leg", "way": "big4", "leg": 2, "set": {"length_in": 312.0}}
+LOOKS: tuple[tuple[str, str, dict[str, Any]], ...] = (
+    ("walls?room=big-r7", "a door moved", {"op": "set", "kind": "opening", "id": "big-o7", "set": {"at_in": 41.0}}),
+    ("walls?room=big-r7", "a shared wall", {"op": "move_wall", "room": "big-r7", "side": 1, "by_in": 1.0}),
+    ("boxes?room=big-r7", "a box", BOX),
+    ("circuits?circuit=big-c9", "a breaker", {"op": "put", "circuit": "big-c9", "space": 67}),
+    ("runs?way=big4", "a leg", LEG),
+    ("pipe?way=big4", "a leg", LEG),
+    ("trench?line=t1", "a trench", {"op": "set", "kind": "trench", "id": "t1", "set": {"width_in": 13.0}}),
+    ("buy", "a box", BOX),
+    ("rough_in?node=x7", "a box", BOX),
+    ("test?circuit=big-c9", "a box", BOX),
+)
 
 
 def painted(server: Server, job: str) -> None:
-    """From a key to the picture on the glass, the server's answer included: undo and redo on every stage."""
+    """From a key to the picture on the glass, the server's answer included: what a stage does, undone and made
+    again."""
+
+    def told(method: str, path: str, body: object = None) -> Any:
+        line = http.client.HTTPConnection("127.0.0.1", server.port)
+        line.request(method, path, body and json.dumps(body), {"Content-Type": "application/json"})
+        return json.loads(line.getresponse().read())
+
     with sync_playwright() as play:
         browser = play.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
         page = browser.new_page(viewport={"width": 1280, "height": 800})
-        for look in LOOKS:
+        for look, what, change in LOOKS:
+            revision = told("GET", f"/api/jobs/{job}")["head"]["revision"]
+            told(
+                "POST",
+                f"/api/jobs/{job}/edits",
+                {"revision": revision, "edits": [change], "stage": "walls", "look": {}},
+            )
             page.goto(f"{server.url}/jobs/{job}/{look}")
             settled(page)
             spent = [float(page.evaluate(PAINTED, key)) for _ in range(12) for key in ("z", "y")][4:]
             most = statistics.quantiles(spent, n=20, method="inclusive")[-1]
-            name = f"undone, answered and painted on {look.partition('?')[0]}"
+            name = f"{what} undone, answered and painted on {look.partition('?')[0]}"
             print(f"{name:<52} median {statistics.median(spent):8.3f}   p95 {most:8.3f}   worst {max(spent):8.3f} ms")
         browser.close()
 
