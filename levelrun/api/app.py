@@ -68,9 +68,9 @@ def create_app(
         responses=PROBLEMS,
         strict_content_type=False,
     )
-    open_data(app, data, read_only=read_only)
-    app.state.here = Here(Phones(app.state.jobs.db), address=here or "", certificate=certificate)
+    app.state.here = Here(address=here or "", certificate=certificate)
     app.state.here.port = port
+    open_data(app, data, read_only=read_only)
     app.state.worker = Worker()
     app.state.forget_views = stages.forget_views
     install(app)
@@ -106,4 +106,5 @@ def open_data(app: FastAPI, data: Path, *, read_only: bool = False) -> None:
     db = Database(data / DATA_FILE, read_only=read_only)
     app.state.jobs = Jobs(db)
     app.state.pictures = Pictures(data, read_only=db.read_only)
+    app.state.here.phones = Phones(db)
     app.state.playing = OrderedDict()

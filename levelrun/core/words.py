@@ -80,6 +80,13 @@ class Reader:
         self.pos = match.end()
         return named[_plain(match.group(0))]
 
+    def sees(self, options: Iterable[str]) -> bool:
+        """Whether one of the phrases stands here; it is not taken."""
+        start = self.pos
+        found = self.phrase(options) is not None
+        self.pos = start
+        return found
+
     def need(self, options: Iterable[str], what: str) -> str:
         """One of the phrases, or a refusal that names `what` was expected."""
         self.expect(options)

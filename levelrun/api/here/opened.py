@@ -47,8 +47,9 @@ def address_of_this_machine() -> str:
 class Here:
     """Whether the door is open, where, and the code that pairs. One for each app."""
 
-    def __init__(self, phones: Phones, *, address: str = "", certificate: Certificate | None = None) -> None:
-        self.phones = phones
+    phones: Phones  # those of the data that is open: `open_data` sets them
+
+    def __init__(self, *, address: str = "", certificate: Certificate | None = None) -> None:
         self.pairing = Pairing(time.monotonic)
         self.certificate = certificate
         self.wanted = address

@@ -8,11 +8,10 @@ from typing import Any
 from levelrun.core.editing import next_id
 from levelrun.core.job import Room
 from levelrun.core.site.building_words import new_building
-from levelrun.core.site.geometry import Wall, walls_of
-from levelrun.core.site.scene import SHORT, Said, SceneReader, on_a_wall
+from levelrun.core.site.geometry import Wall
+from levelrun.core.site.scene import Said, SceneReader, on_a_wall, walls_by_name
 
 _SPACES = re.compile(r"(\d+)(?:\s*-\s*(\d+))?(?!\s*(?:a|amps?|spaces?|free)\b)(?![\w'\"])")
-_COUNTED = r"(?:\d+(?:\.\d+)?|one|two|three|four|six|eight)\s*(?:a|amps?|spaces?|free)\b"
 _COUNT = re.compile(
     r"(?P<n>\d+(?:\.\d+)?|one|two|three|four|six|eight)\s*(?P<unit>a|amps?|spaces?|free)\b", re.IGNORECASE
 )
@@ -30,7 +29,7 @@ def panel(reader: SceneReader) -> Said:
     said = _Panel(reader)
     while not reader.over():
         said.read()
-    return said.on_a_wall() if said.face is not None else said.in_words()
+    return said.on_a_wall() if said.wall else said.in_words()
 
 
 class _Panel:
@@ -41,35 +40,32 @@ class _Panel:
         self.item: dict[str, Any] = {}
         self.edits: list[dict[str, Any]] = []
         self.room: Room | None = reader.scene.room
-        self.face: Wall | None = None
+        self.wall = ""
         self.structure = ""
         if not self._known():
             self.item["name"] = reader.token("a name")
 
     def _walls(self) -> dict[str, Wall]:
-        walls = {wall.name: wall for wall in walls_of(self.room)} if self.room is not None else {}
-        return {**walls, **{key: walls[full] for key, full in SHORT.items() if full in walls}}
+        return walls_by_name(self.room) if self.room is not None else {}
 
     def _known(self) -> bool:
         """Whether the sentence begins with a word of its own, so that its name is not said first. Main and Sub are
         what panels are called."""
-        reader, start = self.reader, self.reader.pos
+        reader = self.reader
         words = [*self._walls(), *(word for word in WORDS if word not in ("main", "sub"))]
         bare = reader.over() and self.room is not None
-        found = bare or _COUNT.match(reader.text, self._next()) is not None or reader.phrase(words) is not None
-        reader.pos = start
-        return found
+        return bare or _COUNT.match(reader.text, self._next()) is not None or reader.sees(words)
 
     def read(self) -> None:
         """One thing that is said."""
-        reader, walls = self.reader, self._walls() if self.face is None else {}
+        reader, walls = self.reader, self._walls() if not self.wall else {}
         reader.expect(["200a", "30 spaces", "2 free", *WORDS, *walls])
         count = _COUNT.match(reader.text, reader.pos)
         if count is not None:
             return _counted(reader, self.item, count)
         word = reader.need((*WORDS, *walls), "amperes, spaces, taken or where it stands")
         if word in walls:
-            self.face = walls[word]
+            self.wall = word
             self.item["at_in"] = reader.length()
         elif word == "in":
             self._inside()
@@ -80,7 +76,7 @@ class _Panel:
         elif word == "at" and _LENGTH.match(reader.text, self._next()):
             self.item["over_in"] = reader.length()
         elif word == "at":
-            self.item["where"] = reader.name(WORDS, _COUNTED)
+            self.item["where"] = reader.name(WORDS, _COUNT.pattern)
         else:
             said_of_panel(reader, self.item, word)
         return None
@@ -88,7 +84,7 @@ class _Panel:
     def _ends(self) -> str:
         """What a name ends at: a count, a wall and a place along it."""
         walls = self._walls()
-        return f"{_COUNTED}|{on_a_wall(walls)}" if walls else _COUNTED
+        return f"{_COUNT.pattern}|{on_a_wall(walls)}" if walls else _COUNT.pattern
 
     def _next(self) -> int:
         self.reader.skip()
@@ -106,8 +102,11 @@ class _Panel:
 
     def on_a_wall(self) -> Said:
         """A panel of a drawn room."""
-        assert self.face is not None and self.room is not None
-        room, face, item = self.room, self.face, dict(self.item)
+        room, item = self.room, dict(self.item)
+        if room is None or self.wall not in self._walls():
+            where = room.name if room is not None else "it stands in no drawn room and"
+            raise self.reader.refuse(f"{where} has no {self.wall} wall", allowed=list(self._walls()))
+        face = self._walls()[self.wall]
         level = next(lv for s in self.reader.scene.job.structures for lv in s.levels if lv.id == room.level)
         if item["at_in"] > face.length_in:
             raise self.reader.refuse(f"{item['at_in']:g} in is past the {face.name} wall, {face.length_in:g} in long")

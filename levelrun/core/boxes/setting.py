@@ -14,7 +14,7 @@ from levelrun.core.job import PoleMark, Room
 from levelrun.core.measure import show
 from levelrun.core.site.framing import NAIL_IN, STUDDED
 from levelrun.core.site.geometry import Wall, is_inside, walls_of
-from levelrun.core.site.scene import SHORT, Said, SceneReader, on_a_wall
+from levelrun.core.site.scene import Said, SceneReader, on_a_wall, walls_by_name
 
 KINDS: dict[str, dict[str, Any]] = {
     "receptacle": {"kind": "receptacle"}, "outlet": {"kind": "receptacle"},
@@ -61,7 +61,7 @@ def set_box(reader: SceneReader) -> Said:
         word = reader.phrase(MORE)
         if word is None and spots:
             raise reader.fail(", ".join(MORE))
-        if word is None or (word == "at" and not spots and _a_wall_next(reader, about)):
+        if word is None or (word == "at" and not spots and reader.sees(walls_by_name(about))):
             spots = [_where(reader, about)]
         elif word == "every":
             spots = _every(reader, about)
@@ -72,13 +72,6 @@ def set_box(reader: SceneReader) -> Said:
     if "name" in item and len(spots) > 1:
         raise reader.refuse(f"{len(spots)} boxes cannot all be called {item['name']}")
     return _made(reader, about, item, spots, said)
-
-
-def _a_wall_next(reader: SceneReader, about: Room) -> bool:
-    start = reader.pos
-    found = reader.phrase([*(wall.name for wall in walls_of(about)), *SHORT]) is not None
-    reader.pos = start
-    return found
 
 
 def _said(reader: SceneReader, about: Room, item: dict[str, Any], said: dict[str, Any], word: str) -> None:
@@ -100,8 +93,7 @@ def _said(reader: SceneReader, about: Room, item: dict[str, Any], said: dict[str
     elif word == "box":
         item["model"] = reader.need(box_models(reader.scene.book), "a box of the catalogue")
     elif word == "as":
-        walls = on_a_wall([*(wall.name for wall in walls_of(about)), *SHORT])
-        item["name"] = reader.name((*WORDS, *STUD, "every"), rf"[1-6]\s*gangs?\b|{walls}")
+        item["name"] = reader.name(MORE, rf"[1-6]\s*gangs?\b|{on_a_wall(walls_by_name(about))}")
     elif word == "on":
         said["circuit"] = _circuit(reader)
 
@@ -190,8 +182,7 @@ def _every(reader: SceneReader, about: Room) -> list[Spot]:
     if step < 6:
         raise reader.refuse(f"every {step:g} in: 6 in at least")
     reader.need(("along",), "along and walls")
-    walls = {wall.name: wall for wall in walls_of(about)}
-    named = {**walls, **{key: walls[full] for key, full in SHORT.items() if full in walls}}
+    named = walls_by_name(about)
     chosen: list[Wall] = [named[reader.need(named, f"a wall of {about.name}")]]
     while not reader.over() and (word := reader.phrase(named)) is not None:
         chosen.append(named[word])

@@ -15,15 +15,8 @@ def fill(reader: SceneReader) -> Said:
         level = reader.level()
         rooms = [room for room in reader.scene.job.rooms if room.level == level.id]
     else:
-        rooms = [reader.room_named() if not reader.over() and not _in(reader) else reader.room()]
+        rooms = [reader.room_named() if not reader.over() and not reader.sees(["in"]) else reader.room()]
     return Said([{"op": "fill_room", "room": room.id} for room in rooms], room=rooms[0].id if rooms else None)
-
-
-def _in(reader: SceneReader) -> bool:
-    start = reader.pos
-    found = reader.phrase(["in"]) is not None
-    reader.pos = start
-    return found
 
 
 VERBS: dict[str, Callable[[SceneReader], Said]] = {"set": set_box, "fill": fill, "panel": panel}

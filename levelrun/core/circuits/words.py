@@ -17,8 +17,7 @@ from levelrun.core.trade.conductors.sizing import Demand, choose
 UNIT = re.compile(r"(?P<n>\d+(?:\.\d+)?)\s*(?P<unit>amps\b|amp\b|a\b|volts\b|v\b)", re.IGNORECASE)
 # What a name ends at: another part of its circuit behind it.
 PARTS = re.compile(
-    r"\s(?=(?:gfci|afci|with neutral|no neutral|nameplate|(?:mca|mocp|load|wire) \d|"
-    r"\d+(?:\.\d+)?\s*(?:amps?|a|volts|v))\b)",
+    r"\s(?=(?:gfci|afci|with neutral|no neutral|nameplate|(?:mca|mocp|load|wire) \d)\b|" + UNIT.pattern + ")",
     re.IGNORECASE,
 )
 STOPS = ("put", "on", "after", "in")
@@ -153,18 +152,11 @@ def _wire(reader: SceneReader, item: dict[str, Any]) -> str:
 def _boxes(reader: SceneReader) -> list[Box]:
     found: list[Box] = []
     known = reader.boxes()
-    while not reader.over() and not _stop(reader):
+    while not reader.over() and not reader.sees(STOPS):
         if reader.phrase([">"]) or reader.text[reader.pos : reader.pos + 1] == ">":
             reader.pos += reader.text[reader.pos : reader.pos + 1] == ">"
         left = [name for name, box in known.items() if box not in found]
         found.append(known[reader.need(left, "a box by its name")])
-    return found
-
-
-def _stop(reader: SceneReader) -> bool:
-    start = reader.pos
-    found = reader.phrase(STOPS) is not None
-    reader.pos = start
     return found
 
 

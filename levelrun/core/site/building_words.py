@@ -27,7 +27,7 @@ def structure(reader: SceneReader) -> Said:
     `grade 18"` below it."""
     kind = reader.need(STRUCTURES, "house, shop, cabin or shed")
     name, item = "", dict[str, Any]()
-    if not reader.over() and not ahead(reader, ABOUT_STRUCTURE):
+    if not reader.over() and not reader.sees(ABOUT_STRUCTURE):
         name = reader.name(ABOUT_STRUCTURE)
     while not reader.over():
         word = reader.need(ABOUT_STRUCTURE, "grade, at, existing or dwelling")
@@ -47,14 +47,6 @@ def structure(reader: SceneReader) -> Said:
 
 
 JOISTS = {"i-joists": "i_joist", "trusses": "truss", "laminated": "laminated", "solid joists": "solid"}
-
-
-def ahead(reader: SceneReader, words: tuple[str, ...]) -> bool:
-    """Whether one of these words comes next; the reader stays where it is."""
-    start = reader.pos
-    found = reader.phrase(words) is not None
-    reader.pos = start
-    return found
 
 
 def east_north(reader: SceneReader) -> Point:

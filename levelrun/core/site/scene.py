@@ -101,10 +101,8 @@ class SceneReader(Reader):
 
     def wall(self, room: Room) -> Wall:
         """A wall of a room: north, n, south 2."""
-        walls = {wall.name: wall for wall in walls_of(room)}
-        short = {key: walls[full] for key, full in SHORT.items() if full in walls}
-        word = self.need({**walls, **short}, f"a wall of {room.name}")
-        return walls.get(word) or short[word]
+        walls = walls_by_name(room)
+        return walls[self.need(walls, f"a wall of {room.name}")]
 
     def level(self) -> Level:
         """The level looked at. Refuses where there is none."""
@@ -171,6 +169,12 @@ def _name_end(stops: tuple[str, ...], ends: str) -> re.Pattern[str]:
     words = "|".join(re.escape(word) for word in ("then", *stops))
     like = rf"|\s(?i:{ends})" if ends else ""
     return re.compile(rf"(?=\s*(?:$|\n|;|\b(?:{words})\b){like})")
+
+
+def walls_by_name(room: Room) -> dict[str, Wall]:
+    """The walls of a room as they are called: north, south 2, n."""
+    walls = {wall.name: wall for wall in walls_of(room)}
+    return {**walls, **{key: walls[full] for key, full in SHORT.items() if full in walls}}
 
 
 def on_a_wall(walls: Iterable[str]) -> str:

@@ -9,7 +9,7 @@ from typing import Any
 from levelrun.core.editing import next_id
 from levelrun.core.job import Room, Side
 from levelrun.core.site import building_words
-from levelrun.core.site.building_words import a_level, ahead, east_north
+from levelrun.core.site.building_words import a_level, east_north
 from levelrun.core.site.framing import FINISHES, depth_of
 from levelrun.core.site.geometry import STEPS, Point, close_chain, rectangle, walls_of
 from levelrun.core.site.scene import SHORT, Said, SceneReader
@@ -215,7 +215,7 @@ def mark(reader: SceneReader) -> Said:
     face = reader.wall(about)
     width, depth, height = FIXTURES[kind]
     at, off, foot = 0.0, ISLAND_OFF_IN if kind == "island" else 0.0, FEET.get(kind, 0.0)
-    if not reader.over() and not ahead(reader, MARKED):
+    if not reader.over() and not reader.sees(MARKED):
         width = reader.length()
     while not reader.over():
         word = reader.need(MARKED, "at, deep, high, from, off or all")

@@ -62,6 +62,14 @@ def test_a_box_goes_to_the_room_that_is_said(text: str, name: str, side: int, at
     assert (room.name, box.side, box.at_in) == (name, side, at_in)
 
 
+def test_a_room_that_is_said_after_its_wall_is_the_one() -> None:
+    """Its own wall is measured, 10 ft long, not that of the room looked at, 12 ft."""
+    panel = built("panel Sub 60a north 9' in Den", KITCHEN, **LOOKED).panels[-1]
+    assert (panel.room, panel.at_in) == (KITCHEN.rooms[1].id, 108)
+    with pytest.raises(TextError, match="past the north wall, 120 in long"):
+        built("panel Sub 60a north 11' in Den", KITCHEN, **LOOKED)
+
+
 @pytest.mark.parametrize(
     ("text", "at", "told"),
     [
@@ -71,6 +79,7 @@ def test_a_box_goes_to_the_room_that_is_said(text: str, name: str, side: int, at
         ("panel 100a north", 16, "a length"),
         ("panel Sub north 2' grey", 19, "amperes, spaces, taken or where it stands"),
         ("panel in Attic 3 100a", 9, "a building"),
+        ("panel Sub 60a north 2' in shop", None, "no drawn room and has no north wall"),
         ("circuit 20a gfci", 16, "a space of the panel"),
         ("circuit 20a 18 19", 15, "a word of the circuit"),
         ("circuit 14 20a gfi Kitchen", 15, "gfci"),

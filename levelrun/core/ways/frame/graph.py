@@ -135,10 +135,7 @@ class Frame:
 
     def beyond(self, plane: Plane, rise: str, at: Point) -> tuple[int, Line, Plane] | None:
         """The wall in line with a point on the other side of a plane, by its number, and the plane beyond it."""
-        key = (plane.level.id, rise)
-        if key not in self._further:
-            self._further[key] = self._beyond(*key)
-        for index, line, further in self._further[key]:
+        for index, line, further in self._further[plane.level.id, rise]:
             off = at[0] * line.across[0] + at[1] * line.across[1] - line.centre
             if abs(off) < line.depth_in / 2 + 1 and line.from_in < line.place(at) < line.to_in:
                 return index, line, further
@@ -146,11 +143,10 @@ class Frame:
 
     @cached_property
     def _further(self) -> dict[tuple[str, str], list[tuple[int, Line, Plane]]]:
-        """What `_beyond` found."""
-        return {}
+        """The framed walls beyond each plane, over and under, each with the plane beyond it."""
+        return {(plane, rise): self._beyond(plane, rise) for plane in self.planes for rise in ("over", "under")}
 
     def _beyond(self, plane: str, rise: str) -> list[tuple[int, Line, Plane]]:
-        """The framed walls on the other side of a plane, each with the plane beyond it."""
         own, there = (self.under, self.above) if rise == "over" else (self.above, self.under)
         return [
             (index, line, self.planes[further])
