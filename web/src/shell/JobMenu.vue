@@ -9,12 +9,14 @@ import { useJob } from '../stores/job'
 import { useLook } from '../stores/look'
 import { useNotice } from '../stores/notice'
 import { useRules } from '../stores/rules'
+import { useBegin } from './begin'
 
 /** Jobs: open, start from a structure, bring in a file, take one out. */
 const store = useJob()
 const rules = useRules()
 const emit = defineEmits<{ keys: []; theme: []; pocket: [] }>()
 const notice = useNotice()
+const begin = useBegin()
 const samples = ref<{ key: string; name: string }[]>([])
 const file = ref<HTMLInputElement | null>(null)
 const look = useLook()
@@ -37,9 +39,7 @@ onMounted(async () => {
 
 async function create(body: { sample?: string; name?: string }) {
   open.value = false
-  const problem = await store.create(body)
-  if (problem) notice.tell(problem.detail, 'stop')
-  else focusWork()
+  await begin(body)
 }
 
 async function openJob(id: string) {

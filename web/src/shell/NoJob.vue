@@ -1,20 +1,12 @@
 <script setup lang="ts">
 import { nextTick, onMounted, ref } from 'vue'
 
-import { focusWork } from '../stage/keys'
-import { useJob } from '../stores/job'
-import { useNotice } from '../stores/notice'
+import { useBegin } from './begin'
 
 /** The first page there is, while nothing was begun: a job in one tap or key, or the demo to look round in. */
-const store = useJob()
-const notice = useNotice()
+const begin = useBegin()
 const first = ref<{ $el: HTMLElement } | null>(null)
 
-async function begin(body: { name?: string; sample?: string }) {
-  const problem = await store.create(body)
-  if (problem) notice.tell(problem.detail, 'stop')
-  else focusWork()
-}
 onMounted(() => void nextTick(() => first.value?.$el.focus()))
 </script>
 
