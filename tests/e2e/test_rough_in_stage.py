@@ -11,7 +11,7 @@ from pathlib import Path
 
 import pytest
 from PIL import Image
-from playwright.sync_api import Browser, Page, expect
+from playwright.sync_api import APIResponse, Browser, Page, Route, expect
 
 from tests.conftest import PLANTED
 from tests.e2e.conftest import Server, call
@@ -100,6 +100,31 @@ def test_a_wall_is_not_closed_while_it_waits_without_a_reason(open_page: Open) -
     page.get_by_role("button", name="Take it open again").click()
     settled(page)
     stops(page, PLANTED)
+
+
+def test_a_sentence_said_while_a_photo_is_on_its_way_is_taken(open_page: Open) -> None:
+    """The photo is kept, its answer is held up on the net; the wall is shut meanwhile, on a revision that the photo
+    has made old. That was no other window: the sentence is taken, and nothing is told."""
+    page = open_page(path="/jobs/{job}/rough_in?wall=m2.0")
+    page.keyboard.press("u")
+    settled(page)
+    held: list[tuple[Route, APIResponse]] = []
+    page.route("**/photos?*", lambda route: held.append((route, route.fetch())))
+    with page.expect_request("**/photos?*"):
+        page.get_by_test_id("photo-file").set_input_files(
+            {"name": "wall.jpg", "mimeType": "image/jpeg", "buffer": picture("#20a060")}
+        )
+    page.keyboard.press("/")
+    page.keyboard.type("shut Kitchen north on 2026-05-20")
+    with page.expect_response(lambda answer: answer.url.endswith("/edits")) as answered:
+        page.keyboard.press("Enter")
+    assert answered.value.status == 409
+    route, answer = held.pop()
+    route.fulfill(response=answer)
+    expect(page.get_by_test_id("wall-verdict")).to_contain_text("This wall is closed")
+    expect(page.get_by_test_id("notice")).to_have_count(0)
+    settled(page)
+    expect(page.get_by_test_id("xray").locator("[data-mark='photo 1']")).to_have_count(1)
 
 
 def test_a_photo_is_pinned_moved_described_and_taken_away(open_page: Open) -> None:

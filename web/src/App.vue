@@ -15,6 +15,7 @@ import { useJob } from './stores/job'
 import { isText, keep, kept } from './stores/keep'
 import { useLook } from './stores/look'
 import { useNotice } from './stores/notice'
+import { useOutbox } from './stores/outbox'
 import { useRules } from './stores/rules'
 
 const NoJob = defineAsyncComponent(() => import('./shell/NoJob.vue'))
@@ -25,6 +26,7 @@ const RulesDialog = defineAsyncComponent(() => import('./rules/RulesDialog.vue')
 const store = useJob()
 const look = useLook()
 const notice = useNotice()
+const outbox = useOutbox()
 const rules = useRules()
 const theme = useTheme()
 const jump = useJump()
@@ -80,7 +82,7 @@ watchEffect(() => (document.title = title.value))
 const nothing = computed(() => !store.loading && !store.jobs.length && !store.view)
 
 /** Anything on its way: tests wait for it to be over. */
-const busy = computed(() => store.loading || store.busy || look.moving || traffic.asking > 0)
+const busy = computed(() => store.loading || store.busy || look.moving || outbox.busy || traffic.asking > 0)
 watch(busy, (now) => document.documentElement.toggleAttribute('data-busy', now), {
   immediate: true,
   flush: 'post',

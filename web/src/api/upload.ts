@@ -1,4 +1,4 @@
-import { ask, AWAY, type Problem, traffic } from './client'
+import { ask, AWAY, type PhotoKept, type Problem, traffic } from './client'
 
 /** Sends a file as it is; its answer, or the problem that the server tells. */
 export const postFile = <T>(url: string, body: Blob) =>
@@ -8,21 +8,29 @@ export const postFile = <T>(url: string, body: Blob) =>
     ),
   )
 
-/** Sends a photo and tells how far it is, 0 to 1. The problem that the server tells, AWAY where it does not answer. */
-export function sendPhoto(url: string, body: Blob, tell: (share: number) => void): Promise<Problem | null> {
+/** A photo that was sent: its revision, or why it was not taken. */
+export interface Sent {
+  revision?: number
+  problem?: Problem
+}
+
+/** Sends a photo and tells how far it is, 0 to 1. Its problem is AWAY where the server does not answer. */
+export function sendPhoto(url: string, body: Blob, tell: (share: number) => void): Promise<Sent> {
   traffic.asking++
-  return new Promise<Problem | null>((resolve) => {
+  return new Promise<Sent>((resolve) => {
+    const away = () => resolve({ problem: AWAY })
     const call = new XMLHttpRequest()
     call.open('POST', url)
     call.setRequestHeader('Content-Type', 'application/octet-stream')
     call.upload.onprogress = (event) => event.total && tell(event.loaded / event.total)
-    call.onerror = call.ontimeout = call.onabort = () => resolve(AWAY)
+    call.onerror = call.ontimeout = call.onabort = away
     call.onload = () => {
-      if (call.status < 300) return resolve(null)
       try {
-        resolve(JSON.parse(call.responseText) as Problem)
+        const answer = JSON.parse(call.responseText) as PhotoKept | Problem
+        if (call.status < 300) resolve({ revision: (answer as PhotoKept).revision })
+        else resolve({ problem: answer as Problem })
       } catch {
-        resolve(AWAY)
+        away()
       }
     }
     call.send(body)

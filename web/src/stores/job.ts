@@ -22,6 +22,7 @@ import {
 } from '../api/client'
 import { type At, type Picked, useLook } from './look'
 import { useNotice } from './notice'
+import { makeOurs } from './ours'
 import { makeQueue } from './queue'
 import { placeOf } from './where'
 
@@ -56,6 +57,7 @@ export const useJob = defineStore('job', () => {
   const notice = useNotice()
   const look = useLook()
   const queue = makeQueue()
+  const ours = makeOurs()
   const jobs = ref<JobRow[]>([])
   const head = shallowRef<Head | null>(null)
   const refs = shallowRef<FindingRef[]>([])
@@ -256,25 +258,22 @@ export const useJob = defineStore('job', () => {
     return queue.add(async (): Promise<Problem | null> => {
       const own = more()
       if (!head.value || !own) return null
-      const body = {
-        revision: head.value.revision,
-        id: stepId(),
-        stage: seen.view,
-        look: seen.look,
-        ...own,
+      const id = stepId()
+      for (;;) {
+        const revision = head.value.revision
+        const body = { revision, id, stage: seen.view, look: seen.look, ...own }
+        const params = { path: { job_id: head.value.id } }
+        const url = `/api/jobs/{job_id}/${act}` as '/api/jobs/{job_id}/edits'
+        const { data, problem } = await until(() => ask(api.POST(url, { params, body: body as never })))
+        if (!problem) {
+          takeAnswer(data as Answer)
+          return null
+        }
+        if (problem.status !== 409) return problem
+        if (await loadJob(params.path.job_id)) await fetchView()
+        if (act !== 'edits' || !head.value || !(await ours.only(revision, head.value.revision)))
+          return problem
       }
-      const params = { path: { job_id: head.value.id } }
-      const url = `/api/jobs/{job_id}/${act}` as '/api/jobs/{job_id}/edits'
-      const { data, problem } = await until(() => ask(api.POST(url, { params, body: body as never })))
-      if (!problem) {
-        takeAnswer(data as Answer)
-        return null
-      }
-      if (problem.status === 409) {
-        await loadJob(params.path.job_id)
-        await fetchView()
-      }
-      return problem
     }, key)
   }
 
@@ -380,7 +379,7 @@ export const useJob = defineStore('job', () => {
 
   return {
     jobs, view, leg, alternatives, vocabulary, loading, missing, busy, job, plan, wayId, way, nodes, names, picked, levelOf, sizes,
-    roomId, room, levelId, metric, circuitId, panelId, refs, start, list, open, create, remove, lookAt, lookWay, lookThread,
+    roomId, room, levelId, metric, ours, circuitId, panelId, refs, start, list, open, create, remove, lookAt, lookWay, lookThread,
     lookRoom, lookCircuit, lookPanel, edit, attempt, nudge, mend, undo, redo, refresh,
     reload,
   } // prettier-ignore

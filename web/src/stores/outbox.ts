@@ -40,10 +40,13 @@ export const useOutbox = defineStore('outbox', () => {
   const kept = drawer()
   const items = shallowRef<Waiting[]>([])
   const progress = ref<Record<string, number>>({})
-  let sending = false
+  const sending = ref(false)
+  const taking = ref(0)
   let timer = 0
 
   const waiting = computed(() => items.value.filter((item) => !item.refused))
+  /** Whether something is written down or on its way just now. */
+  const busy = computed(() => taking.value > 0 || sending.value)
   const mine = computed(() => items.value.filter((item) => item.job === store.view?.id))
 
   async function load() {
@@ -81,34 +84,38 @@ export const useOutbox = defineStore('outbox', () => {
   /** A moment that is after every other one of this page. */
   const now = () => (last = Math.max(Date.now(), last + 1))
 
-  async function tick(edits: Edit[], label: string) {
+  /** Written down, then sent. */
+  async function put(label: string, what: Pick<Waiting, 'edits' | 'photo'>) {
     if (!store.view) return
-    await write({ id: stepId(), job: store.view.id, at: now(), label, edits })
+    taking.value++
+    await write({ id: stepId(), job: store.view.id, at: now(), label, ...what })
+    taking.value--
     await drain()
   }
-  async function photo(blob: Blob, pin: Record<string, string>, label: string) {
-    if (!store.view) return
-    await write({ id: stepId(), job: store.view.id, at: now(), label, photo: { blob, pin } })
-    await drain()
-  }
+  const tick = (edits: Edit[], label: string) => put(label, { edits })
+  const photo = (blob: Blob, pin: Record<string, string>, label: string) =>
+    put(label, { photo: { blob, pin } })
 
   async function send(item: Waiting): Promise<Problem | null> {
     if (item.edits) return store.attempt(item.job, item.id, item.edits, item.label)
     if (!item.photo) return null
     const query = new URLSearchParams({ ...item.photo.pin, id: item.id })
-    const problem = await sendPhoto(`/api/jobs/${item.job}/photos?${query}`, item.photo.blob, (share) => {
-      progress.value = { ...progress.value, [item.id]: share }
-    })
+    const url = `/api/jobs/${item.job}/photos?${query}`
+    const { problem } = await store.ours.beside(
+      sendPhoto(url, item.photo.blob, (share) => {
+        progress.value = { ...progress.value, [item.id]: share }
+      }),
+    )
     progress.value = Object.fromEntries(Object.entries(progress.value).filter(([id]) => id !== item.id))
     if (!problem && item.job === store.view?.id) await store.reload()
-    return problem
+    return problem ?? null
   }
 
   /** Sends what waits, one after another, until the signal is gone. */
   async function drain() {
     clearTimeout(timer)
-    if (sending) return
-    sending = true
+    if (sending.value) return
+    sending.value = true
     let away = false
     for (let next = todo(); next && !away; next = todo()) {
       const problem = await send(next)
@@ -121,7 +128,7 @@ export const useOutbox = defineStore('outbox', () => {
       }
     }
     skipped.clear()
-    sending = false
+    sending.value = false
     if (away) timer = window.setTimeout(() => void drain(), RETRY_MS)
   }
   const skipped = new Set<string>()
@@ -138,5 +145,5 @@ export const useOutbox = defineStore('outbox', () => {
   }
 
   window.addEventListener('online', () => void drain())
-  return { items, mine, waiting, progress, load, tick, photo, drain, forget, willBe }
+  return { items, mine, waiting, busy, progress, load, tick, photo, drain, forget, willBe }
 })
