@@ -115,7 +115,8 @@ class _Panel:
         height = level.floor_in + item.pop("over_in", EDGE_IN)
         item |= {"room": room.id, "side": face.index, "height_in": height}
         _within(self.reader, item)
-        return Said([{"op": "add", "kind": "panel", "item": item}], room=room.id)
+        told = alike(self.reader, item)
+        return Said([{"op": "add", "kind": "panel", "item": item}], room=room.id, told=told)
 
     def in_words(self) -> Said:
         """A panel that stands in no drawn room."""
@@ -131,7 +132,20 @@ class _Panel:
         item |= {"structure": structure, "spaces": spaces, "neutral_holes": max(20, spaces)}
         _within(reader, item)
         ident = next_id(job, "p")
-        return Said([*self.edits, {"op": "add", "kind": "panel", "item": {"id": ident, **item}}], panel=ident)
+        made = {"op": "add", "kind": "panel", "item": {"id": ident, **item}}
+        return Said([*self.edits, made], panel=ident, told=alike(reader, item))
+
+
+def alike(reader: SceneReader, item: dict[str, Any]) -> list[str]:
+    """What is told where a panel of nearly this name is there already; one of the very name is refused."""
+    name = str(item.get("name", "")).lower()
+    for there in reader.scene.job.panels:
+        called = there.name.lower()
+        if called == name:
+            raise reader.refuse(f"there is a panel {there.name} already; allowed: another name")
+        if {called, f"panel {called}"} & {name, f"panel {name}"}:
+            return [f"{there.name} stays as it is; {item['name']} is a second panel"]
+    return []
 
 
 def _within(reader: SceneReader, item: dict[str, Any]) -> None:

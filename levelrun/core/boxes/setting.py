@@ -32,7 +32,7 @@ SERVES = {
     "pump": "pump", "generator": "generator", "kiln": "kiln", "welder": "welder", "furnace": "furnace",
     "heat cable": "heat_cable",
 }  # fmt: skip
-WORDS = ("at", "height", "on", "as", "for", "gangs", "outside", "blocked", "box", "out", "exactly")
+WORDS = ("at", "in", "height", "on", "as", "for", "gangs", "outside", "blocked", "box", "out", "exactly")
 STUD = ("on the next stud", "on a stud", "next stud")
 MORE = (*WORDS, *STUD, "every")
 _GANGS = re.compile(r"(?P<n>[1-6])\s*gangs?\b", re.IGNORECASE)
@@ -41,6 +41,7 @@ Spot = dict[str, Any]
 
 def set_box(reader: SceneReader) -> Said:
     """set KIND [ROOM] WALL PLACE [at HEIGHT] [for USE] [N gangs] [outside] [blocked] [box MODEL] [on 9] [as NAME]
+    [in ROOM]
 
     Parts stand in any order. Several at once: every 6 ft along north south. To a stud: on the next stud; a place
     within 2 in of one goes there by habit, unless it is said exactly. On the ceiling: set light centre, or set light
@@ -48,7 +49,7 @@ def set_box(reader: SceneReader) -> Said:
     """
     kind = reader.need(KINDS, "receptacle, switch, light or another box")
     named = reader.phrase(reader.scene.rooms())
-    about = reader.scene.rooms()[named] if named is not None else reader.room()
+    about = reader.scene.rooms()[named] if named is not None else reader.room_ahead() or reader.room()
     item: dict[str, Any] = {**KINDS[kind], "room": about.id}
     spots: list[Spot] = []
     said: dict[str, Any] = {}
@@ -92,6 +93,9 @@ def _said(reader: SceneReader, about: Room, item: dict[str, Any], said: dict[str
         said["exactly"] = True
     elif word == "box":
         item["model"] = reader.need(box_models(reader.scene.book), "a box of the catalogue")
+    elif word == "in":
+        if reader.room_named() is not about:
+            raise reader.refuse(f"it is set in {about.name} already; allowed: one room")
     elif word == "as":
         item["name"] = reader.name(MORE, rf"[1-6]\s*gangs?\b|{on_a_wall(walls_by_name(about))}")
     elif word == "on":

@@ -13,7 +13,7 @@ from levelrun.core.codebook import Codebook
 from levelrun.core.errors import TextError
 from levelrun.core.job import Box, Circuit, Job, Level, Panel, Room
 from levelrun.core.site.geometry import Wall, walls_of
-from levelrun.core.words import Reader
+from levelrun.core.words import BREAK, Reader
 
 SHORT = {"n": "north", "e": "east", "s": "south", "w": "west", "ne": "northeast", "se": "southeast",
          "sw": "southwest", "nw": "northwest"}  # fmt: skip
@@ -99,6 +99,25 @@ class SceneReader(Reader):
         rooms = self.scene.rooms()
         return rooms[self.need(rooms, "a room by its name")]
 
+    def room_ahead(self) -> Room | None:
+        """The room that this sentence names later on, after `in`; None where it names none."""
+        end = BREAK.search(self.text, self.pos)
+        start, rooms = self.pos, self.scene.rooms()
+        for match in _IN.finditer(self.text, start, end.start() if end else len(self.text)):
+            self.pos = match.end()
+            name = self.phrase(rooms) if match["in"] else None
+            self.pos = start
+            if name is not None:
+                return rooms[name]
+        return None
+
+    def length(self) -> float:
+        """A length. Where a room is named after it, its `in` is that of the room: 4'6 in Kitchen."""
+        inches = super().length()
+        if self.text[: self.pos].lower().endswith("in") and self.sees(self.scene.rooms()):
+            self.pos -= len("in")
+        return inches
+
     def wall(self, room: Room) -> Wall:
         """A wall of a room: north, n, south 2."""
         walls = walls_by_name(room)
@@ -160,6 +179,7 @@ class SceneReader(Reader):
         return f"{from_space}/{from_space + 2}" if circuit.poles == 2 else f"{from_space}{circuit.half}"
 
 
+_IN = re.compile(r'"[^"\n]*"|(?P<in>\bin\s)', re.IGNORECASE)
 _DAY = re.compile(r"\d{4}-\d{2}-\d{2}")
 _MEASURED = re.compile(r"\d+(?:\.\d+)?['\"]|\d+(?:a|v|ft|in)$", re.IGNORECASE)
 

@@ -8,6 +8,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from levelrun.core.edits import Looked, said_on
 from levelrun.core.errors import TextError
 from levelrun.core.job import Box, Circuit, Job, Panel
 from tests.conftest import built
@@ -29,7 +30,7 @@ PARTS: dict[str, tuple[str, str, list[str]]] = {
     "a panel in words": ("panels", "panel GP", ["60a", "8 spaces", "2 free", "in shop", "at west wall", "taken 2"]),
     "a circuit": ("circuits", "circuit", ["18", "20a", "gfci", "wire 10", "load 12a", 'as "Counter"']),
     "two poles": ("circuits", "circuit in Main", ["20/22", "30a", "240v", "mca 22.5", "no neutral", 'as "Pump"']),
-    "a box": ("boxes", "set receptacle", ["north 5'", "2 gangs", "height 44\"", "for counter", "as Left"]),
+    "a box": ("boxes", "set receptacle", ["north 5'6", "in Den", "2 gangs", "height 44\"", "for counter", "as Left"]),
 }  # fmt: skip
 
 
@@ -66,8 +67,18 @@ def test_a_room_that_is_said_after_its_wall_is_the_one() -> None:
     """Its own wall is measured, 10 ft long, not that of the room looked at, 12 ft."""
     panel = built("panel Sub 60a north 9' in Den", KITCHEN, **LOOKED).panels[-1]
     assert (panel.room, panel.at_in) == (KITCHEN.rooms[1].id, 108)
+    assert built("panel Sub 60a north 4'6 in Den", KITCHEN, **LOOKED).panels[-1].at_in == 54
     with pytest.raises(TextError, match="past the north wall, 120 in long"):
         built("panel Sub 60a north 11' in Den", KITCHEN, **LOOKED)
+
+
+def test_a_panel_of_nearly_the_same_name_is_told() -> None:
+    two = built('panel "Panel Studio" 60a in Den north 2\'', KITCHEN, **LOOKED)
+    look = Looked(room=two.rooms[1].id)
+    assert said_on(two, "panel Studio 60a 8 spaces north 6'", look)[1].told == (
+        "Panel Studio stays as it is; Studio is a second panel",
+    )
+    assert said_on(two, "panel Stud 60a 8 spaces north 6'", look)[1].told == ()
 
 
 @pytest.mark.parametrize(
@@ -83,6 +94,9 @@ def test_a_room_that_is_said_after_its_wall_is_the_one() -> None:
         ("circuit 20a gfci", 16, "a space of the panel"),
         ("circuit 20a 18 19", 15, "a word of the circuit"),
         ("circuit 14 20a gfi Kitchen", 15, "gfci"),
+        ("set receptacle west 4' in Den in Kitchen", 33, "set in Den already"),
+        ("set receptacle west 11' in Den as Lamp", None, "past the west wall of Den"),
+        ("panel main 60a north 9'", None, "there is a panel Main already"),
         ("set receptacle Dem west 4'", 15, "a wall of Kitchen"),
     ],
 )
