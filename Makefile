@@ -4,10 +4,12 @@ PORT ?= $(or $(LEVELRUN_PORT),8765)
 DATA ?= demo-data
 STAMPS := .make
 WORKERS ?= 2
+# What does not wait for each other is set up and checked side by side: most of it waits for the net or has one core.
+MAKEFLAGS += --jobs=3
 PYSRC := $(shell find levelrun -name '*.py' -o -name '*.csv' -o -name '*.toml' -o -name '*.json' | grep -v web_dist)
 WEBSRC := $(shell find web/src web/public -type f -not -name schema.d.ts) web/index.html web/vite.config.ts
 
-.PHONY: demo test lint bench fuzz screenshots dev docs clean
+.PHONY: demo test lint lint-python lint-web bench fuzz screenshots dev docs clean
 .DELETE_ON_ERROR:
 
 demo: $(STAMPS)/python $(STAMPS)/web
@@ -21,11 +23,15 @@ test: $(STAMPS)/python-dev $(STAMPS)/web $(STAMPS)/chromium
 	cd web && npx vitest run --reporter dot
 	$(PY) -m pytest -n $(WORKERS) --dist worksteal
 
-lint: $(STAMPS)/python-dev $(STAMPS)/web
+lint: lint-python lint-web
+
+lint-python: $(STAMPS)/python-dev
 	.venv/bin/ruff check levelrun tests
 	.venv/bin/ruff format --check -q levelrun tests
 	.venv/bin/mypy
 	.venv/bin/lint-imports
+
+lint-web: $(STAMPS)/web
 	cd web && npx eslint src tests && npx prettier --check --log-level warn src tests && npx vue-tsc --noEmit
 
 bench: $(STAMPS)/python-dev

@@ -124,6 +124,7 @@ def open_page(browser: Browser, shared: Server, job: str) -> Iterator[Callable[.
     contexts: list[BrowserContext] = []
 
     def make(width: int = 1280, height: int = 800, path: str = "/", **more: Any) -> Page:
+        more = {"reduced_motion": "reduce", **more}
         context = browser.new_context(viewport={"width": width, "height": height}, **more)
         contexts.append(context)
         page = context.new_page()

@@ -103,7 +103,8 @@ onMounted(() => {
   system.addEventListener('change', followSystem)
   installKeys(() => !!look.dialog)
   look.follow(router)
-  void router.isReady().then(() => store.start())
+  const { job } = router.resolve(location.pathname).params
+  void store.start(job?.toString(), router.isReady())
 })
 </script>
 

@@ -170,9 +170,10 @@ export const useJob = defineStore('job', () => {
   const refresh = () => queue.add(() => fetchView(), 'look')
   /** The view anew, though nothing was changed: something was worked out for it meanwhile. */
   const reload = () => queue.add(() => fetchView('reload'), 'reload')
+  let follows = false
   watch(
     () => [look.jobId, wantedView(), ...LOOKS[wantedView()].map((key) => look.at[key])].join('|'),
-    () => void refresh(),
+    () => follows && void refresh(),
   )
 
   async function loadAlternatives() {
@@ -198,9 +199,14 @@ export const useJob = defineStore('job', () => {
     },
   )
 
-  /** The first screen: the address where it names a job, else the job last opened, on its worst stop. */
-  async function start() {
-    await list()
+  /**
+   * The first screen: the address where it names a job, else the job last opened, on its worst stop. `early`: the job
+   * that the address names, asked for while the stage itself is still on its way, which `ready` tells.
+   */
+  async function start(early: string | undefined, ready: Promise<unknown>) {
+    await Promise.all([ready, list(), early ? loadJob(early) : null])
+    follows = true
+    if (early && head.value) void remember(early)
     if (look.jobId) await refresh()
     else if (!look.lost && jobs.value[0]) await open(jobs.value[0].id, true)
     loading.value = false

@@ -70,15 +70,16 @@ def kept_route(frame: Frame, a: End, b: End, school: str) -> Route | None:
 
 def route(frame: Frame, a: End, b: End, school: str, by: Sequence[End] = ()) -> Route | None:
     """The way from one end to the other by a school, through the places named in `by`; None where there is none."""
-    pieces: list[Piece] = []
+    found: list[Route] = []
     for start, end in pairwise((a, *by, b)):
-        found = _between(frame, start, end, start.school or end.school or school)
-        if found is None:
+        part = _between(frame, start, end, start.school or end.school or school)
+        if part is None:
             return None
-        pieces += found.pieces
-    if not pieces:
-        pieces = [_through(frame, a)]
-    return routed(frame, tuple(pieces))
+        found.append(part)
+    pieces = tuple(piece for part in found for piece in part.pieces)
+    if len(found) == 1 and pieces:
+        return found[0]
+    return routed(frame, pieces or (_through(frame, a),))
 
 
 def _through(frame: Frame, end: End) -> Piece:
