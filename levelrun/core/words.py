@@ -153,7 +153,17 @@ class Reader:
         typed = text[at:].lower().lstrip()
         return at, [option for option in self.expected[1] if option.lower().startswith(typed)]
 
+    def sees_length(self) -> bool:
+        """Whether a length stands here; it is not taken."""
+        self.skip()
+        try:
+            scan_length(self.text, self.pos)
+        except MeasureError:
+            return False
+        return True
+
     def length(self) -> float:
+        """A length in inches. Raises TextError."""
         self.expect(["a length: 5'4, 64\", 5-4, 1.6 m"])
         if (feet := FEET.match(self.text, self.pos)) is not None:
             self.pos = feet.end()

@@ -132,8 +132,8 @@ class _Panel:
         item |= {"structure": structure, "spaces": spaces, "neutral_holes": max(20, spaces)}
         _within(reader, item)
         ident = next_id(job, "p")
-        made = {"op": "add", "kind": "panel", "item": {"id": ident, **item}}
-        return Said([*self.edits, made], panel=ident, told=alike(reader, item))
+        add = {"op": "add", "kind": "panel", "item": {"id": ident, **item}}
+        return Said([*self.edits, add], panel=ident, told=alike(reader, item))
 
 
 def alike(reader: SceneReader, item: dict[str, Any]) -> list[str]:

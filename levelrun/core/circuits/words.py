@@ -14,16 +14,24 @@ from levelrun.core.job import Box, Circuit, Panel
 from levelrun.core.site.scene import Said, SceneReader
 from levelrun.core.trade.conductors.sizing import Demand, choose
 
-UNIT = re.compile(r"(?P<n>\d+(?:\.\d+)?)\s*(?P<unit>amps\b|amp\b|a\b|volts\b|v\b)", re.IGNORECASE)
+UNIT = re.compile(r"(?P<n>\d+(?:\.\d+)?)\s*(?P<unit>amps\b|amp\b|a\b|volts\b|volt\b|v\b)", re.IGNORECASE)
 # What a name ends at: another part of its circuit behind it.
 PARTS = re.compile(
     r"\s(?=(?:gfci|afci|with neutral|no neutral|nameplate|(?:mca|mocp|load|wire) \d)\b|" + UNIT.pattern + ")",
     re.IGNORECASE,
 )
+# What a nameplate calls its two figures.
+LEAST = ("mca", "minimum circuit ampacity", "minimum ampacity", "min ampacity", "least ampacity")
+LARGEST = ("mocp", "mop", "maximum breaker", "max breaker", "largest breaker", "max fuse", "maximum", "max")
+_FIGURE = "|".join((*LEAST, *LARGEST))
+# 18.4 mca, 25 max; 25 amp max where no figure follows that would be the one meant.
+_NAMEPLATE = re.compile(
+    rf"(?P<n>\d+(?:\.\d+)?)\s*(?:(?P<word>{_FIGURE})\b|(?:amps?|a)\s+(?P<said>{_FIGURE})\b(?!\s*\d))", re.IGNORECASE
+)
 STOPS = ("put", "on", "after", "in")
 KNOWN = (
-    "gfci", "afci", "dual", "plain", "aluminum", "with neutral", "no neutral", "wire", "nameplate", "mca", "mocp",
-    "load",
+    "gfci", "afci", "dual", "plain", "aluminum", "with neutral", "no neutral", "wire", "nameplate", "load",
+    *LEAST, *LARGEST,
 )  # fmt: skip
 OFFERED = (
     "mca 24", "mocp 40", "load 12a", "nameplate", "15a", "20a", "30a", "40a", "50a", "60a", "100a", "120v", "240v",
@@ -83,15 +91,18 @@ def circuit_part(reader: SceneReader, item: dict[str, Any], more: tuple[str, ...
         item["neutral"] = word == "with neutral"
     elif word == "nameplate":
         item["nameplate"] = True
-    elif word in ("mca", "mocp"):
-        key = "least_ampacity_a" if word == "mca" else "largest_breaker_a"
-        item |= {key: reader.number("amperes on the nameplate", 1, 1200), "nameplate": True}
+    elif word in (*LEAST, *LARGEST):
+        item |= {_plate(word): reader.number("amperes on the nameplate", 1, 1200), "nameplate": True}
         reader.phrase(["a", "amps"])
     elif word == "load":
         item["load_a"] = reader.number("amperes really expected", 0, 1200)
         reader.phrase(["a", "amps"])
     elif word == "wire":
         item["wire_size"] = reader.need(wire_sizes(reader.scene.book), "a wire size")
+    elif (plate := _NAMEPLATE.match(reader.text, reader.pos)) is not None:
+        reader.number("amperes on the nameplate", 1, 1200)
+        item |= {_plate((plate["word"] or plate["said"]).lower()): float(plate["n"]), "nameplate": True}
+        reader.pos = plate.end()
     else:
         match = UNIT.match(reader.text, reader.pos)
         if match is None:
@@ -107,6 +118,11 @@ def circuit_part(reader: SceneReader, item: dict[str, Any], more: tuple[str, ...
                 raise reader.refuse(f"{match['n']} A is no standard breaker", start, ratings[:12])
             item["breaker_a"] = float(match["n"])
     return True
+
+
+def _plate(word: str) -> str:
+    """The field of a figure on the nameplate."""
+    return "least_ampacity_a" if word in LEAST else "largest_breaker_a"
 
 
 def _name(reader: SceneReader) -> str:

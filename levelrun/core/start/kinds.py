@@ -31,9 +31,16 @@ class Kind:
     least_wire: str = "14"
 
 
+BUILDINGS = {
+    "building": "shed", "outbuilding": "shed", "shed": "shed", "studio": "shed", "greenhouse": "shed",
+    "pump house": "shed", "shop": "shop", "workshop": "shop", "garage": "shop", "detached garage": "shop",
+    "barn": "shop", "cabin": "cabin", "guest house": "cabin",
+}  # fmt: skip
+
+
 KINDS = (
     Kind(
-        key="outlet", title="an outlet", words=("outlet", "receptacle"), box={"kind": "receptacle"},
+        key="outlet", title="an outlet", words=("outlet", "receptacle", "plug"), box={"kind": "receptacle"},
         usual={"length": "20'", "place": "stud_wall", "method": "NM-B", "amps": "20a", "room": "garage"},
     ),
     Kind(
@@ -45,12 +52,13 @@ KINDS = (
         },
     ),
     Kind(
-        key="vehicle", title="a vehicle", words=("vehicle", "charger"), volts=240, breaker_a=60.0, neutral=False,
+        key="vehicle", title="a vehicle", volts=240, breaker_a=60.0, neutral=False,
+        words=("vehicle", "charger", "car charger", "vehicle charger", "EV charger", "EV", "car"),
         box={"kind": "equipment", "serves": "vehicle", "continuous": True}, load_a=48.0, load_first=True,
         usual={"length": "24'", "place": "shop_surface", "method": "EMT", "load": "48a"},
     ),
     Kind(
-        key="range", title="a range", words=("range",), volts=240, breaker_a=50.0,
+        key="range", title="a range", words=("range", "stove"), volts=240, breaker_a=50.0,
         box={"kind": "receptacle", "serves": "range", "use": "kitchen"},
         usual={"length": "38'", "place": "crawl_space", "method": "NM-B"},
     ),
@@ -60,13 +68,15 @@ KINDS = (
         usual={"length": "22'", "place": "stud_wall", "method": "NM-B"},
     ),
     Kind(
-        key="heat-pump", title="a heat pump", words=("heat pump",), volts=240, breaker_a=30.0, neutral=False,
+        key="heat-pump", title="a heat pump", volts=240, breaker_a=30.0, neutral=False,
+        words=("heat pump", "mini-split", "mini split", "air conditioner", "condenser"),
         box={"kind": "equipment", "serves": "air_conditioner", "outdoors": True}, nameplate=True, whip=True,
         least_wire="12",
         usual={"length": "26'", "place": "crawl_space", "method": "NM-B", "mca": "24", "mocp": "40"},
     ),
     Kind(
-        key="water-heater", title="a water heater", words=("water heater",), volts=240, breaker_a=30.0, neutral=False,
+        key="water-heater", title="a water heater", volts=240, breaker_a=30.0, neutral=False,
+        words=("water heater", "hot water heater"),
         box={"kind": "equipment", "serves": "water_heater"}, load_first=True,
         usual={"length": "17'", "place": "stud_wall", "method": "NM-B"},
     ),
@@ -82,18 +92,23 @@ KINDS = (
         usual={"length": "70'", "place": "trench", "depth": '18"', "method": "PVC40", "mca": "10", "mocp": "20"},
     ),
     Kind(
-        key="sub-panel", title="a sub-panel here", words=("sub-panel", "panel"), volts=240, breaker_a=60.0,
-        feeds=True,
+        key="sub-panel", title="a sub-panel here", volts=240, breaker_a=60.0, feeds=True,
+        words=("sub-panel", "subpanel", "sub panel", "panel"),
         usual={"length": "30'", "place": "crawl_space", "method": "SER", "fed": "S", "amps": "60a"},
     ),
     Kind(
-        key="building", title="another building", words=("building", "shed", "shop", "cabin", "garage", "barn"),
+        key="building", title="another building", words=tuple(BUILDINGS),
         volts=240, breaker_a=60.0, feeds=True, building="shed",
         usual={"length": "60'", "place": "trench", "depth": '18"', "method": "PVC40", "fed": "Shed", "amps": "60a"},
     ),
 )  # fmt: skip
-BUILDINGS = {"building": "shed", "shed": "shed", "shop": "shop", "cabin": "cabin", "garage": "shop", "barn": "shop"}
 ENDS = {word: kind for kind in KINDS for word in kind.words}
+# What stands at an outlet of its own, said as the end itself: to a dishwasher.
+PLUGGED = {
+    "refrigerator": "refrigerator", "fridge": "refrigerator", "dishwasher": "dishwasher",
+    "disposer": "disposer", "microwave": "microwave", "washer": "washer", "washing machine": "washer",
+    "opener": "opener",
+}  # fmt: skip
 NEMA = {
     (15, False): "6-15", (20, False): "6-20", (30, False): "6-30", (50, False): "6-50", (30, True): "14-30",
     (50, True): "14-50",

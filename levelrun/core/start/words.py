@@ -3,44 +3,81 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from dataclasses import replace
 
 from levelrun.core.boxes.setting import SERVES
 from levelrun.core.circuits.words import UNIT, circuit_part
+from levelrun.core.codebook.lookups import places
 from levelrun.core.job import Panel
 from levelrun.core.site.scene import Said, SceneReader
-from levelrun.core.start.kinds import BUILDINGS, ENDS, USES, Kind
+from levelrun.core.start.kinds import BUILDINGS, ENDS, KINDS, PLUGGED, USES, Kind
 from levelrun.core.start.made import Asked, edits_for
-from levelrun.core.ways.walk import WalkLeg, suggest
+from levelrun.core.ways.walk import GO, WalkLeg, suggest
 from levelrun.core.ways.words import read_legs
 
+SMALL = ("a", "an", "the", "my", "new")
+OUTSIDE = ("outside", "outdoor", "outdoors")
+
+
+def _any(words: Iterable[str]) -> str:
+    return "|".join(re.escape(word) for word in sorted(words, key=len, reverse=True))
+
+
+# To what a leg goes no farther: a 50 amp garage outlet.
 _TO = re.compile(
-    rf"\bto\s+(?=(?:{'|'.join(re.escape(word) for word in sorted(ENDS, key=len, reverse=True))})\b)", re.I
+    rf"\bto\s+(?=(?:(?:{_any(SMALL)})\s+|{UNIT.pattern}\s+)*(?:(?:{_any((*USES, *OUTSIDE))})\s+)?"
+    rf"(?:{_any((*ENDS, *PLUGGED))})\b)",
+    re.IGNORECASE,
 )
 _FOR = re.compile(r"(?P<name>[^;\n\d\"]+?)(?=\s+(?:\d|as\b|in\b|outside\b|at\b|on\b|load\b)|\s*(?:$|;|\n))")
-_GOES = re.compile(r"\d|(?:up|down|over|left|right|back)\b", re.IGNORECASE)
+WIDE_OUTLET_A = 20
+_THROUGH = ("along", "through", "across")
 MORE = ("for", "in garage", "outside", "as", "on", "spaces", "at")
 ABOUT = ("for", "in", "outside", "outdoors", "as", "on", "spaces", "at", "hardwired")
 
 
 def start(reader: SceneReader) -> Said:
-    """from [PANEL] [up|down] LENGTH PLACE [in METHOD] [then ...] to WHAT [50a] [240v] [for NAME 36a] [in garage]
+    """from [PANEL] [up|down] LENGTH PLACE [in METHOD] [, ...] to [bath] WHAT [50a] [240v] [for NAME 36a] [in garage]
 
     WHAT: outlet, machine, vehicle, range, dryer, heat pump, water heater, generator inlet, pump, sub-panel NAME,
-    building NAME.
+    building NAME, dishwasher. It may be said first, the legs after all that is said of it.
     """
     panel = _panel(reader)
-    legs = _legs(reader)
-    kind, word = _end(reader)
-    said = Asked(kind=kind, panel=panel, legs=legs, building=BUILDINGS.get(word, ""))
-    if kind.feeds:
-        said = replace(said, fed=_new_name(reader, "a name for it", word.capitalize() if word in BUILDINGS else ""))
-    elif kind.load_first:
-        said = replace(said, load_a=_amps(reader))
-    while not reader.over():
+    end_first = not _leg_here(reader)
+    if end_first:
+        reader.phrase(["to"])
+    legs = [] if end_first else _legs(reader)
+    said = _end(reader, Asked(kind=KINDS[0], panel=panel, legs=legs))
+    while not reader.over() and not (end_first and _legs_begin(reader)):
         said = _about(reader, said)
-    return Said(edits_for(reader.scene.job, reader.scene.book, said), panel=panel.id)
+    if end_first:
+        said = replace(said, legs=_legs_after(reader))
+    said, told = _of_240(said)
+    return Said(edits_for(reader.scene.job, reader.scene.book, said), panel=panel.id, told=told)
+
+
+def _of_240(said: Asked) -> tuple[Asked, list[str]]:
+    """An outlet of more than 20 A whose volts are not said is one of 240 V, and that is told: outlets of 120 V over
+    20 A are rare in a building (common practice, no source)."""
+    amps = said.circuit.get("breaker_a", 0)
+    if said.kind.key != "outlet" or "volts" in said.circuit or amps <= WIDE_OUTLET_A:
+        return said, []
+    told = f"an outlet of {amps:g} A is taken to be of 240 V; say 120v where it is not"
+    return replace(said, circuit={**said.circuit, "volts": 240}), [told]
+
+
+def _leg_here(reader: SceneReader) -> bool:
+    """Whether a leg begins here: with a direction, a length or a place."""
+    known = places(reader.scene.book).values()
+    return reader.sees_length() or reader.sees((*GO, *_THROUGH, *(word for item in known for word in item.words)))
+
+
+def _legs_begin(reader: SceneReader) -> bool:
+    """Whether the legs begin here, after a colon or without; the colon is taken."""
+    colon = reader.text.startswith(":", reader.pos)
+    reader.pos += colon
+    return colon or _leg_here(reader)
 
 
 def _panel(reader: SceneReader) -> Panel:
@@ -57,7 +94,11 @@ def _panel(reader: SceneReader) -> Panel:
     if word is None:
         reader.pos = start_at
         word = reader.phrase(named)
-    if word is None and len(panels) == 1 and _GOES.match(reader.text, reader.pos) is not None:
+    if (
+        word is None
+        and len(panels) == 1
+        and (_leg_here(reader) or reader.sees(("to", *SMALL, *USES, *OUTSIDE, *ENDS, *PLUGGED)))
+    ):
         return next(iter(panels.values()))
     if word is None:
         raise reader.fail("a panel by its name")
@@ -85,14 +126,47 @@ def _legs(reader: SceneReader) -> list[WalkLeg]:
     return legs
 
 
-def _end(reader: SceneReader) -> tuple[Kind, str]:
-    word = reader.need(ENDS, "what stands at the end")
-    return ENDS[word], word
+def _legs_after(reader: SceneReader) -> list[WalkLeg]:
+    """The legs where they are said last: up to the end of the sentence."""
+    reader.expect(["20' stud wall"])
+    if reader.over():
+        raise reader.fail("how far it is and through what: 20' stud wall")
+    begin, reader.pos = reader.pos, reader.line_end()
+    return read_legs(reader, reader.text[begin : reader.pos], begin)
+
+
+def _end(reader: SceneReader, said: Asked) -> Asked:
+    """What stands at the end, the room or the outdoors said before it: bath outlet."""
+    item = dict(said.circuit)
+    while reader.phrase(SMALL) or (UNIT.match(reader.text, reader.pos) and circuit_part(reader, item)):
+        pass
+    said = replace(said, circuit=item)
+    begin = reader.pos
+    where = reader.phrase((*USES, *OUTSIDE))
+    if where is not None and not reader.sees((*ENDS, *PLUGGED)):  # a garage that is another building
+        reader.pos, where = begin, None
+    if where is not None:
+        said = replace(said, outdoors=True) if where in OUTSIDE else replace(said, use=USES[where])
+    word = reader.need((*ENDS, *PLUGGED), "what stands at the end")
+    if word in PLUGGED:
+        outlet = ENDS["outlet"]
+        kind = replace(outlet, box={**outlet.box, "serves": PLUGGED[word]})
+        return replace(said, kind=kind, name=word.capitalize())
+    kind = ENDS[word]
+    said = replace(said, kind=kind, building=BUILDINGS.get(word, ""))
+    if kind.feeds:
+        return replace(said, fed=_new_name(reader, "a name for it", word.capitalize() if word in BUILDINGS else ""))
+    if kind.load_first:
+        reader.phrase(["of"])
+        return replace(said, load_a=_amps(reader))
+    return said
 
 
 def _new_name(reader: SceneReader, what: str, usual: str) -> str:
     """A name: one word, or several in quotes."""
     reader.expect([what])
+    reader.phrase(("called", "named", "of"))
+    reader.skip()
     if UNIT.match(reader.text, reader.pos) is not None or reader.over():
         if usual:
             return usual
@@ -112,7 +186,9 @@ def _amps(reader: SceneReader) -> float | None:
 def _about(reader: SceneReader, said: Asked) -> Asked:
     """One thing more that is said of the circuit or of what stands at its end."""
     item = dict(said.circuit)
+    reader.phrase(("of", "and", "rated"))
     if circuit_part(reader, item, MORE):
+        reader.phrase(("breaker", "circuit"))
         return replace(said, circuit=item)
     word = reader.need(ABOUT, "amperes, volts, `for` a name, `in` a room, `as` a name")
     return ABOUT_WORDS[word](reader, said)
@@ -120,6 +196,7 @@ def _about(reader: SceneReader, said: Asked) -> Asked:
 
 def _for(reader: SceneReader, said: Asked) -> Asked:
     reader.expect(["planer 36a"])
+    reader.phrase(SMALL)
     reader.skip()
     match = _FOR.match(reader.text, reader.pos)
     if match is None:
@@ -145,6 +222,7 @@ def _serving(kind: Kind, name: str) -> Kind:
 
 def _in(reader: SceneReader, said: Asked) -> Asked:
     named = {item.name: item.id for item in reader.scene.job.structures}
+    reader.phrase(SMALL)
     word = reader.need([*USES, *named], "a room or a building: garage, kitchen, bath")
     return replace(said, use=USES[word]) if word in USES else replace(said, structure=named[word])
 
@@ -158,6 +236,9 @@ def _as(reader: SceneReader, said: Asked) -> Asked:
 
 
 def _on(reader: SceneReader, said: Asked) -> Asked:
+    """The space of the panel, or a breaker: on 12, on a 20a breaker."""
+    if reader.phrase(SMALL) or UNIT.match(reader.text, reader.pos):
+        return _about(reader, said)
     space = int(reader.number("a space of the panel", 0, 84))
     return replace(said, circuit={**said.circuit, "space": space})
 

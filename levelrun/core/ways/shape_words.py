@@ -9,8 +9,8 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from levelrun.core.errors import MeasureError, TextError
-from levelrun.core.measure import format_inches, format_length, scan_length
+from levelrun.core.errors import TextError
+from levelrun.core.measure import format_inches, format_length
 from levelrun.core.ways.parts import Shape
 from levelrun.core.words import Reader
 
@@ -37,7 +37,7 @@ def bends_said(reader: Reader) -> tuple[tuple[Shape, ...], tuple[float, ...]]:
     word = reader.phrase(KINDS)
     if word is None:
         raise reader.fail("box offset, offset, saddle, kick, rolling offset or bend N")
-    if not _length_here(reader):
+    if not reader.sees_length():
         if word in BARE:
             return (), BARE[word]
         if word == "offset":
@@ -78,15 +78,6 @@ def _shape(reader: Reader, said: dict[str, Any]) -> Shape:
             f"{name} {first['input']:g}: {str(first['msg']).removeprefix('Input ')}", key="text",
             value=str(first["input"]), at=reader.origin[min(reader.pos, len(reader.text))],
         ) from None  # fmt: skip
-
-
-def _length_here(reader: Reader) -> bool:
-    reader.skip()
-    try:
-        scan_length(reader.text, reader.pos)
-    except MeasureError:
-        return False
-    return True
 
 
 def write_shape(shape: Shape) -> str:

@@ -3,8 +3,9 @@
     over 43' trench 16" deep in pvc40 3/4 to LB
 
 A leg is a direction (none: over) and a length, then in any order: the place, `N deep`, `in METHOD SIZE`, facts (wet,
-guarded, above a drive, clear 12' ...), `with` bends, `to` what stands at its end. Legs are parted by a new line, `;`
-or `then`.
+guarded, above a drive, clear 12' ...), `with` bends, `to` what stands at its end. Legs are parted by a new line, `;`,
+`then`, a comma, `and`, or a direction. The place or the direction may be said first or last, with the small words of
+speech: `12' of attic, 8' down the wall`, `down the wall 8'`.
 """
 
 from __future__ import annotations
@@ -16,14 +17,16 @@ from typing import Any
 
 from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import method, methods, place, places, raceway_sizes
-from levelrun.core.errors import MeasureError, TextError
-from levelrun.core.measure import format_inches, format_length, scan_length
+from levelrun.core.errors import TextError
+from levelrun.core.measure import format_inches, format_length
 from levelrun.core.ways.parts import Shape
 from levelrun.core.ways.shape_words import bends_said, write_bends, write_shape
 from levelrun.core.words import BREAK, NUMBER, Reader
 
 GO = ("up", "down", "over", "left", "right", "back")
-FILLERS = ("the", "along", "through", "across")
+FILLERS = ("the", "a", "an", "of", "on", "along", "through", "across", "inside")
+AND = ("and", "plus")
+PIPE = ("conduit", "pipe", "tubing")
 ENDS = {"lb": "LB", "body": "body", "conduit body": "body", "coupling": "coupling"}
 FACT_WORDS: dict[str, tuple[str, Any]] = {
     "wet": ("moisture", "wet"),
@@ -51,9 +54,11 @@ ABOVE_WORDS = {
     "under a street": "street",
     "under a driveway": "driveway",
 }
-_BARE = re.compile(r"\s*\d")
-_CABLE_SIZE = re.compile(r"(?:\d+/0|\d+)-\d(?![\w/-])")
-_MARKS = re.compile(r"""(?=\s*(?:$|\n|;|\bthen\b|\bin\b|\bwith\b))""")
+_NUMBER_NEXT = re.compile(r"[\s,]*\d")
+_CABLE_SIZE = re.compile(
+    r"(?P<wire>\d+/0|\d+)-(?P<count>\d)(?![\w/-])|(?P<slash>14|12|10|8|6)/(?P<of>[2-4])(?![\w/-])"
+)
+_MARKS = re.compile(r"""(?=\s*(?:$|\n|;|,|\bthen\b|\bin\b|\bwith\b))""")
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -119,17 +124,54 @@ def _read(reader: _WalkReader) -> list[WalkLeg]:
 
 def _leg(reader: _WalkReader) -> WalkLeg:
     reader.expect(GO)
-    go = reader.phrase(GO) or ("over" if _BARE.match(reader.text, reader.pos) else None)
-    if go is None:
-        raise reader.fail("a direction: up, down, over, left or right")
-    leg = WalkLeg(go=go, length_in=reader.length())
+    go = reader.phrase(GO)
+    leg = WalkLeg(go=go or "over", length_in=0.0)
+    begun = go is not None
+    while _NUMBER_NEXT.match(reader.text, reader.pos) is None:  # the place before how far
+        if reader.phrase(FILLERS) is None:
+            word = reader.phrase(reader.place_words) if leg.place is None else None
+            if word is None and not begun:
+                raise reader.fail("a direction: up, down, over, left or right")
+            if word is None:
+                break
+            leg = replace(leg, place=reader.place_words[word])
+        begun = True
+    reader.skip()
+    begin = reader.pos
+    leg = replace(leg, length_in=reader.length())
     if leg.length_in <= 0:
-        raise TextError("a leg is longer than 0", key="text", value="0", at=reader.origin[reader.pos - 1])
+        raise TextError("a leg is longer than 0", key="text", value="0", at=reader.origin[begin])
     while True:
         reader.expect(_items(reader, leg))
-        if reader.at_end() or BREAK.match(reader.text, reader.pos):
+        if reader.at_end() or BREAK.match(reader.text, reader.pos) or _goes_on(reader):
             return leg
+        if go is None and (said := reader.phrase(GO)) is not None:
+            go, leg = said, replace(leg, go=said)
+            continue
         leg = _item(reader, leg)
+
+
+def _goes_on(reader: _WalkReader) -> bool:
+    """Whether the next leg begins here: after a comma or `and`, with a direction right before its length, or with a
+    length and its place or direction right behind it. A length that is followed by `deep` is none."""
+    start = reader.pos
+    comma = reader.text[:start].rstrip().endswith(",")
+    apart = reader.phrase(AND) is not None or comma
+    begin = reader.pos
+    goes = reader.phrase(GO) is not None
+    words = (*FILLERS, *reader.place_words)
+    while apart and reader.phrase(words) is not None:
+        pass
+    leg = reader.sees_length()
+    if leg:
+        reader.length()
+        leg = not _deep(reader) and (apart or goes or reader.sees((*GO, *words)))
+    reader.pos = begin if leg else start
+    return leg
+
+
+def _deep(reader: _WalkReader) -> bool:
+    return reader.phrase(["deep"]) is not None
 
 
 def _items(reader: _WalkReader, leg: WalkLeg) -> list[str]:
@@ -179,6 +221,10 @@ def _item(reader: _WalkReader, leg: WalkLeg) -> WalkLeg:
     if reader.phrase(["ribbon"]):
         return replace(leg, ribbon=True)
     if reader.phrase(["in"]):
+        while reader.phrase(("the", "a", "an")):
+            pass
+        if leg.place is None and (word := reader.phrase(reader.place_words)):
+            return replace(leg, place=reader.place_words[word])
         key, size = _method(reader)
         return replace(leg, method=key, size=size)
     if reader.phrase(["with"]):
@@ -203,8 +249,8 @@ def _item(reader: _WalkReader, leg: WalkLeg) -> WalkLeg:
     if NUMBER.match(reader.text, reader.pos):
         depth = reader.length()
         reader.expect(["deep"])
-        if not reader.phrase(["deep"]):
-            raise reader.fail('"deep" after a second length')
+        if not _deep(reader):
+            raise reader.fail('"deep" after a second length, or a comma or `then` before the next leg')
         return replace(leg, depth_in=depth)
     raise reader.fail('a place, a depth, "in" a method, "with" bends or "to" an end')
 
@@ -223,10 +269,14 @@ def _method(reader: _WalkReader) -> tuple[str, str | None]:
         if word is None:
             reader.phrase(["cable"])
             return "NM-B", size
+        reader.phrase(PIPE)
         return reader.method_words[word], pipe_size
     key = reader.method_words[word]
     if method(reader.book, key).kind == "raceway":
-        return key, _pipe_size(reader, key)
+        reader.phrase(PIPE)
+        size = _pipe_size(reader, key)
+        reader.phrase(PIPE)
+        return key, size
     size = size or _cable_size(reader)
     reader.phrase(["cable"])
     return key, size
@@ -238,7 +288,7 @@ def _cable_size(reader: _WalkReader) -> str | None:
     if not match or match.group(0) in ("1-1", "2-1", "3-1"):
         return None
     reader.pos = match.end()
-    return match.group(0)
+    return f"{match['wire'] or match['slash']}-{match['count'] or match['of']}"
 
 
 def _pipe_size(reader: _WalkReader, key: str) -> str | None:
@@ -246,17 +296,11 @@ def _pipe_size(reader: _WalkReader, key: str) -> str | None:
     reader.expect(sizes)
     spaced = {size.replace("-", " "): size for size in sizes if "-" in size}
     word = reader.phrase([*sizes, *spaced])
-    if word is None and NUMBER.match(reader.text, reader.pos) and not _is_depth(reader):
+    if word is None and NUMBER.match(reader.text, reader.pos) and not reader.sees_length():
         raise reader.fail(f"a trade size of {key}")
+    if word and reader.phrase(["inch"]) is None and reader.text.startswith('"', reader.pos):
+        reader.pos += 1
     return spaced.get(word, word) if word else None
-
-
-def _is_depth(reader: _WalkReader) -> bool:
-    try:
-        scan_length(reader.text, reader.pos)
-    except MeasureError:
-        return False
-    return True
 
 
 def _target(reader: _WalkReader) -> str:

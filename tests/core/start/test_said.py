@@ -1,0 +1,116 @@
+"""The line that starts a job as it is spoken: other words and another order, the same job."""
+
+from __future__ import annotations
+
+import pytest
+
+from levelrun.core.edits import Looked, said_on
+from levelrun.core.errors import LevelRunError, TextError
+from levelrun.core.job import Job
+from tests.conftest import built
+
+HOUSE = built("panel H 150a 24 spaces taken 1-16 18")
+
+
+def line(text: str, job: Job = HOUSE) -> Job:
+    return built(f"from {text}", job)
+
+
+# What is spoken: the same in the fewest words.
+SAID = {
+    "24' of garage wall to a vehicle of 48 A": "H 24' garage wall to vehicle 48a",
+    "22' along the garage wall in 3/4 emt conduit to a car charger 48a": (
+        "H 22' garage wall in emt 3/4 to vehicle 48a"
+    ),
+    "20' garage wall in 3/4\" thinwall to a garage outlet": "H 20' garage wall in emt 3/4 to outlet in garage",
+    "12' of attic, 8' down the wall to a bath outlet": "H 12' attic then down 8' stud wall to outlet in bath",
+    "12' of attic and 8' down the wall to a bath outlet": "H 12' attic then down 8' stud wall to outlet in bath",
+    "12' over the ceiling 8' down the wall to a hall outlet": (
+        "H 12' ceiling then down 8' stud wall to outlet in hall"
+    ),
+    "up the wall 8', through the attic 22', down the wall 6' to an outlet": (
+        "H up 8' stud wall then 22' attic then down 6' stud wall to outlet"
+    ),
+    "bath outlet 20a: 12' of attic, 8' down the wall": "H 12' attic then down 8' stud wall to outlet in bath 20a",
+    "a dryer, 22' of basement ceiling in 10/3": "H 22' basement in 10-3 to dryer",
+    "40' of basement joists, 6' of outside wall to a heat pump of mca 18.4 max 25": (
+        "H 40' basement then 6' outside wall to heat pump mca 18.4 mocp 25"
+    ),
+    "40' in the crawl then 6' of siding to a mini-split, 18.4 mca, 25 amp max breaker": (
+        "H 40' crawl then 6' outside wall to heat pump mca 18.4 mocp 25"
+    ),
+    "15' wall in 6/3 nm cable to a 50 amp range": "H 15' stud wall in nm-b 6-3 to range 50a",
+    "60' in the ground, 18\" deep, in 1 inch pvc pipe to a shed of 60 amps": (
+        "H 60' trench 18\" deep in pvc40 1 to shed Shed 60a"
+    ),
+    "30' wall in ser 6-3 to a new sub panel called S 60a": "H 30' stud wall in ser 6-3 to sub-panel S 60a",
+    "35' crawl and up 4' in the wall to the dishwasher": (
+        "H 35' crawl then up 4' stud wall to outlet for dishwasher"
+    ),
+    "30' wall to an outlet on a 20 amp circuit for the table saw 16a in the garage": (
+        "H 30' stud wall to outlet 20a for table saw 16a in garage"
+    ),
+}  # fmt: skip
+
+
+@pytest.mark.parametrize(("spoken", "short"), SAID.items(), ids=SAID)
+def test_the_same_job(spoken: str, short: str) -> None:
+    made, wanted = line(spoken), line(short)
+    names = {"circuits": made.circuits[-1].name.casefold(), "ways": made.ways[-1].name.casefold()}
+    assert names == {"circuits": wanted.circuits[-1].name.casefold(), "ways": wanted.ways[-1].name.casefold()}
+    apart = {"name"}
+    for kind in ("structures", "panels", "boxes"):
+        assert getattr(made, kind) == getattr(wanted, kind), kind
+    assert made.circuits[-1].model_dump(exclude=apart) == wanted.circuits[-1].model_dump(exclude=apart)
+    assert made.ways[-1].model_dump(exclude=apart) == wanted.ways[-1].model_dump(exclude=apart)
+
+
+@pytest.mark.parametrize(
+    ("said", "word", "told"),
+    [
+        ("40' floor joists to outlet", "floor", "a place"),
+        ("43' trench 16\" in pvc40 to pump", "in", '"deep" after a second length'),
+        ("attic to outlet", "to", "has no unit|a length"),
+        ("bath outlet", "", "how far it is and through what"),
+        ("40' attic to bananas", "bananas", "what stands at the end"),
+        ("20' wall 20' to outlet", "to", '"deep" after a second length'),
+        ("20' wall in pvc41 to outlet", "pvc41", "a method"),
+        ("basemnt 40' to outlet", "basemnt", "a panel by its name"),
+        ("20' wall to outlet 22a", "22a", "no standard breaker"),
+        ("0' wall to outlet", "0", "longer than 0"),
+    ],
+)
+def test_what_could_be_meant_otherwise_is_refused_where_it_stands(said: str, word: str, told: str) -> None:
+    """A depth without its word, a place that could be two: nothing is guessed that is bought or judged by it."""
+    with pytest.raises(LevelRunError, match=told) as refused:
+        line(said)
+    if isinstance(refused.value, TextError):
+        assert f"from {said}"[refused.value.at or 0 :].startswith(word)
+
+
+def test_a_length_without_its_place_asks_for_it() -> None:
+    with pytest.raises(LevelRunError, match="say where the first leg lies"):
+        line("12' to outlet")
+
+
+@pytest.mark.parametrize(
+    ("amps", "volts"), [("15a", 120), ("20a", 120), ("30a", 240), ("50a", 240), ("30a 120v", 120)]
+)
+def test_a_wide_outlet_is_of_240_v_and_that_is_told(amps: str, volts: int) -> None:
+    """An outlet of 30 A at 120 V is a trailer's (NEMA TT-30): it has to be said."""
+    job, looked = said_on(HOUSE, f"from 20' wall to outlet {amps} in garage", Looked())
+    assert job.circuits[-1].volts == volts
+    assert bool(looked.told) is (volts == 240)
+
+
+def test_a_figure_of_the_nameplate_is_read_on_both_sides_of_its_word() -> None:
+    for text in (
+        "mca 18.4 mocp 25",
+        "18.4 mca 25 mocp",
+        "18.4a mca, 25a mop",
+        "minimum circuit ampacity 18.4 max fuse 25",
+    ):
+        made = line(f"40' crawl to heat pump {text}").circuits[-1]
+        assert (made.least_ampacity_a, made.largest_breaker_a) == (18.4, 25), text
+    both = line("40' crawl to heat pump 30a mca 18.4 mocp 40").circuits[-1]
+    assert (both.breaker_a, both.least_ampacity_a, both.largest_breaker_a) == (30, 18.4, 40)
