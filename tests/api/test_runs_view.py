@@ -99,3 +99,15 @@ def test_the_boxes_of_a_circuit_that_stand_in_no_room_show_their_fill(client: Te
     short = client.post("/api/jobs", json={"text": "panel H 200a 1 free\nfrom H 38' crawl in 6-3 to range"}).json()
     beside = runs(client, short["head"]["id"])["beside"]
     assert [item["code"] for item in beside] == ["panel-short"]
+
+
+def test_a_feeder_shows_what_the_building_lacks_that_it_is_brought_to(client: TestClient) -> None:
+    """The shed wants its electrode (250.32(A)); the house, fed by nothing here, is not asked by its circuits."""
+    text = (
+        "panel H 200a\nfrom H 70' trench 18\" deep in 1 inch pvc to a studio 60a\nfrom H 20' wall to outlet in garage"
+    )
+    made = client.post("/api/jobs", json={"text": text}).json()
+    feeder, outlet = (circuit["id"] for circuit in made["job"]["circuits"])
+    beside = runs(client, made["head"]["id"], circuit=feeder)["beside"]
+    assert "electrode" in [item["code"] for item in beside]
+    assert "electrode" not in [item["code"] for item in runs(client, made["head"]["id"], circuit=outlet)["beside"]]

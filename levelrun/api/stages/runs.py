@@ -321,8 +321,14 @@ def _boxes(planned: Planned, circuit: CircuitPlan) -> list[Figure]:
 
 
 def _beside(planned: Planned, circuit: CircuitPlan) -> list[Finding]:
-    own = {circuit.summary.panel, *(row.box for row in circuit.chain)}
-    return [item for item in planned.plan.findings if item.about in ("panel", "box") and item.subject in own]
+    """What its panel, its boxes and the panel that it feeds lack, and the building that it is brought to."""
+    said = circuit_of(planned.job, circuit.summary.id)
+    source = planned.job.node(said.panel).structure
+    own = {said.panel, *(row.box for row in circuit.chain)}
+    if said.feeds is not None:
+        own |= {said.feeds, planned.job.node(said.feeds).structure} - {source}
+    about = ("panel", "box", "structure")
+    return [item for item in planned.plan.findings if item.about in about and item.subject in own]
 
 
 def _ordered(rows: list[CircuitRow]) -> list[CircuitRow]:

@@ -6,7 +6,7 @@ import re
 from typing import Any
 
 from levelrun.core.editing import next_id
-from levelrun.core.job import Room
+from levelrun.core.job import Panel, Room
 from levelrun.core.site.building_words import new_building
 from levelrun.core.site.geometry import Wall
 from levelrun.core.site.scene import Said, SceneReader, on_a_wall, walls_by_name
@@ -115,8 +115,18 @@ class _Panel:
         height = level.floor_in + item.pop("over_in", EDGE_IN)
         item |= {"room": room.id, "side": face.index, "height_in": height}
         _within(self.reader, item)
+        undrawn = self._undrawn(item)
+        if undrawn is not None:
+            item.pop("name")
+            told = [f"{undrawn.name} stands on the {face.name} wall of {room.name} now"]
+            return Said([{"op": "set", "kind": "panel", "id": undrawn.id, "set": item}], room=room.id, told=told)
         told = alike(self.reader, item)
         return Said([{"op": "add", "kind": "panel", "item": item}], room=room.id, told=told)
+
+    def _undrawn(self, item: dict[str, Any]) -> Panel | None:
+        """The panel of this name that stands in no room yet: a wall is where it goes."""
+        name = str(item.get("name", ""))
+        return next((p for p in self.reader.scene.job.panels if p.room is None and _near(p.name, name)), None)
 
     def in_words(self) -> Said:
         """A panel that stands in no drawn room."""
@@ -138,14 +148,19 @@ class _Panel:
 
 def alike(reader: SceneReader, item: dict[str, Any]) -> list[str]:
     """What is told where a panel of nearly this name is there already; one of the very name is refused."""
-    name = str(item.get("name", "")).lower()
+    name = str(item.get("name", ""))
     for there in reader.scene.job.panels:
-        called = there.name.lower()
-        if called == name:
+        if there.name.lower() == name.lower():
             raise reader.refuse(f"there is a panel {there.name} already; allowed: another name")
-        if {called, f"panel {called}"} & {name, f"panel {name}"}:
-            return [f"{there.name} stays as it is; {item['name']} is a second panel"]
+        if _near(there.name, name):
+            return [f"{there.name} stays as it is; {name} is a second panel"]
     return []
+
+
+def _near(one: str, other: str) -> bool:
+    """Whether two names are one but for case and the word panel before it."""
+    a, b = one.lower(), other.lower()
+    return bool({a, f"panel {a}"} & {b, f"panel {b}"})
 
 
 def _within(reader: SceneReader, item: dict[str, Any]) -> None:

@@ -7,7 +7,7 @@ from collections.abc import Callable
 from typing import Any
 
 from levelrun.core.editing import next_id
-from levelrun.core.job import Room, Side
+from levelrun.core.job import Room, Side, Structure
 from levelrun.core.site import building_words
 from levelrun.core.site.building_words import a_level, east_north
 from levelrun.core.site.framing import FINISHES, depth_of
@@ -57,24 +57,48 @@ def use_of(name: str) -> str:
 
 
 def room(reader: SceneReader) -> Said:
-    """room NAME WIDTH x DEPTH [east of NAME [offset LENGTH]] [as USE]: inside the studs, east-west by north-south."""
+    """room NAME WIDTH x DEPTH [east of NAME [offset LENGTH]] [in BUILDING] [as USE]: inside the studs, east-west by
+    north-south. It goes where the room beside it is, or to the building said; one that is called as a building is in
+    which nothing is drawn yet, goes there."""
     on, house = a_level(reader)
-    name = reader.name(("as",)) if not _PLACED.search(reader.text, reader.pos) else _room_name(reader)
+    name = reader.name(("as", "in")) if not _PLACED.search(reader.text, reader.pos) else _room_name(reader)
     width = reader.length()
     reader.need(("x", "by"), "x and the depth")
     depth = reader.length()
-    corner, use = None, use_of(name)
+    buildings = {item.name: item for item in reader.scene.job.structures}
+    said, corner, use = _namesake(reader, name), None, use_of(name)
+    told = [f"{name} is drawn in the building of its name, {said.name}"] if said is not None else []
     while not reader.over():
-        word = reader.need((*BESIDE, "as", "at"), "east of a room, at a place, or as a use")
+        word = reader.need((*BESIDE, "in", "as", "at"), "east of a room, at a place, in a building, or as a use")
         if word == "as":
             use = reader.need(USE_WORDS, "a use of rooms")
         elif word == "at":
             corner = east_north(reader)
+        elif word == "in":
+            said, told = buildings[reader.need(buildings, "a building by its name")], []
         else:
-            corner = _beside(reader, word.partition(" ")[0], width, depth)
+            other = reader.room_named()
+            corner = _beside(reader, other, word.partition(" ")[0], width, depth)
+            said, told, on = None, [], other.level
+    if said is not None:
+        floor = next((level for level in said.levels if level.kind == "floor"), None)
+        if floor is None:
+            raise reader.refuse(f"{said.name} has no floor yet: look at it and say `level floor`")
+        on = floor.id
     if corner is None:
         corner = _free_corner(reader, on)
-    return _room(reader, name, use, rectangle(*corner, width, depth), on, house)
+    return _room(reader, name, use, rectangle(*corner, width, depth), on, house, told)
+
+
+def _namesake(reader: SceneReader, name: str) -> Structure | None:
+    """A building of this name in which nothing is drawn yet, where another one is looked at."""
+    job, now = reader.scene.job, reader.scene.level
+    drawn = {room.level for room in job.rooms}
+    for item in job.structures:
+        own = {level.id for level in item.levels}
+        if item.name.casefold() == name.casefold() and own and not own & drawn and (now is None or now.id not in own):
+            return item
+    return None
 
 
 def _room_name(reader: SceneReader) -> str:
@@ -90,8 +114,7 @@ def _room_name(reader: SceneReader) -> str:
     return said
 
 
-def _beside(reader: SceneReader, way: str, width: float, depth: float) -> Point:
-    other = reader.room_named()
+def _beside(reader: SceneReader, other: Room, way: str, width: float, depth: float) -> Point:
     offset = 0.0
     if reader.phrase(["offset"]):
         offset = -reader.length() if reader.phrase(["south", "west", "back"]) else reader.length()
@@ -121,6 +144,7 @@ def _room(
     corners: tuple[Point, ...],
     level_id: str,
     house: list[dict[str, Any]],
+    told: list[str],
 ) -> Said:
     here = tuple(item for item in reader.scene.job.rooms if item.level == level_id)
     if any(item.name.casefold() == name.casefold() for item in here):
@@ -128,7 +152,7 @@ def _room(
     ident = next_id(reader.scene.job, "m")
     sides = _sides(ident, corners, here, use)
     item = {"id": ident, "level": level_id, "name": name, "use": use, "corners": corners, "sides": sides}
-    return Said([*house, {"op": "add", "kind": "room", "item": item}], room=ident, level=level_id)
+    return Said([*house, {"op": "add", "kind": "room", "item": item}], room=ident, level=level_id, told=told)
 
 
 def _sides(ident: str, corners: tuple[Point, ...], here: tuple[Room, ...], use: str) -> list[dict[str, Any]]:
@@ -168,7 +192,7 @@ def wall(reader: SceneReader) -> Said:
         raise reader.refuse(str(error), at=start) from None
     taken = {item.name.casefold() for item in reader.scene.job.rooms}
     name = name or next(f"Room {n}" for n in range(1, 999) if f"room {n}" not in taken)
-    return _room(reader, name, use_of(name), closed.corners, on, house)
+    return _room(reader, name, use_of(name), closed.corners, on, house, [])
 
 
 def _opening(kind: str) -> Callable[[SceneReader], Said]:

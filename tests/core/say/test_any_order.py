@@ -81,6 +81,44 @@ def test_a_panel_of_nearly_the_same_name_is_told() -> None:
     assert said_on(two, "panel Stud 60a 8 spaces north 6'", look)[1].told == ()
 
 
+STUDIO = built("panel H 200a\nfrom H 70' trench 18\" deep in 1 inch pvc to a studio 60a")
+
+
+def test_a_room_is_drawn_in_the_building_of_its_name_and_its_panel_goes_on_a_wall() -> None:
+    """The feeder has made the building and its panel; looked at is the house."""
+    house, studio = STUDIO.structures
+    looked = Looked(level=house.levels[0].id)
+    drawn, after = said_on(STUDIO, "room Studio 14' x 10'; panel Studio south 2' 8 spaces", looked)
+    room = drawn.rooms[0]
+    assert (
+        room.level == studio.levels[0].id and after.told[0] == "Studio is drawn in the building of its name, Studio"
+    )
+    panel = drawn.panels[1]
+    assert (panel.id, panel.name, panel.room) == (STUDIO.panels[1].id, "Panel Studio", room.id)
+    assert (panel.spaces, panel.main_a) == (8, 60) and len(drawn.panels) == 2
+    assert drawn.circuits == STUDIO.circuits
+
+
+@pytest.mark.parametrize(
+    ("text", "building"),
+    [
+        ("room Den 14' x 10'", "House"),
+        ("room Den 14' x 10' in Studio", "Studio"),
+        ("room Studio 14' x 10' in House", "House"),
+        ("room Studio 14' x 10'; room Bath 5' x 8' east of Studio", "Studio"),
+    ],
+)
+def test_a_room_goes_where_it_is_said_to(text: str, building: str) -> None:
+    job, _ = said_on(STUDIO, text, Looked(level=STUDIO.structures[0].levels[0].id))
+    assert {job.structure_of(room.level).name for room in job.rooms} == {building}
+
+
+def test_a_room_beside_another_is_on_its_level_whatever_is_looked_at() -> None:
+    job, _ = said_on(STUDIO, "room Den 14' x 10'", Looked(level=STUDIO.structures[0].levels[0].id))
+    job, _ = said_on(job, "room Hall 5' x 10' east of Den", Looked(level=STUDIO.structures[1].levels[0].id))
+    assert {room.level for room in job.rooms} == {STUDIO.structures[0].levels[0].id}
+
+
 @pytest.mark.parametrize(
     ("text", "at", "told"),
     [

@@ -67,8 +67,7 @@ const line = computed(() =>
 const verb = computed(() => (panels.value.length ? 'from' : 'panel'))
 const hint = computed(() =>
   panels.value.length
-    ? line.value.replace(/^from /, '') ||
-      `${panels.value[0]?.name} 31' block wall in emt 3/4 to outlet 50a 240v for planer 36a`
+    ? line.value.replace(/^from /, '') || `12' of attic, 8' down the wall to a bath outlet`
     : 'H 200a 30 spaces taken 1-14 17 19',
 )
 
