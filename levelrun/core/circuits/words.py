@@ -40,10 +40,12 @@ OFFERED = (
 
 
 def circuit(reader: SceneReader) -> Said:
-    """circuit 14 20a [240v] [gfci|afci|dual] [mca N] [mocp N] [load N] [as NAME]: BOX BOX …: its boxes in order; the
-    space and what the breaker is in any order."""
+    """circuit [in PANEL] 14 20a [240v] [gfci|afci|dual] [mca N] [mocp N] [load N] [as NAME]: BOX BOX …: its boxes in
+    order; the space and what the breaker is in any order. Where no panel is said, that of the building in which all
+    of its boxes stand: a building has one supply (225.30)."""
+    said = reader.sees(["in"])
     panel = _panel(reader)
-    item: dict[str, Any] = {"panel": panel.id}
+    item: dict[str, Any] = {}
     name = ""
     while not reader.over() or "space" not in item:
         if "space" in item and reader.text[reader.pos : reader.pos + 1] == ":":
@@ -61,11 +63,27 @@ def circuit(reader: SceneReader) -> Said:
     if "wire_size" not in item:
         item["wire_size"] = _wire(reader, item)
     chain = _boxes(reader) if not reader.over() else []
+    home = None if said else _home(reader, panel, chain)
+    told = (
+        [f"{item['name']} is in {home.name}, where its boxes stand; say `in {panel.name}` otherwise"] if home else []
+    )
+    item["panel"] = (home or panel).id
     ident = next_id(reader.scene.job, "c")
     edits: list[dict[str, Any]] = [{"op": "add", "kind": "circuit", "item": {"id": ident, **item}}]
     if chain:
         edits.append({"op": "chain", "circuit": ident, "boxes": [box.id for box in chain]})
-    return Said(edits, panel=panel.id)
+    return Said(edits, panel=item["panel"], told=told)
+
+
+def _home(reader: SceneReader, panel: Panel, chain: list[Box]) -> Panel | None:
+    """The one panel of the building in which all boxes stand, where it is fed and that is another building than the
+    panel's."""
+    where = {box.structure for box in chain} - {panel.structure}
+    if len(where) != 1 or any(box.structure == panel.structure for box in chain):
+        return None
+    found = [item for item in reader.scene.job.panels if item.structure in where]
+    fed = {circuit.feeds for circuit in reader.scene.job.circuits}
+    return found[0] if len(found) == 1 and found[0].id in fed else None
 
 
 def _space(reader: SceneReader, item: dict[str, Any]) -> None:
@@ -178,7 +196,9 @@ def _boxes(reader: SceneReader) -> list[Box]:
 
 def _panel(reader: SceneReader) -> Panel:
     if reader.phrase(["in"]):
-        panels = {panel.name: panel for panel in reader.scene.job.panels}
+        panels = reader.panels()
+        if not reader.sees(panels):
+            reader.phrase(["panel"])
         return panels[reader.need(panels, "a panel by its name")]
     if reader.scene.panel is None:
         reader.expect(["panel"])
@@ -263,10 +283,10 @@ def split(reader: SceneReader) -> Said:
 
 def feed(reader: SceneReader) -> Said:
     """feed PANEL from [PANEL] 1 60a [wire 6]: a double-pole feeder of the panel named or looked at, four wires."""
-    panels = {panel.name: panel for panel in reader.scene.job.panels}
+    panels = reader.panels()
     fed = panels[reader.need(panels, "a panel by its name")]
     reader.need(("from",), "from and a space")
-    named = reader.phrase([name for name in panels if name != fed.name])
+    named = reader.phrase([name for name, panel in panels.items() if panel.id != fed.id])
     source = panels[named] if named else reader.scene.panel
     if source is None or source.id == fed.id:
         raise reader.refuse("look at the panel that feeds it first, or name it after `from`")

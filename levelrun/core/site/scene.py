@@ -130,6 +130,13 @@ class SceneReader(Reader):
             raise self.refuse("there is no level yet: say `structure` and its name first")
         return self.scene.level
 
+    def panels(self) -> dict[str, Panel]:
+        """Panels by name, and by what a name says after the word panel where no other is called so."""
+        named = {panel.name: panel for panel in self.scene.job.panels}
+        short = {name.lower().removeprefix("panel ").strip(): panel for name, panel in named.items()}
+        whole = {name.lower() for name in named}
+        return {**{key: panel for key, panel in short.items() if key and key not in whole}, **named}
+
     def boxes(self) -> dict[str, Box]:
         """Boxes by name."""
         return {box.name: box for box in self.scene.job.boxes}

@@ -81,15 +81,13 @@ def _legs_begin(reader: SceneReader) -> bool:
 
 
 def _panel(reader: SceneReader) -> Panel:
-    panels = {panel.name: panel for panel in reader.scene.job.panels}
+    panels, named = reader.scene.job.panels, reader.panels()
     if not panels:
         reader.expect(["panel"])
         raise reader.refuse("there is no panel yet: say `panel H 200a 30 spaces` first", allowed=["panel"])
-    short = {name.lower().removeprefix("panel ").strip(): panel for name, panel in panels.items()}
-    named = {**{key: panel for key, panel in short.items() if key}, **panels}
     start_at = reader.pos
     reader.phrase(["panel"])
-    reader.expect([f"panel {name}" if not name.lower().startswith("panel") else name for name in panels])
+    reader.expect([p.name if p.name.lower().startswith("panel") else f"panel {p.name}" for p in panels])
     word = reader.phrase(named)
     if word is None:
         reader.pos = start_at
@@ -99,7 +97,7 @@ def _panel(reader: SceneReader) -> Panel:
         and len(panels) == 1
         and (_leg_here(reader) or reader.sees(("to", *SMALL, *USES, *OUTSIDE, *ENDS, *PLUGGED)))
     ):
-        return next(iter(panels.values()))
+        return panels[0]
     if word is None:
         raise reader.fail("a panel by its name")
     return named[word]

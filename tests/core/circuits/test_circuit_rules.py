@@ -74,7 +74,7 @@ CASES = {
     "box-twice": _lent(case("1 20a dual Den: R-1 R-2; circuit 2 20a dual Other: B-1")),
     "hop-short": case("1 20a dual Den: R-1", ("circuit", "Den", {"chain": [{"box": "b1", "length_in": 12.0}]})),
     "switch-apart": case("1 15a afci Lights: L-1; circuit 3 15a afci Switches: S-1 L-3"),
-    "supply-two": case("feed Q from 1 60a; circuit 5 20a gfci Store: SH",
+    "supply-two": case("feed Q from 1 60a; circuit in P 5 20a gfci Store: SH",
                        ("circuit", "Store", {"method": "UF-B"})),
     "supply-small": built("; ".join(f"circuit in Q {n} 20a gfci S{n}" for n in range(1, 4)),
                           case("feed Q from 1 60a", ("panel", "Q", {"main_a": 30.0}))),

@@ -6,6 +6,7 @@ import pytest
 
 from levelrun.core.circuits.cables import cable_needs
 from levelrun.core.circuits.chain import tree_of
+from levelrun.core.edits import Looked, said_on
 from levelrun.core.job import Job
 from levelrun.core.plan import plan
 from tests.conftest import built, edited, found
@@ -19,12 +20,25 @@ FED = "feed Q from 1 60a"
     ("more", "said"),
     [
         ("", False),
-        ("; circuit 5 20a gfci Store: SH", True),
+        ("; circuit in P 5 20a gfci Store: SH", True),
         ("; circuit in Q 1 20a gfci Store: SH", False),  # from its own panel
+        ("; circuit 5 20a gfci Store: SH", False),  # nothing said: from its own panel
     ],
 )
 def test_one_supply_to_a_building(more: str, said: bool) -> None:
     assert bool(found(case(FED + more), "supply-two")) is said
+
+
+def test_a_circuit_of_another_building_is_in_the_panel_there_where_one_is_fed() -> None:
+    """No panel is said, the one looked at is P: what stands all in the shed is fed from Q, and that is told."""
+    job, looked = said_on(case(FED), "circuit 5 20a gfci Store: SH", Looked())
+    panels = {panel.id: panel.name for panel in job.panels}
+    assert panels[job.circuits[-1].panel] == "Q" and "Store is in Q, where its boxes stand" in looked.told[0]
+    for text in ("circuit 5 20a gfci Both: R-1 SH", "circuit 5 20a gfci None", "circuit 5 20a dual Den: R-1"):
+        job, looked = said_on(case(FED), text, Looked())
+        assert panels[job.circuits[-1].panel] == "P" and not looked.told, text
+    unfed, _ = said_on(case("3 20a Den: R-1"), "circuit 5 20a gfci Store: SH", Looked())
+    assert panels[unfed.circuits[-1].panel] == "P"
 
 
 def test_two_that_share_a_neutral_are_one_supply_and_two_voltages_may_come() -> None:
