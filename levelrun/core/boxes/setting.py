@@ -14,7 +14,7 @@ from levelrun.core.job import PoleMark, Room
 from levelrun.core.measure import show
 from levelrun.core.site.framing import NAIL_IN, STUDDED
 from levelrun.core.site.geometry import Wall, is_inside, walls_of
-from levelrun.core.site.scene import Said, SceneReader, on_a_wall, walls_by_name
+from levelrun.core.site.scene import CENTRE, ON, Said, SceneReader, on_a_wall, walls_by_name
 
 KINDS: dict[str, dict[str, Any]] = {
     "receptacle": {"kind": "receptacle"}, "outlet": {"kind": "receptacle"},
@@ -23,6 +23,17 @@ KINDS: dict[str, dict[str, Any]] = {
     "light": {"kind": "light"}, "fan": {"kind": "fan"}, "smoke": {"kind": "smoke"}, "alarm": {"kind": "smoke"},
     "junction": {"kind": "junction"}, "disconnect": {"kind": "disconnect"}, "equipment": {"kind": "equipment"},
     "tail": {"kind": "tail"},
+}  # fmt: skip
+SPOKEN: dict[str, dict[str, Any]] = {
+    "receptacles": {"kind": "receptacle"}, "outlets": {"kind": "receptacle"},
+    "gfci receptacle": {"kind": "receptacle", "protects": "gfci"},
+    "gfci outlet": {"kind": "receptacle", "protects": "gfci"},
+    "switches": {"kind": "switch"}, "three-way switch": {"kind": "switch", "ways": 3},
+    "3-way": {"kind": "switch", "ways": 3}, "3-way switch": {"kind": "switch", "ways": 3},
+    "four-way switch": {"kind": "switch", "ways": 4}, "4-way": {"kind": "switch", "ways": 4},
+    "4-way switch": {"kind": "switch", "ways": 4}, "lights": {"kind": "light"}, "ceiling light": {"kind": "light"},
+    "ceiling fan": {"kind": "fan"}, "smoke alarm": {"kind": "smoke"}, "smoke detector": {"kind": "smoke"},
+    "junction box": {"kind": "junction"},
 }  # fmt: skip
 SERVES = {
     "counter": "counter", "range": "range", "cooktop": "cooktop", "oven": "oven", "dryer": "dryer",
@@ -35,7 +46,7 @@ SERVES = {
 WORDS = ("at", "in", "height", "on", "as", "for", "gangs", "outside", "blocked", "box", "out", "exactly")
 STUD = ("on the next stud", "on a stud", "next stud")
 MORE = (*WORDS, *STUD, "every")
-_GANGS = re.compile(r"(?P<n>[1-6])\s*gangs?\b", re.IGNORECASE)
+_GANGS = re.compile(r"(?P<n>[1-6])[\s-]*gangs?\b", re.IGNORECASE)
 Spot = dict[str, Any]
 
 
@@ -47,22 +58,30 @@ def set_box(reader: SceneReader) -> Said:
     within 2 in of one goes there by habit, unless it is said exactly. On the ceiling: set light centre, or set light
     6' x 5' (from the west and the south wall).
     """
-    kind = reader.need(KINDS, "receptacle, switch, light or another box")
+    item = _kind(reader)
     named = reader.phrase(reader.scene.rooms())
-    about = reader.scene.rooms()[named] if named is not None else reader.room_ahead() or reader.room()
-    item: dict[str, Any] = {**KINDS[kind], "room": about.id}
+    about = reader.scene.rooms()[named] if named is not None else reader.room()
+    item["room"] = about.id
     spots: list[Spot] = []
     said: dict[str, Any] = {}
     while not reader.over() or not spots:
         reader.expect(MORE)
-        if (gangs := _GANGS.match(reader.text, reader.pos)) is not None:
-            reader.pos = gangs.end()
-            item["gangs"] = int(gangs["n"])
+        if _gangs(reader, item):
             continue
+        if reader.phrase(["of"]) is not None:
+            reader.again(about)
+            continue
+        if not spots and reader.phrase(ON) is not None:  # on the north wall
+            here = reader.sees((*walls_by_name(about), *CENTRE))
+            reader.pos = reader.expected[0]
+            if here:
+                reader.phrase(ON)
+                spots = [_where(reader, about)]
+                continue
         word = reader.phrase(MORE)
         if word is None and spots:
             raise reader.fail(", ".join(MORE))
-        if word is None or (word == "at" and not spots and reader.sees(walls_by_name(about))):
+        if word is None:
             spots = [_where(reader, about)]
         elif word == "every":
             spots = _every(reader, about)
@@ -73,6 +92,28 @@ def set_box(reader: SceneReader) -> Said:
     if "name" in item and len(spots) > 1:
         raise reader.refuse(f"{len(spots)} boxes cannot all be called {item['name']}")
     return _made(reader, about, item, spots, said)
+
+
+def _kind(reader: SceneReader) -> dict[str, Any]:
+    """What is set, its gangs before it."""
+    item: dict[str, Any] = {}
+    while _gangs(reader, item):
+        pass
+    reader.expect(KINDS)
+    word = reader.phrase((*KINDS, *SPOKEN))
+    if word is None:
+        raise reader.fail("receptacle, switch, light or another box")
+    return {**item, **(KINDS.get(word) or SPOKEN[word])}
+
+
+def _gangs(reader: SceneReader, item: dict[str, Any]) -> bool:
+    """A count of gangs, where one stands here."""
+    reader.skip()
+    if (gangs := _GANGS.match(reader.text, reader.pos)) is None:
+        return False
+    reader.pos = gangs.end()
+    item["gangs"] = int(gangs["n"])
+    return True
 
 
 def _said(reader: SceneReader, about: Room, item: dict[str, Any], said: dict[str, Any], word: str) -> None:
@@ -94,8 +135,7 @@ def _said(reader: SceneReader, about: Room, item: dict[str, Any], said: dict[str
     elif word == "box":
         item["model"] = reader.need(box_models(reader.scene.book), "a box of the catalogue")
     elif word == "in":
-        if reader.room_named() is not about:
-            raise reader.refuse(f"it is set in {about.name} already; allowed: one room")
+        reader.again(about)
     elif word == "as":
         item["name"] = reader.name(MORE, rf"[1-6]\s*gangs?\b|{on_a_wall(walls_by_name(about))}")
     elif word == "on":
@@ -157,7 +197,7 @@ def _last(reader: SceneReader, circuit_id: str) -> str | None:
 
 def _where(reader: SceneReader, about: Room) -> Spot:
     """A place on a wall, in the middle, or by two readings."""
-    if reader.phrase(["centre", "center", "middle"]):
+    if reader.phrase(CENTRE):
         xs, ys = [x for x, _ in about.corners], [y for _, y in about.corners]
         return {"x_in": (min(xs) + max(xs)) / 2, "y_in": (min(ys) + max(ys)) / 2}
     start = reader.pos
@@ -166,9 +206,8 @@ def _where(reader: SceneReader, about: Room) -> Spot:
         reader.need(("x", "by"), "x")
     except ValueError:
         reader.pos = start
-        face = reader.wall(about)
-        at = reader.length()
-        if at > face.length_in:
+        face, at = _on_wall(reader, about)
+        if not 0 <= at <= face.length_in:
             raise reader.refuse(
                 f"{at:g} in is past the {face.name} wall of {about.name}, {face.length_in:g} in long"
             ) from None
@@ -180,6 +219,16 @@ def _where(reader: SceneReader, about: Room) -> Spot:
     return spot
 
 
+def _on_wall(reader: SceneReader, about: Room) -> tuple[Wall, float]:
+    """A wall and a place along it, either first: north 4', 4' along the north wall."""
+    if reader.sees_length():
+        at = reader.length()
+        return reader.wall(about), at
+    face = reader.wall(about)
+    reader.phrase(["at"])
+    return face, reader.along(face)
+
+
 def _every(reader: SceneReader, about: Room) -> list[Spot]:
     """A box at each so many feet along walls, counted from the left corner of each, none in a door."""
     step = reader.length()
@@ -188,7 +237,7 @@ def _every(reader: SceneReader, about: Room) -> list[Spot]:
     reader.need(("along",), "along and walls")
     named = walls_by_name(about)
     chosen: list[Wall] = [named[reader.need(named, f"a wall of {about.name}")]]
-    while not reader.over() and (word := reader.phrase(named)) is not None:
+    while not reader.over() and (reader.phrase(["and"]) or True) and (word := reader.phrase(named)) is not None:
         chosen.append(named[word])
     view = room_view(reader.scene.job, reader.scene.book, about.id)
     spots: list[Spot] = []

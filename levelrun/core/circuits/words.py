@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Callable
+from collections.abc import Callable, Iterable, Sequence
 from difflib import get_close_matches
 from typing import Any
 
+from levelrun.core.circuits.spaces import occupied
 from levelrun.core.codebook.lookups import wire_sizes
 from levelrun.core.editing import next_id
 from levelrun.core.errors import LevelRunError
@@ -28,6 +29,8 @@ _FIGURE = "|".join((*LEAST, *LARGEST))
 _NAMEPLATE = re.compile(
     rf"(?P<n>\d+(?:\.\d+)?)\s*(?:(?P<word>{_FIGURE})\b|(?:amps?|a)\s+(?P<said>{_FIGURE})\b(?!\s*\d))", re.IGNORECASE
 )
+_SPACE = re.compile(r"(?:on\s+)?(?:space\s+)?\d", re.IGNORECASE)
+_LABEL = re.compile(r"[A-Za-z]{1,3}-\d+")  # as boxes are called: no name of a circuit unless it is said to be one
 STOPS = ("put", "on", "after", "in")
 KNOWN = (
     "gfci", "afci", "dual", "plain", "aluminum", "with neutral", "no neutral", "wire", "nameplate", "load",
@@ -46,33 +49,47 @@ def circuit(reader: SceneReader) -> Said:
     said = reader.sees(["in"])
     panel = _panel(reader)
     item: dict[str, Any] = {}
-    name = ""
-    while not reader.over() or "space" not in item:
-        if "space" in item and reader.text[reader.pos : reader.pos + 1] == ":":
+    name, chain = "", list[Box]()
+    while not reader.over() or not (item or name or chain):
+        if reader.text.startswith(":", reader.pos):
             reader.pos += 1
-            break
-        if not reader.over() and circuit_part(reader, item):
+            chain += _boxes(reader, chain)
+        elif not reader.over() and circuit_part(reader, item):
             continue
-        if "space" in item or reader.text.startswith(('"', "as "), reader.pos):
-            name = _name(reader)
-        else:
+        elif reader.sees(reader.boxes()) or reader.phrase(["for"]):
+            chain += _boxes(reader, chain)
+        elif reader.over() or ("space" not in item and _SPACE.match(reader.text, reader.pos)):
             _space(reader, item)
-    item["name"] = name or f"Circuit {item['space']}"
+        else:
+            name = _name(reader)
     if item.get("volts") == 240:
         item.setdefault("poles", 2)
     if "wire_size" not in item:
         item["wire_size"] = _wire(reader, item)
-    chain = _boxes(reader) if not reader.over() else []
     home = None if said else _home(reader, panel, chain)
-    told = (
-        [f"{item['name']} is in {home.name}, where its boxes stand; say `in {panel.name}` otherwise"] if home else []
-    )
-    item["panel"] = (home or panel).id
+    item |= {"panel": (home or panel).id, "name": name or "Circuit"}
+    told = _placed(reader, home or panel, item)
+    item["name"] = name or f"Circuit {item['space']}"
+    if home is not None:
+        told.append(f"{item['name']} is in {home.name}, where its boxes stand; say `in {panel.name}` otherwise")
     ident = next_id(reader.scene.job, "c")
     edits: list[dict[str, Any]] = [{"op": "add", "kind": "circuit", "item": {"id": ident, **item}}]
     if chain:
         edits.append({"op": "chain", "circuit": ident, "boxes": [box.id for box in chain]})
     return Said(edits, panel=item["panel"], told=told)
+
+
+def _placed(reader: SceneReader, panel: Panel, item: dict[str, Any]) -> list[str]:
+    """Its space where none was said: the first that is free, told. Refuses where none is."""
+    if "space" in item:
+        return []
+    made = Circuit.model_validate({"id": next_id(reader.scene.job, "c"), **item})
+    place = occupied(panel, reader.scene.job.circuits).place_for(made)
+    if place is None:
+        reader.expect(["a space of the panel"])
+        raise reader.fail(f"a space of {panel.name}: none is known to be free")
+    item |= {"space": place[0], "half": place[1]}
+    return [f"on space {place[0]}{place[1]} of {panel.name}, the first that is free"]
 
 
 def _home(reader: SceneReader, panel: Panel, chain: list[Box]) -> Panel | None:
@@ -87,7 +104,8 @@ def _home(reader: SceneReader, panel: Panel, chain: list[Box]) -> Panel | None:
 
 
 def _space(reader: SceneReader, item: dict[str, Any]) -> None:
-    """The space of a breaker, or both of two poles: 14, 14/16."""
+    """The space of a breaker, or both of two poles: 14, on 14, 14/16."""
+    reader.phrase(("on space", "space", "on"))
     item["space"] = int(reader.number("a space of the panel", 0, 84))
     if reader.text[reader.pos : reader.pos + 1] == "/":
         reader.pos += 1
@@ -153,18 +171,27 @@ def _name(reader: SceneReader) -> str:
         return reader.token("a name")
     end = reader.text.find(":", reader.pos)
     stop = min(reader.line_end(), end if end >= 0 else len(reader.text))
-    if (part := PARTS.search(reader.text, reader.pos, stop)) is not None:
-        stop = part.start()
+    ends = (PARTS, _boxes_next(reader))
+    stop = min([stop, *(part.start() for end_of in ends if (part := end_of.search(reader.text, reader.pos, stop)))])
     said = reader.text[reader.pos : stop].strip()
     if not said:
         raise reader.fail("a name")
     first = said.split()[0]
+    if not marked and _LABEL.fullmatch(first):
+        reader.expected = (start, list(reader.boxes()))
+        raise reader.fail("a box by its name; a name in double quotes")
     near = get_close_matches(first.lower(), KNOWN, n=1, cutoff=0.7)
     if not marked and (near or not (first[0].isupper() or stop == end)):
         reader.expected = (start, near or [*KNOWN, "as"])
         raise reader.fail(f"{near[0] if near else 'a word of the circuit'}, or `as` and a name")
     reader.pos = stop
     return said[:60]
+
+
+def _boxes_next(reader: SceneReader) -> re.Pattern[str]:
+    """A box by its name after a name, or `for` and a box."""
+    known = "|".join(re.escape(name) for name in sorted(reader.boxes(), key=len, reverse=True)) or r"(?!)"
+    return re.compile(rf"\s(?=(?:for\s+)?(?:{known})(?![\w-]))", re.IGNORECASE)
 
 
 def _wire(reader: SceneReader, item: dict[str, Any]) -> str:
@@ -183,15 +210,23 @@ def _wire(reader: SceneReader, item: dict[str, Any]) -> str:
         return "12"
 
 
-def _boxes(reader: SceneReader) -> list[Box]:
+def _boxes(reader: SceneReader, had: Sequence[Box] = ()) -> list[Box]:
+    """Boxes by name, up to the first word that is none."""
     found: list[Box] = []
     known = reader.boxes()
-    while not reader.over() and not reader.sees(STOPS):
-        if reader.phrase([">"]) or reader.text[reader.pos : reader.pos + 1] == ">":
-            reader.pos += reader.text[reader.pos : reader.pos + 1] == ">"
-        left = [name for name, box in known.items() if box not in found]
+    while not reader.over() and not reader.sees(STOPS) and (not found or _more(reader, known)):
+        left = [name for name, box in known.items() if box not in found and box not in had]
         found.append(known[reader.need(left, "a box by its name")])
     return found
+
+
+def _more(reader: SceneReader, known: Iterable[str]) -> bool:
+    """Whether another box is named here, after `and`, `>` or nothing; not where something else of the circuit is."""
+    if reader.text.startswith(">", reader.pos):
+        reader.pos += 1
+        return True
+    other = reader.sees(("as", *KNOWN)) or reader.text[reader.pos : reader.pos + 1].isdigit()
+    return reader.phrase(["and"]) is not None or reader.sees(known) or not other
 
 
 def _panel(reader: SceneReader) -> Panel:

@@ -17,6 +17,12 @@ from levelrun.core.words import BREAK, Reader
 
 SHORT = {"n": "north", "e": "east", "s": "south", "w": "west", "ne": "northeast", "se": "southeast",
          "sw": "southwest", "nw": "northwest"}  # fmt: skip
+COMPASS = {*SHORT, *SHORT.values()}
+SMALL = ("the", "a", "an")
+ON = ("on", "in", "along", "at", "against")
+CENTRE = ("centre", "center", "centred", "centered", "middle")
+LEFT = ("from left", "from the left", "from the left corner", "from the corner", "from corner")
+RIGHT = ("from right", "from the right", "from the right corner")
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -77,6 +83,20 @@ class SceneReader(Reader):
     scene: Scene
     verbs: tuple[str, ...] = ()
 
+    def phrase(self, options: Iterable[str]) -> str | None:
+        """The longest of the phrases that stands here, taken; or None. A small word before it is passed over, and the
+        word wall after the name of one: the north wall."""
+        words, start = tuple(options), self.pos
+        found = super().phrase(words)
+        if found is None and super().phrase(SMALL) is not None:
+            found = super().phrase(words)
+        if found is None:
+            self.pos = start
+            self.skip()
+        elif found.split()[0] in COMPASS:
+            super().phrase(("wall",))
+        return found
+
     def refuse(self, message: str, at: int | None = None, allowed: list[str] | None = None) -> TextError:
         """A refusal at a place of the text: by default where the last word was read."""
         where = self.expected[0] if at is None else at
@@ -86,9 +106,16 @@ class SceneReader(Reader):
         )  # fmt: skip
 
     def room(self) -> Room:
-        """The room that a sentence is about: `in NAME` where it stands here, else the one looked at."""
+        """The room that a sentence is about: `in NAME` where it stands here, the one that is named later on, else the
+        one looked at."""
+        start = self.pos
         if self.phrase(["in"]):
-            return self.room_named()
+            if self.scene.room is None or not self.sees((*walls_by_name(self.scene.room), *CENTRE)):
+                return self.room_named()
+            self.pos = start  # in the north wall, in the middle
+        ahead = self.room_ahead()
+        if ahead is not None:
+            return ahead
         if self.scene.room is None:
             self.expect(["in a room"])
             raise self.refuse("no room is chosen: say `in` and its name", allowed=list(self.scene.rooms()))
@@ -100,7 +127,7 @@ class SceneReader(Reader):
         return rooms[self.need(rooms, "a room by its name")]
 
     def room_ahead(self) -> Room | None:
-        """The room that this sentence names later on, after `in`; None where it names none."""
+        """The room that this sentence names later on, after `in` or `of`; None where it names none."""
         end = BREAK.search(self.text, self.pos)
         start, rooms = self.pos, self.scene.rooms()
         for match in _IN.finditer(self.text, start, end.start() if end else len(self.text)):
@@ -118,10 +145,34 @@ class SceneReader(Reader):
             self.pos -= len("in")
         return inches
 
+    def again(self, room: Room) -> None:
+        """The room once more, after `in` or `of`. Refuses another one."""
+        if self.room_named() is not room:
+            raise self.refuse(f"it is in {room.name} already; allowed: one room")
+
     def wall(self, room: Room) -> Wall:
-        """A wall of a room: north, n, south 2."""
-        walls = walls_by_name(room)
-        return walls[self.need(walls, f"a wall of {room.name}")]
+        """A wall of a room: north, n, south 2, on the north wall of NAME."""
+        walls, start = walls_by_name(room), self.pos
+        if self.phrase(ON) is not None and not self.sees(walls):
+            self.pos = start
+        face = walls[self.need(walls, f"a wall of {room.name}")]
+        if self.phrase(["of"]) is not None:
+            self.again(room)
+        return face
+
+    def along(self, face: Wall, width: float = 0.0) -> float:
+        """A place along a wall from its left corner as one faces it, inches; `from the right` from the other one, to
+        the near edge of what is so wide; `centre`."""
+        self.expect(["a length: 5'4, 64\", 5-4, 1.6 m", "centre"])
+        if self.phrase(CENTRE) is not None:
+            return (face.length_in - width) / 2
+        at = self.length()
+        if self.phrase(RIGHT) is not None:
+            if at + width > face.length_in:
+                raise self.refuse(f"{at:g} in is past the {face.name} wall, {face.length_in:g} in long")
+            return face.length_in - at - width
+        self.phrase(LEFT)
+        return at
 
     def level(self) -> Level:
         """The level looked at. Refuses where there is none."""
@@ -186,7 +237,7 @@ class SceneReader(Reader):
         return f"{from_space}/{from_space + 2}" if circuit.poles == 2 else f"{from_space}{circuit.half}"
 
 
-_IN = re.compile(r'"[^"\n]*"|(?P<in>\bin\s)', re.IGNORECASE)
+_IN = re.compile(r'"[^"\n]*"|(?P<in>\b(?:in|of)\s)', re.IGNORECASE)
 _DAY = re.compile(r"\d{4}-\d{2}-\d{2}")
 _MEASURED = re.compile(r"\d+(?:\.\d+)?['\"]|\d+(?:a|v|ft|in)$", re.IGNORECASE)
 
@@ -205,5 +256,5 @@ def walls_by_name(room: Room) -> dict[str, Wall]:
 
 
 def on_a_wall(walls: Iterable[str]) -> str:
-    """The pattern of a wall and a place along it: north 5'."""
-    return rf"(?:{'|'.join(map(re.escape, walls))})\s+\d"
+    """The pattern of a wall and a place along it: north 5', on the north wall 5'."""
+    return rf"(?:(?:{'|'.join(ON)})\s+)?(?:the\s+)?(?:{'|'.join(map(re.escape, walls))})(?:\s+wall)?\s+\d"

@@ -12,7 +12,7 @@ from levelrun.core.site import building_words
 from levelrun.core.site.building_words import a_level, east_north
 from levelrun.core.site.framing import FINISHES, depth_of
 from levelrun.core.site.geometry import STEPS, Point, close_chain, rectangle, walls_of
-from levelrun.core.site.scene import SHORT, Said, SceneReader
+from levelrun.core.site.scene import CENTRE, SHORT, Said, SceneReader
 from levelrun.core.site.sharing import mates
 
 USES = {
@@ -36,7 +36,8 @@ FIXTURES: dict[str, tuple[float, float, float]] = {
     "clean out": (5, 3.5, 20), "flue": (8, 8, 96), "nail": (0.5, 3.5, 26), "return air": (14.5, 3.5, 96),
 }  # fmt: skip
 FEET = {"clean out": 12.0, "nail": 22.0}  # where these begin over the floor, unless said
-MARKED = ("at", "deep", "high", "from", "off", "all")
+MARKED = ("at", "deep", "high", "from", "off", "all", "in")
+OPENED = ("at", "sill", "hinge", "out", "in")
 ISLANDS = ("island", "peninsula")
 ISLAND_OFF_IN = 67.0  # a counter 25 deep and 42 to walk between
 STUDS = ("2x3", "2x4", "2x6", "2x8", "furring", "metal", "log", "block", "open")
@@ -197,7 +198,7 @@ def wall(reader: SceneReader) -> Said:
 
 def _opening(kind: str) -> Callable[[SceneReader], Said]:
     def read(reader: SceneReader) -> Said:
-        """KIND WALL WIDTH [x HEIGHT] at PLACE [sill LENGTH] [hinge left|right] [out]"""
+        """KIND WALL WIDTH [x HEIGHT] at PLACE [sill LENGTH] [hinge left|right] [out] [in ROOM]"""
         about = reader.room()
         face = reader.wall(about)
         item: dict[str, Any] = {"kind": kind, "room": about.id, "side": face.index, "width_in": reader.length()}
@@ -206,10 +207,17 @@ def _opening(kind: str) -> Callable[[SceneReader], Said]:
             height = reader.length()
         sill = 36.0 if kind == "window" else 0.0
         at = None
+        reader.phrase(["wide"])
         while not reader.over():
-            word = reader.need(("at", "sill", "hinge", "out", "in"), "at, sill, hinge or out")
+            reader.expect(OPENED)
+            if reader.sees(CENTRE) or reader.sees_length():
+                at = reader.along(face, item["width_in"])
+                continue
+            word = reader.need(OPENED, "at, sill, hinge or out")
             if word == "at":
-                at = reader.length()
+                at = reader.along(face, item["width_in"])
+            elif word == "in" and reader.sees(reader.scene.rooms()):
+                reader.again(about)
             elif word == "sill":
                 sill = reader.length()
             elif word == "hinge":
@@ -244,7 +252,9 @@ def mark(reader: SceneReader) -> Said:
     while not reader.over():
         word = reader.need(MARKED, "at, deep, high, from, off or all")
         if word == "at":
-            at = reader.length()
+            at = reader.along(face, width)
+        elif word == "in":
+            reader.again(about)
         elif word == "off":
             off = reader.length()
         elif word == "from":

@@ -1,0 +1,102 @@
+"""Sentences with the small words of speech, and in the order of speech: the same is made as by the shortest ones."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+
+from levelrun.core.edits import Looked, said_on
+from levelrun.core.errors import LevelRunError
+from levelrun.core.job import Job
+from tests.conftest import built
+
+JOB = built(
+    "room Kitchen 12' x 14'; room Den 10' x 10' east of Kitchen; panel Main 200a 30 spaces in Kitchen south 2';"
+    "set receptacle north 5' as R-1; set receptacle north 9' as R-2; set switch in Kitchen south 8' as S-1;"
+    "set light centre as L-1"
+)
+KITCHEN, DEN = JOB.rooms
+LOOK = Looked(room=KITCHEN.id, level=KITCHEN.level, panel=JOB.panels[0].id)
+
+
+def made(text: str) -> dict[str, Any]:
+    job: Job = said_on(JOB, text, LOOK)[0]
+    return job.model_dump()
+
+
+SAME = {
+    "door in the south wall, 3' wide, 2' from the left": "door south 3' at 2'",
+    "a door on the south wall of the Den 2'8 at 1'": "door in Den south 2'8 at 1'",
+    "window in the east wall 4' wide at 3' sill 30\"": "window east 4' at 3' sill 30\"",
+    "window north 3' wide centered": "window north 3'",
+    "mark a sink on the north wall at 3'": "mark sink north at 3'",
+    "mark counter north 6' at 1' in Den": "mark counter in Den north 6' at 1'",
+    "room bath 5' by 8' west of the kitchen": "room bath 5' x 8' west of Kitchen",
+    "set a receptacle on the north wall 4' from the left": "set receptacle north 4'",
+    "set receptacle 4' along the north wall": "set receptacle north 4'",
+    "set receptacle on the north wall of Den at 4'": "set receptacle in Den north 4'",
+    "set outlets every 5' along the north and the south wall": "set receptacle every 5' along north south",
+    "set a light in the middle of Den": "set light in Den centre",
+    "set ceiling light in the middle": "set light centre",
+    "set 3-way switch south 3'": "set three-way south 3'",
+    "set 2-gang switch south 3'": "set switch south 3' 2 gangs",
+    "set smoke detector in Den centre": "set smoke in Den centre",
+    "set outlet for the refrigerator north 2'": "set receptacle north 2' for refrigerator",
+    "circuit 1 20 amp gfci for R-1 and R-2 as Counter": "circuit 1 20a gfci as Counter: R-1 R-2",
+    "circuit 20a on space 5 R-1, R-2": "circuit 5 20a: R-1 R-2",
+    "circuit 5 20a Counter R-1 R-2": "circuit 5 20a Counter: R-1 R-2",
+    "circuit Lights 15a 9: S-1 L-1": "circuit 9 15a Lights: S-1 L-1",
+    "circuit 5: R-1 > R-2 20a gfci": "circuit 5 20a gfci: R-1 R-2",
+}
+
+
+@pytest.mark.parametrize(("spoken", "short"), SAME.items(), ids=SAME)
+def test_the_same_is_made(spoken: str, short: str) -> None:
+    assert made(spoken) == made(short)
+
+
+@pytest.mark.parametrize(
+    ("text", "at_in"),
+    [
+        ("set receptacle north 4' from the right exactly", 144 - 48),
+        ("set receptacle north 4' from the right corner exactly", 144 - 48),
+        ("door north 3' at 2' from the right", 144 - 24 - 36),
+        ("door north 3' at centre", 54),
+        ("mark counter north 5' at 1' from the right", 144 - 12 - 60),
+    ],
+)
+def test_a_reading_from_the_right_corner_is_to_the_near_edge(text: str, at_in: float) -> None:
+    """The kitchen's north wall is 144 in; an opening and a counter end there, a box is read to its middle."""
+    job = said_on(JOB, text, LOOK)[0]
+    fresh = [part for kind in ("boxes", "openings", "fixtures") for part in getattr(job, kind)
+             if part not in getattr(JOB, kind)]  # fmt: skip
+    assert fresh[-1].at_in == at_in
+
+
+def test_a_gfci_receptacle_protects_what_is_behind_it() -> None:
+    assert made("set a gfci outlet north 3'")["boxes"][-1]["protects"] == "gfci"
+    assert made("set an outlet north 3'")["boxes"][-1]["protects"] == ""
+
+
+def test_a_circuit_without_a_space_takes_the_first_free_one_and_tells_it() -> None:
+    job, looked = said_on(JOB, "circuit 20a Counter: R-1 R-2; circuit 30a 240v Dryer", LOOK)
+    assert [circuit.space for circuit in job.circuits] == [1, 2]
+    assert looked.told == ("on space 1 of Main, the first that is free", "on space 2 of Main, the first that is free")
+    assert all(box.id in [hop.box for hop in job.circuits[0].chain] for box in job.boxes[:2])
+
+
+@pytest.mark.parametrize(
+    ("text", "told"),
+    [
+        ("set receptacle north wall 30' from the right", "past the north wall, 144 in long"),
+        ("set receptacle the wall 4'", "a wall of Kitchen"),
+        ("door south 12' at 1' from the right", "past the south wall"),
+        ("circuit 5 20a Counter: R-1 R-9", "a box by its name"),
+        ("circuit 5 20a: R-1 R-1", "a box by its name"),
+        ("set light in the", "a room by its name"),
+    ],
+)
+def test_what_is_not_there_is_refused(text: str, told: str) -> None:
+    with pytest.raises(LevelRunError, match=told):
+        made(text)
