@@ -224,7 +224,7 @@ def _counted(reader: SceneReader, item: dict[str, Any], count: re.Match[str]) ->
 
 def structure_in_words(reader: SceneReader) -> tuple[str, list[dict[str, Any]]]:
     """A structure by its name, or by its kind: the one there is, else a new one."""
-    named = {item.name: item.id for item in reader.scene.job.structures}
+    named = {name: item.id for name, item in reader.buildings().items()}
     kinds = {"house": "house", "shop": "shop", "cabin": "cabin", "shed": "shed", "garage": "shop", "barn": "shop"}
     word = reader.need([*named, *(kind for kind in kinds if kind not in {n.lower() for n in named})], "a building")
     if word in named:

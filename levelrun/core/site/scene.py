@@ -11,7 +11,7 @@ from typing import Any
 
 from levelrun.core.codebook import Codebook
 from levelrun.core.errors import TextError
-from levelrun.core.job import Box, Circuit, Job, Level, Panel, Room
+from levelrun.core.job import Box, Circuit, Job, Level, Panel, Room, Structure
 from levelrun.core.site.geometry import Wall, walls_of
 from levelrun.core.words import BREAK, Reader
 
@@ -187,6 +187,13 @@ class SceneReader(Reader):
         short = {name.lower().removeprefix("panel ").strip(): panel for name, panel in named.items()}
         whole = {name.lower() for name in named}
         return {**{key: panel for key, panel in short.items() if key and key not in whole}, **named}
+
+    def buildings(self) -> dict[str, Structure]:
+        """Buildings by name, and by the last word of it where that is no other's name: the shop, for Kiln shop."""
+        named = {item.name: item for item in self.scene.job.structures if item.kind != "yard"}
+        last = [name.split()[-1].lower() for name in named]
+        short = {key: item for key, item in zip(last, named.values(), strict=True) if last.count(key) == 1}
+        return {**named, **{key: item for key, item in short.items() if key not in {n.lower() for n in named}}}
 
     def boxes(self) -> dict[str, Box]:
         """Boxes by name."""

@@ -66,7 +66,7 @@ def room(reader: SceneReader) -> Said:
     width = reader.length()
     reader.need(("x", "by"), "x and the depth")
     depth = reader.length()
-    buildings = {item.name: item for item in reader.scene.job.structures}
+    buildings = reader.buildings()
     said, corner, use = _namesake(reader, name), None, use_of(name)
     told = [f"{name} is drawn in the building of its name, {said.name}"] if said is not None else []
     while not reader.over():
@@ -315,8 +315,7 @@ def _shutting(field: str, value: bool) -> Callable[[SceneReader], Said]:
             edit = {"op": "set", "kind": "room", "id": rooms[whole].id, "set": {field: value}}
             return Said([edit], room=rooms[whole].id)
         start, way = reader.pos, reader.need(COMPASS_WORDS, "a wall by the way it faces")
-        reader.phrase(["wall"])
-        reader.phrase(["in"])
+        reader.phrase(["in", "of"])
         named = reader.phrase(rooms)
         about = rooms[named] if named is not None else reader.room()
         walls = {wall.name: wall.index for wall in walls_of(about)}

@@ -219,7 +219,7 @@ def _serving(kind: Kind, name: str) -> Kind:
 
 
 def _in(reader: SceneReader, said: Asked) -> Asked:
-    named = {item.name: item.id for item in reader.scene.job.structures}
+    named = {name: item.id for name, item in reader.buildings().items()}
     reader.phrase(SMALL)
     word = reader.need([*USES, *named], "a room or a building: garage, kitchen, bath")
     return replace(said, use=USES[word]) if word in USES else replace(said, structure=named[word])

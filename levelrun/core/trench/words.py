@@ -34,7 +34,7 @@ class _Site:
         self.reader, self.job = reader, reader.scene.job
         self.made: list[tuple[Structure, dict[str, Any]]] = []
         self.more: list[dict[str, Any]] = []
-        self.names = {item.name: item for item in self.job.structures if item.kind != "yard"}
+        self.names = reader.buildings()
 
     def building(self, what: str) -> Structure:
         """A building by its name; one that is not there yet by its kind, put up as such."""
@@ -84,6 +84,7 @@ def _line(reader: SceneReader, over_air: bool) -> Between:
     """A [face] to B [face] [L [by M north]]: two buildings and the line between them; `to 40' east 30' south [of A]`:
     to a place of the yard where no building stands."""
     site = _Site(reader)
+    reader.phrase(["from"])
     first = site.building("the building that it starts at")
     face = face_said(reader)
     reader.need(("to",), "to and a building")
@@ -305,7 +306,7 @@ def rods(reader: SceneReader) -> Said:
     """rods 2 at BUILDING [8' apart] [30 ohms]: driven beside its wall."""
     count = int(reader.number("how many rods", 0, 8))
     reader.need(("at",), "at and a building")
-    names = {item.name: item for item in reader.scene.job.structures}
+    names = reader.buildings()
     structure = names[reader.need(names, "a building")]
     apart, ohms = 96.0, None
     while not reader.over():
@@ -328,14 +329,14 @@ def rods(reader: SceneReader) -> Said:
 def footing(reader: SceneReader) -> Said:
     """footing electrode at BUILDING: a steel bar in the footing, that is there."""
     reader.need(("at",), "at and a building")
-    names = {item.name: item for item in reader.scene.job.structures}
+    names = reader.buildings()
     structure = names[reader.need(names, "a building")]
     return Said([{"op": "add", "kind": "electrode", "item": {"structure": structure.id, "kind": "footing"}}])
 
 
 def service(reader: SceneReader) -> Said:
     """service BUILDING overhead|underground [200 A] [wire 4/0] [held 14' high] [meter 5'6]."""
-    names = {item.name: item for item in reader.scene.job.structures}
+    names = reader.buildings()
     structure = names[reader.need(names, "a building")]
     item: dict[str, Any] = {"structure": structure.id}
     item["entry"] = reader.need(("overhead", "underground"), "overhead or underground")

@@ -164,7 +164,7 @@ def _signed(reader: SceneReader) -> float:
 
 def grade(reader: SceneReader) -> Said:
     """grade BUILDING -14": the ground at it, over the ground of the site's zero."""
-    names = {item.name: item for item in reader.scene.job.structures if item.kind != "yard"}
+    names = reader.buildings()
     item = names[reader.need(names, "a building")]
     return Said([{"op": "set", "kind": "structure", "id": item.id, "set": {"ground_in": _signed(reader)}}])
 

@@ -30,6 +30,7 @@ SAME = {
     "a door on the south wall of the Den 2'8 at 1'": "door in Den south 2'8 at 1'",
     "window in the east wall 4' wide at 3' sill 30\"": "window east 4' at 3' sill 30\"",
     "window north 3' wide centered": "window north 3'",
+    "close the north wall of Den": "close north in Den",
     "mark a sink on the north wall at 3'": "mark sink north at 3'",
     "mark counter north 6' at 1' in Den": "mark counter in Den north 6' at 1'",
     "room bath 5' by 8' west of the kitchen": "room bath 5' x 8' west of Kitchen",
@@ -54,6 +55,26 @@ SAME = {
 @pytest.mark.parametrize(("spoken", "short"), SAME.items(), ids=SAME)
 def test_the_same_is_made(spoken: str, short: str) -> None:
     assert made(spoken) == made(short)
+
+
+YARD = built("structure house House; structure shop Kiln shop at 60' east; structure shed Pump house at 90' east")
+
+
+@pytest.mark.parametrize(
+    ("text", "ends"),
+    [
+        ("trench from the house to the shop", ["House", "Kiln shop"]),
+        ("trench house to Kiln shop", ["House", "Kiln shop"]),
+        ("trench house to cabin 40'", ["House", "Cabin"]),  # none is there: it comes to stand at its end
+    ],
+)
+def test_a_building_is_called_by_its_last_word(text: str, ends: list[str]) -> None:
+    """A shop that is there is the shop; `house` is House, not Pump house."""
+    job = built(text, YARD)
+    (trench,) = job.trenches
+    assert [job.structure(one or "").name for one in (trench.start, trench.end)] == ends
+    buildings = [item for item in job.structures if item.kind != "yard"]
+    assert len(buildings) == (4 if "Cabin" in ends else 3)
 
 
 @pytest.mark.parametrize(
