@@ -34,6 +34,16 @@ describe('a line as it is sent', () => {
   ])('%j', (line, panels, text, added) => expect(whole(line, panels)).toEqual({ text, added }))
 })
 
+describe('a line whose first word is a sentence of its own elsewhere', () => {
+  const verbs = ['from', 'water', 'panel']
+  it('is that sentence, but for what stands at an end', () => {
+    expect(whole('water 42" deep from street to house', 1, verbs).text).toBe(
+      'water 42" deep from street to house',
+    )
+    expect(whole("water heater, 17' wall in 10/2", 1, verbs).text).toBe("from water heater, 17' wall in 10/2")
+  })
+})
+
 describe('taken spaces', () => {
   it.each([
     [[1, 2, 3, 17, 19], '1-3 17 19'],

@@ -71,7 +71,8 @@ export function whole(
 ) {
   const said = line.trim()
   const first = said.split(/\s/)[0]?.toLowerCase() ?? ''
-  if (first !== 'panel' && verbs.includes(first)) return { text: said, added: 0 }
+  const service = first === 'water' && /^water heater\b/i.test(said) // what stands there, no pipe in the yard
+  if (first !== 'panel' && verbs.includes(first) && !service) return { text: said, added: 0 }
   const panel =
     /^panel\s+("[^"]*"|\S+)\s+(\d+(\.\d+)?\s*(a|amps?|spaces?|free)\b|\w+ free\b|taken\b|in\b|at\b|sub\b|lugs\b)/i
   if (panel.test(said) || (!panels && /^panel\b/i.test(said))) return { text: said, added: 0 }
