@@ -203,6 +203,8 @@ export const useJob = defineStore('job', () => {
    * The first screen: the address where it names a job, else the job last opened, on its worst stop. `early`: the job
    * that the address names, asked for while the stage itself is still on its way, which `ready` tells.
    */
+  let began = () => {}
+  const started = new Promise<void>((resolve) => (began = resolve))
   async function start(early: string | undefined, ready: Promise<unknown>) {
     await Promise.all([ready, list(), early ? loadJob(early) : null])
     follows = true
@@ -210,6 +212,7 @@ export const useJob = defineStore('job', () => {
     if (look.jobId) await refresh()
     else if (!look.lost && jobs.value[0]) await open(jobs.value[0].id, true)
     loading.value = false
+    began()
   }
 
   async function list() {
@@ -315,7 +318,8 @@ export const useJob = defineStore('job', () => {
   }
 
   /** One try of a change that waits in the outbox, under the id that it was given there. */
-  function attempt(jobId: string, id: string, edits: Edit[], label: string) {
+  async function attempt(jobId: string, id: string, edits: Edit[], label: string) {
+    await started
     return queue.add(async (): Promise<Problem | null> => {
       if (head.value?.id !== jobId) return { ...ELSEWHERE }
       for (;;) {

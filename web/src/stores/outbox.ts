@@ -1,6 +1,6 @@
 import { createStore, delMany, entries, setMany } from 'idb-keyval'
 import { defineStore } from 'pinia'
-import { computed, ref, shallowRef } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 
 import { AWAY, type Edit, type Problem } from '../api/client'
 import { sendPhoto } from '../api/upload'
@@ -145,5 +145,9 @@ export const useOutbox = defineStore('outbox', () => {
   }
 
   window.addEventListener('online', () => void drain())
+  watch(
+    () => store.view?.id,
+    () => void drain(),
+  )
   return { items, mine, waiting, busy, progress, load, tick, photo, drain, forget, willBe }
 })
