@@ -128,7 +128,8 @@ export const useJob = defineStore('job', () => {
       stageView.value = patched(stageView.value, answer.view)
     }
     head.value = answer.head
-    if (answer.told.length) notice.tell(answer.told.join('; '), 'note')
+    const told = answer.told.join('; ')
+    if (told) notice.tell(told.charAt(0).toUpperCase() + told.slice(1), 'note')
   }
 
   async function loadJob(id: string): Promise<boolean> {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onMounted, reactive, ref, shallowRef, watch } from 'vue'
+import { computed, nextTick, onMounted, reactive, ref, shallowRef, watch } from 'vue'
 
 import { api, ask, type Problem, type StartWords, type Tried } from '../../api/client'
 import EntryLine from '../../parts/EntryLine.vue'
@@ -130,6 +130,8 @@ async function say(text: string): Promise<Problem | null> {
   const made = store.job?.circuits.find((circuit) => !before.has(circuit.id))
   if (made) await store.lookAt({ circuit: made.id, way: undefined })
   added.value = !!made
+  await nextTick()
+  document.querySelector('[data-testid=answers]')?.scrollIntoView({ block: 'nearest' })
   return null
 }
 async function submit(text: string) {
