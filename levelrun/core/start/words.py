@@ -10,13 +10,13 @@ from levelrun.core.boxes.setting import SERVES
 from levelrun.core.circuits.words import UNIT, circuit_part
 from levelrun.core.codebook.lookups import places
 from levelrun.core.job import Panel
-from levelrun.core.site.scene import Said, SceneReader
+from levelrun.core.site.scene import SMALL, Said, SceneReader
 from levelrun.core.start.kinds import BUILDINGS, ENDS, KINDS, PLUGGED, USES, Kind
 from levelrun.core.start.made import Asked, edits_for
 from levelrun.core.ways.walk import GO, WalkLeg, suggest
 from levelrun.core.ways.words import read_legs
 
-SMALL = ("a", "an", "the", "my", "new")
+BEFORE = (*SMALL, "my", "new")
 OUTSIDE = ("outside", "outdoor", "outdoors")
 
 
@@ -26,7 +26,7 @@ def _any(words: Iterable[str]) -> str:
 
 # To what a leg goes no farther: a 50 amp garage outlet.
 _TO = re.compile(
-    rf"\bto\s+(?=(?:(?:{_any(SMALL)})\s+|{UNIT.pattern}\s+)*(?:(?:{_any((*USES, *OUTSIDE))})\s+)?"
+    rf"\bto\s+(?=(?:(?:{_any(BEFORE)})\s+|{UNIT.pattern}\s+)*(?:(?:{_any((*USES, *OUTSIDE))})\s+)?"
     rf"(?:{_any((*ENDS, *PLUGGED))})\b)",
     re.IGNORECASE,
 )
@@ -95,7 +95,7 @@ def _panel(reader: SceneReader) -> Panel:
     if (
         word is None
         and len(panels) == 1
-        and (_leg_here(reader) or reader.sees(("to", *SMALL, *USES, *OUTSIDE, *ENDS, *PLUGGED)))
+        and (_leg_here(reader) or reader.sees(("to", *BEFORE, *USES, *OUTSIDE, *ENDS, *PLUGGED)))
     ):
         return panels[0]
     if word is None:
@@ -136,7 +136,7 @@ def _legs_after(reader: SceneReader) -> list[WalkLeg]:
 def _end(reader: SceneReader, said: Asked) -> Asked:
     """What stands at the end, the room or the outdoors said before it: bath outlet."""
     item = dict(said.circuit)
-    while reader.phrase(SMALL) or (UNIT.match(reader.text, reader.pos) and circuit_part(reader, item)):
+    while reader.phrase(BEFORE) or (UNIT.match(reader.text, reader.pos) and circuit_part(reader, item)):
         pass
     said = replace(said, circuit=item)
     begin = reader.pos
@@ -194,7 +194,7 @@ def _about(reader: SceneReader, said: Asked) -> Asked:
 
 def _for(reader: SceneReader, said: Asked) -> Asked:
     reader.expect(["planer 36a"])
-    reader.phrase(SMALL)
+    reader.phrase(BEFORE)
     reader.skip()
     match = _FOR.match(reader.text, reader.pos)
     if match is None:
@@ -220,7 +220,6 @@ def _serving(kind: Kind, name: str) -> Kind:
 
 def _in(reader: SceneReader, said: Asked) -> Asked:
     named = {name: item.id for name, item in reader.buildings().items()}
-    reader.phrase(SMALL)
     word = reader.need([*USES, *named], "a room or a building: garage, kitchen, bath")
     return replace(said, use=USES[word]) if word in USES else replace(said, structure=named[word])
 
@@ -235,7 +234,7 @@ def _as(reader: SceneReader, said: Asked) -> Asked:
 
 def _on(reader: SceneReader, said: Asked) -> Asked:
     """The space of the panel, or a breaker: on 12, on a 20a breaker."""
-    if reader.phrase(SMALL) or UNIT.match(reader.text, reader.pos):
+    if reader.phrase(BEFORE) or UNIT.match(reader.text, reader.pos):
         return _about(reader, said)
     space = int(reader.number("a space of the panel", 0, 84))
     return replace(said, circuit={**said.circuit, "space": space})
