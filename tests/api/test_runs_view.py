@@ -111,3 +111,13 @@ def test_a_feeder_shows_what_the_building_lacks_that_it_is_brought_to(client: Te
     beside = runs(client, made["head"]["id"], circuit=feeder)["beside"]
     assert "electrode" in [item["code"] for item in beside]
     assert "electrode" not in [item["code"] for item in runs(client, made["head"]["id"], circuit=outlet)["beside"]]
+
+
+def test_what_is_drawn_out_of_a_box_is_tried_with_its_circuit(client: TestClient) -> None:
+    made = client.post("/api/jobs", json={"text": "panel H 200a\nfrom H 20' wall to a bedroom outlet"}).json()
+    job = f"/api/jobs/{made['head']['id']}"
+    tried = client.post(f"{job}/try", json={"text": "from R-1 8' wall to a bedroom outlet"}).json()
+    assert tried["circuit"]["summary"]["id"] == made["job"]["circuits"][0]["id"]
+    assert [row["name"] for row in tried["circuit"]["chain"]] == ["R-1", "R-2"]
+    assert tried["way"]["summary"]["name"] == "R-1 to R-2"
+    assert len(client.get(job).json()["job"]["boxes"]) == 1

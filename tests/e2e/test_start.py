@@ -83,6 +83,10 @@ def test_a_line_as_it_is_spoken(open_page: Open) -> None:
     keys += say(page, "bath outlet 20a: 12' of attic and 8' down the wall")
     expect(answers).to_contain_text("26′")
     assert keys <= 135, keys
+    say(page, "R-1 8' wall to a bath outlet")  # from the outlet on, on its circuit: 96 + 8 + 8 + 6 + 4.8 = 122.8 in
+    expect(answers).to_contain_text("11′")
+    expect(answers).to_contain_text("on 20")
+    expect(page.locator("[data-started]")).to_have_count(2)
 
 
 def test_on_a_phone_what_a_line_makes_comes_into_sight(open_page: Open) -> None:

@@ -78,6 +78,8 @@ def try_line(request: Request, job_id: JobId, line: Line) -> Tried:
     old = set(job.ids())
     way = next((item for item in planned.ways if item.summary.id not in old), None)
     circuit = next((item for item in planned.circuits if item.summary.id not in old), None)
+    if circuit is None and way is not None:  # one that was there, drawn out
+        circuit = next((item for item in planned.circuits if item.summary.id in way.summary.circuits), None)
     panel_id = circuit.summary.panel if circuit else next((p.id for p in after.panels if p.id not in old), None)
     return Tried(
         way=way.whole if way is not None else None,

@@ -3,7 +3,7 @@ said."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Any
 
 from levelrun.core.boxes.catalogue import box_models
@@ -38,11 +38,14 @@ CABLES = ("NM-B", "UF-B", "MC", "AC", "SER")
 
 @dataclass(frozen=True, kw_only=True)
 class Asked:
-    """What the line says. `circuit`: fields of the circuit as said; `fed`: the name of the panel that it feeds."""
+    """What the line says. `circuit`: fields of the circuit as said; `fed`: the name of the panel that it feeds; `box`
+    and `on`: where it begins at a box, that and its circuit, which is drawn out."""
 
     kind: Kind
     panel: Panel
     legs: list[WalkLeg]
+    box: Box | None = None
+    on: Circuit | None = None
     building: str = ""
     circuit: dict[str, Any] = field(default_factory=dict)
     name: str = ""
@@ -56,9 +59,16 @@ class Asked:
     fed: str = ""
     spaces: int | None = None
 
+    @property
+    def begin(self) -> Panel | Box:
+        """Where its way begins."""
+        return self.box or self.panel
+
 
 def edits_for(job: Job, book: Codebook, said: Asked) -> list[dict[str, Any]]:
     """The edits of one line, in the order in which each finds what it names."""
+    if said.on is not None:
+        return _drawn_out(job, book, said, said.on)
     ends, edits = _ends(job, said)
     circuit = _circuit(book, said)
     legs = _legs(job, book, said, circuit, ends)
@@ -77,6 +87,30 @@ def edits_for(job: Job, book: Codebook, said: Asked) -> list[dict[str, Any]]:
         *edits,
         {"op": "add", "kind": "way", "item": {"id": way, "name": item["name"], "start": said.panel.id, "legs": legs}},
         {"op": "add", "kind": "circuit", "item": item},
+    ]
+
+
+def _drawn_out(job: Job, book: Codebook, said: Asked, on: Circuit) -> list[dict[str, Any]]:
+    """The edits of a line that begins at a box: what stands at its end goes on the circuit of that box, behind it."""
+    called = f"{said.begin.name} is on {on.name}"
+    if said.kind.feeds or said.kind.whip:
+        raise EditError(f"{called}; {said.kind.title} begins at a panel", key="text", value=said.kind.title)
+    if said.circuit:
+        raise EditError(
+            f"{called}, whose breaker and wire are said there; allowed: what, where, `as` a name", key="text"
+        )
+    if said.kind.volts != on.volts and said.kind.key not in ("outlet", "machine"):
+        raise EditError(f"{called} of {on.volts} V; {said.kind.title} wants {said.kind.volts}", key="text")
+    circuit = on.model_dump()
+    ends, edits = _ends(job, replace(said, circuit={key: circuit[key] for key in ("volts", "breaker_a", "neutral")}))
+    way, item = next_id(job, "w"), edits[-1]["item"]
+    legs = _legs(job, book, said, circuit, ends)
+    name = f"{said.begin.name} to {item['name']}"
+    return [
+        *edits,
+        {"op": "add", "kind": "way", "item": {"id": way, "name": name, "start": said.begin.id, "legs": legs}},
+        {"op": "chain", "circuit": on.id, "boxes": ends, "after": said.begin.id},
+        {"op": "route", "circuit": on.id, "box": ends[-1], "path": [way]},
     ]
 
 
@@ -105,7 +139,7 @@ def _ends(job: Job, said: Asked) -> tuple[list[str], list[dict[str, Any]]]:
         box["load_w"] = said.kind.load_a * volts
     ident = next_id(job, "b")
     names = [said.box_name or next_name(job, LETTERS[box["kind"]])]
-    whole = {"id": ident, "name": names[0], "structure": said.structure or said.panel.structure, **box}
+    whole = {"id": ident, "name": names[0], "structure": said.structure or said.begin.structure, **box}
     if not said.kind.whip:
         return [ident], [{"op": "add", "kind": "box", "item": whole}]
     first = f"b{int(ident[1:]) + 1}"
@@ -161,9 +195,9 @@ def _boxed(book: Codebook, edits: list[dict[str, Any]], circuit: dict[str, Any],
 
 
 def _height(said: Asked) -> float:
-    """Where the legs end: the height of the panel, up and down as they go."""
+    """Where the legs end: the height of where they begin, up and down as they go."""
     rise = sum(leg.length_in * {"up": 1, "down": -1}.get(leg.go, 0) for leg in said.legs)
-    return min(max(said.panel.height_in + rise, -1200.0), 6000.0)
+    return min(max(said.begin.height_in + rise, -1200.0), 6000.0)
 
 
 def _circuit(book: Codebook, said: Asked) -> dict[str, Any]:

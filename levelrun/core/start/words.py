@@ -9,7 +9,7 @@ from dataclasses import replace
 from levelrun.core.boxes.setting import SERVES
 from levelrun.core.circuits.words import UNIT, circuit_part
 from levelrun.core.codebook.lookups import places
-from levelrun.core.job import Panel
+from levelrun.core.job import Box, Circuit, Panel
 from levelrun.core.site.scene import SMALL, Said, SceneReader
 from levelrun.core.start.kinds import BUILDINGS, ENDS, KINDS, PLUGGED, USES, Kind
 from levelrun.core.start.made import Asked, edits_for
@@ -38,17 +38,18 @@ ABOUT = ("for", "in", "outside", "outdoors", "as", "on", "spaces", "at", "hardwi
 
 
 def start(reader: SceneReader) -> Said:
-    """from [PANEL] [up|down] LENGTH PLACE [in METHOD] [, ...] to [bath] WHAT [50a] [240v] [for NAME 36a] [in garage]
+    """from [PANEL|BOX] [up|down] LENGTH PLACE [in METHOD] [, ...] to [bath] WHAT [50a] [for NAME 36a] [in garage]
 
     WHAT: outlet, machine, vehicle, range, dryer, heat pump, water heater, generator inlet, pump, sub-panel NAME,
-    building NAME, dishwasher. It may be said first, the legs after all that is said of it.
+    building NAME, dishwasher. It may be said first, the legs after all that is said of it. From a box, its circuit is
+    drawn out.
     """
-    panel = _panel(reader)
+    panel, box, on = _begin(reader)
     end_first = not _leg_here(reader)
     if end_first:
         reader.phrase(["to"])
     legs = [] if end_first else _legs(reader)
-    said = _end(reader, Asked(kind=KINDS[0], panel=panel, legs=legs))
+    said = _end(reader, Asked(kind=KINDS[0], panel=panel, legs=legs, box=box, on=on))
     while not reader.over() and not (end_first and _legs_begin(reader)):
         said = _about(reader, said)
     if end_first:
@@ -61,7 +62,7 @@ def _of_240(said: Asked) -> tuple[Asked, list[str]]:
     """An outlet of more than 20 A whose volts are not said is one of 240 V, and that is told: outlets of 120 V over
     20 A are rare in a building (common practice, no source)."""
     amps = said.circuit.get("breaker_a", 0)
-    if said.kind.key != "outlet" or "volts" in said.circuit or amps <= WIDE_OUTLET_A:
+    if said.kind.key != "outlet" or said.on or "volts" in said.circuit or amps <= WIDE_OUTLET_A:
         return said, []
     told = f"an outlet of {amps:g} A is taken to be of 240 V; say 120v where it is not"
     return replace(said, circuit={**said.circuit, "volts": 240}), [told]
@@ -80,7 +81,8 @@ def _legs_begin(reader: SceneReader) -> bool:
     return colon or _leg_here(reader)
 
 
-def _panel(reader: SceneReader) -> Panel:
+def _begin(reader: SceneReader) -> tuple[Panel, Box | None, Circuit | None]:
+    """Where it begins: a panel; or a box, with its panel and the circuit that is drawn out."""
     panels, named = reader.scene.job.panels, reader.panels()
     if not panels:
         reader.expect(["panel"])
@@ -92,15 +94,22 @@ def _panel(reader: SceneReader) -> Panel:
     if word is None:
         reader.pos = start_at
         word = reader.phrase(named)
-    if (
-        word is None
-        and len(panels) == 1
-        and (_leg_here(reader) or reader.sees(("to", *BEFORE, *USES, *OUTSIDE, *ENDS, *PLUGGED)))
-    ):
-        return panels[0]
-    if word is None:
-        raise reader.fail("a panel by its name")
-    return named[word]
+    if word is not None:
+        return named[word], None, None
+    if (name := reader.phrase(reader.boxes())) is not None:
+        return _from_box(reader, reader.boxes()[name])
+    if len(panels) == 1 and (_leg_here(reader) or reader.sees(("to", *BEFORE, *USES, *OUTSIDE, *ENDS, *PLUGGED))):
+        return panels[0], None, None
+    raise reader.fail("a panel or a box by its name")
+
+
+def _from_box(reader: SceneReader, box: Box) -> tuple[Panel, Box, Circuit]:
+    job = reader.scene.job
+    found = [circuit for circuit in job.circuits if any(hop.box == box.id for hop in circuit.chain)]
+    if len(found) != 1:
+        on = " and ".join(circuit.name for circuit in found) or "no circuit"
+        raise reader.refuse(f"{box.name} is on {on}; allowed: a box of one circuit, or a panel")
+    return next(panel for panel in job.panels if panel.id == found[0].panel), box, found[0]
 
 
 def _legs(reader: SceneReader) -> list[WalkLeg]:

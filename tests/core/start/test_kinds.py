@@ -293,7 +293,7 @@ def test_what_is_said_wins_over_what_is_usual() -> None:
 @pytest.mark.parametrize(
     ("text", "at", "told"),
     [
-        ("from X 20' attic to range", 5, "a panel by its name"),
+        ("from X 20' attic to range", 5, "a panel or a box by its name"),
         ("from H 20' atic to range", 11, "found 'atic'"),
         ("from H twenty attic to range", 7, "expected"),
         ("from H 20' attic in 6-3", 23, "`to` and what stands at the end"),
@@ -328,10 +328,10 @@ def test_a_panel_that_cannot_be_is_refused_in_words(text: str, told: str) -> Non
 def test_the_only_panel_needs_no_name_and_of_two_one_is_asked_for() -> None:
     named, bare = (begun(PANEL, f"from {name}22' attic in 12-2 to outlet in bath") for name in ("H ", ""))
     assert named == bare and named.circuits[0].panel == named.panels[0].id
-    with pytest.raises(TextError, match="a panel by its name") as refused:
+    with pytest.raises(TextError, match="a panel or a box by its name") as refused:
         begun(PANEL, "panel S 60a 8 spaces", "from 22' attic in 12-2 to outlet in bath")
     assert refused.value.at == 5
-    with pytest.raises(TextError, match="a panel by its name"):
+    with pytest.raises(TextError, match="a panel or a box by its name"):
         begun(PANEL, "from P 22' attic in 12-2 to outlet in bath")
 
 

@@ -75,7 +75,7 @@ def test_the_same_job(spoken: str, short: str) -> None:
         ("40' attic to bananas", "bananas", "what stands at the end"),
         ("20' wall 20' to outlet", "to", '"deep" after a second length'),
         ("20' wall in pvc41 to outlet", "pvc41", "a method"),
-        ("basemnt 40' to outlet", "basemnt", "a panel by its name"),
+        ("basemnt 40' to outlet", "basemnt", "a panel or a box by its name"),
         ("20' wall to outlet 22a", "22a", "no standard breaker"),
         ("0' wall to outlet", "0", "longer than 0"),
     ],

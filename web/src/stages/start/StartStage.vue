@@ -121,14 +121,17 @@ watch([line, () => store.view?.revision], ([text]) => {
 
 /** Says a line; what it made is looked at, in the job now, with its mends. */
 async function say(text: string): Promise<Problem | null> {
-  const before = new Set(store.job?.circuits.map((circuit) => circuit.id))
+  const before = new Set([...(store.job?.circuits ?? []), ...(store.job?.ways ?? [])].map((part) => part.id))
   const problem = await store.edit([{ op: 'say', text, panel: store.panelId ?? undefined }])
   if (problem) return problem
   asked++
   typed.value = kindKey.value = refused.value = ''
   tried.value = null
-  const made = store.job?.circuits.find((circuit) => !before.has(circuit.id))
-  if (made) await store.lookAt({ circuit: made.id, way: undefined })
+  const way = store.job?.ways.find((item) => !before.has(item.id))?.id
+  const made = store.job?.circuits.find(
+    (item) => !before.has(item.id) || (item.chain ?? []).some((hop) => way && hop.path?.includes(way)),
+  )
+  if (made) await store.lookAt({ circuit: made.id, way })
   added.value = !!made
   await nextTick()
   document.querySelector('[data-testid=answers]')?.scrollIntoView({ block: 'nearest' })
