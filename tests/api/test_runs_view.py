@@ -94,7 +94,7 @@ def test_the_first_page_has_its_words(client: TestClient) -> None:
 def test_the_boxes_of_a_circuit_that_stand_in_no_room_show_their_fill(client: TestClient) -> None:
     made = client.post("/api/jobs", json={"text": "panel H 200a\nfrom H 38' crawl in 6-3 to range"}).json()
     found = runs(client, made["head"]["id"])
-    assert [figure["value"] for figure in found["boxes"]] == [37.5]
+    assert [(figure["label"].split(",")[0], figure["value"]) for figure in found["boxes"]] == [("R-1 fill", 37.5)]
     assert found["beside"] == []
     short = client.post("/api/jobs", json={"text": "panel H 200a 1 free\nfrom H 38' crawl in 6-3 to range"}).json()
     beside = runs(client, short["head"]["id"])["beside"]

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from levelrun.core.boxes.catalogue import BoxModel
 from levelrun.core.boxes.entering import Entering
@@ -49,7 +49,10 @@ def loose_boxes(
 @keeping(1024)
 def _filled(book: Codebook, box: Box, entering: tuple[Entering, ...]) -> tuple[Figure | None, tuple[Finding, ...]]:
     view = LooseView(book, (box,), {box.id: entering})
-    return fill_figure(view, box), tuple(judged(book, (fill_rule,), view))
+    figure = fill_figure(view, box)
+    if figure is not None:  # several stand in one list
+        figure = replace(figure, label=f"{box.name} fill, {view.model(box).name}")
+    return figure, tuple(judged(book, (fill_rule,), view))
 
 
 @keeping(4096)
