@@ -33,6 +33,7 @@ from levelrun.core.ways.walk import WalkLeg
 WHIP_IN = 48.0
 WIDE_A = 30  # a receptacle of 30 A and more is wider than one gang: common practice, no source
 MANNER = {"under_joists", "attic"}  # how a cable is run there, not whether it may
+LEVEL = {"attic", "ceiling_joists", "crawl_space", "basement"}  # one goes along these, and to them through a wall
 CABLES = ("NM-B", "UF-B", "MC", "AC", "SER")
 
 
@@ -230,11 +231,7 @@ def _circuit(book: Codebook, said: Asked) -> dict[str, Any]:
 def _methods(book: Codebook, said: Asked) -> list[str]:
     """The method of each leg: as said, else as before it where that may go there, else the best that may."""
     found: list[str] = []
-    place = ""
-    for leg in said.legs:
-        place = leg.place or place
-        if not place:
-            raise EditError("say where the first leg lies: `stud wall`, `trench`, `crawl`", key="text", value="")
+    for leg, place in zip(said.legs, _places(said.legs), strict=True):
         facts = facts_of(book, place, leg.facts)
         before = found[-1] if found else None
         if leg.method:
@@ -248,6 +245,20 @@ def _methods(book: Codebook, said: Asked) -> list[str]:
             usual.sort(key=lambda key: (key not in wanted, key not in inside))
             cable = [key for key in usual if method(book, key).kind == "raceway" or key in wanted]
             found.append((cable or usual or ["EMT"])[0])
+    return found
+
+
+def _places(legs: list[WalkLeg]) -> list[str]:
+    """Where each leg lies: as said, else where the one before lies; up and down from an attic or a crawl space it is
+    in a wall."""
+    found: list[str] = []
+    for leg in legs:
+        before = found[-1] if found else ""
+        rises = before in LEVEL and leg.go in ("up", "down")
+        place = leg.place or ("stud_wall" if rises else before)
+        if not place:
+            raise EditError("say where the first leg lies: `stud wall`, `trench`, `crawl`", key="text", value="")
+        found.append(place)
     return found
 
 
@@ -301,10 +312,9 @@ def _legs(job: Job, book: Codebook, said: Asked, circuit: dict[str, Any], ends: 
     )
     wires = [Wires("THWN-2", size, count), Wires("THWN-2", ground, 1)]
     legs: list[dict[str, Any]] = []
-    place, methods = "", _methods(book, said)
+    methods, places = _methods(book, said), _places(said.legs)
     sizes = _sizes(book, said.legs, methods, f"{size}-{count}", wires)
-    for leg, key, fits in zip(said.legs, methods, sizes, strict=True):
-        place = leg.place or place
+    for leg, place, key, fits in zip(said.legs, places, methods, sizes, strict=True):
         legs.append({
             "go": leg.go, "length_in": leg.length_in, "place": place, "method": key,
             "size": fits, "depth_in": leg.depth_in,

@@ -32,6 +32,7 @@ _TO = re.compile(
 )
 _FOR = re.compile(r"(?P<name>[^;\n\d\"]+?)(?=\s+(?:\d|as\b|in\b|outside\b|at\b|on\b|load\b)|\s*(?:$|;|\n))")
 WIDE_OUTLET_A = 20
+_WATTS = re.compile(r"(?P<n>\d+(?:\.\d+)?)\s*(?P<unit>kw|watts?|w)\b", re.IGNORECASE)
 _THROUGH = ("along", "through", "across")
 MORE = ("for", "in garage", "outside", "as", "on", "spaces", "at")
 ABOUT = ("for", "in", "outside", "outdoors", "as", "on", "spaces", "at", "hardwired")
@@ -98,9 +99,15 @@ def _begin(reader: SceneReader) -> tuple[Panel, Box | None, Circuit | None]:
         return named[word], None, None
     if (name := reader.phrase(reader.boxes())) is not None:
         return _from_box(reader, reader.boxes()[name])
-    if len(panels) == 1 and (_leg_here(reader) or reader.sees(("to", *BEFORE, *USES, *OUTSIDE, *ENDS, *PLUGGED))):
+    if len(panels) == 1 and _goes(reader):
         return panels[0], None, None
     raise reader.fail("a panel or a box by its name")
+
+
+def _goes(reader: SceneReader) -> bool:
+    """Whether a leg, or what stands at the end, begins here."""
+    figure = UNIT.match(reader.text, reader.pos) is not None
+    return figure or _leg_here(reader) or reader.sees(("to", *BEFORE, *USES, *OUTSIDE, *ENDS, *PLUGGED))
 
 
 def _from_box(reader: SceneReader, box: Box) -> tuple[Panel, Box, Circuit]:
@@ -144,10 +151,35 @@ def _legs_after(reader: SceneReader) -> list[WalkLeg]:
 
 def _end(reader: SceneReader, said: Asked) -> Asked:
     """What stands at the end, the room or the outdoors said before it: bath outlet."""
+    figures: list[int] = []  # where amperes and volts stand before it: what they are, its kind tells
+    while True:
+        reader.skip()
+        if (match := UNIT.match(reader.text, reader.pos)) is not None:
+            figures.append(reader.pos)
+            reader.pos = match.end()
+        elif reader.phrase(BEFORE) is None:
+            break
+    said = _kind(reader, said)
+    end = reader.pos
+    for reader.pos in figures:
+        said = _figure(reader, said)
+    reader.pos = end
+    return said
+
+
+def _figure(reader: SceneReader, said: Asked) -> Asked:
+    """Amperes or volts: of what is on for its own load, a charger's 48 A, that load; else of the circuit."""
+    if said.kind.load_first and (load := _amps(reader)) is not None:
+        return replace(said, load_a=load)
     item = dict(said.circuit)
-    while reader.phrase(BEFORE) or (UNIT.match(reader.text, reader.pos) and circuit_part(reader, item)):
-        pass
-    said = replace(said, circuit=item)
+    circuit_part(reader, item)
+    return replace(said, circuit=item)
+
+
+def _kind(reader: SceneReader, said: Asked) -> Asked:
+    """What it is by its word: bath outlet, charger 48a, a circuit for something that is plugged in."""
+    if reader.phrase(["circuit"]) is not None and reader.sees(["for"]):
+        return replace(said, kind=ENDS["outlet"])
     begin = reader.pos
     where = reader.phrase((*USES, *OUTSIDE))
     if where is not None and not reader.sees((*ENDS, *PLUGGED)):  # a garage that is another building
@@ -181,6 +213,17 @@ def _new_name(reader: SceneReader, what: str, usual: str) -> str:
     return reader.token(what)
 
 
+def _watts(reader: SceneReader, said: Asked) -> float | None:
+    """Watts as amperes at its volts, where they stand here: 1500 W."""
+    reader.skip()
+    match = _WATTS.match(reader.text, reader.pos)
+    if match is None:
+        return None
+    reader.pos = match.end()
+    watts = float(match["n"]) * (1000 if match["unit"].lower() == "kw" else 1)
+    return watts / float(said.circuit.get("volts", said.kind.volts))
+
+
 def _amps(reader: SceneReader) -> float | None:
     reader.skip()
     match = UNIT.match(reader.text, reader.pos)
@@ -194,6 +237,8 @@ def _about(reader: SceneReader, said: Asked) -> Asked:
     """One thing more that is said of the circuit or of what stands at its end."""
     item = dict(said.circuit)
     reader.phrase(("of", "and", "rated"))
+    if (load := _watts(reader, said)) is not None:
+        return replace(said, load_a=load)
     if circuit_part(reader, item, MORE):
         reader.phrase(("breaker", "circuit"))
         return replace(said, circuit=item)

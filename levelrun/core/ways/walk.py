@@ -24,8 +24,8 @@ from levelrun.core.ways.shape_words import bends_said, write_bends, write_shape
 from levelrun.core.words import BREAK, NUMBER, Reader
 
 GO = ("up", "down", "over", "left", "right", "back")
-FILLERS = ("the", "a", "an", "of", "on", "along", "through", "across", "inside")
-AND = ("and", "plus")
+FILLERS = ("the", "a", "an", "of", "on", "at", "along", "through", "across", "inside")
+AND = ("and", "plus", "&")
 PIPE = ("conduit", "pipe", "tubing")
 ENDS = {"lb": "LB", "body": "body", "conduit body": "body", "coupling": "coupling"}
 FACT_WORDS: dict[str, tuple[str, Any]] = {

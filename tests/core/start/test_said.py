@@ -40,6 +40,18 @@ SAID = {
         "H 40' crawl then 6' outside wall to heat pump mca 18.4 mocp 25"
     ),
     "15' wall in 6/3 nm cable to a 50 amp range": "H 15' stud wall in nm-b 6-3 to range 50a",
+    "24' of garage wall to a 48 amp car charger": "H 24' garage wall to vehicle 48a",
+    "17' wall in 10/2 to a water heater of 4500 watts": "H 17' stud wall in 10-2 to water heater 18.75a",
+    "20 amp circuit for a freezer in the garage, 30' through the attic": (
+        "H 30' attic to outlet 20a for freezer in garage"
+    ),
+    "35' crawl & up 6' to a range": "H 35' crawl then up 6' stud wall to range",
+    "8' up the wall 20' attic 6' down to a bath outlet": (
+        "H up 8' stud wall then 20' attic then down 6' stud wall to outlet in bath"
+    ),
+    "100' of trench at 24\" deep in uf 10/2 to a well pump, mca 12 max 20": (
+        "H 100' trench 24\" deep in uf-b 10-2 to well pump mca 12 mocp 20"
+    ),
     "60' in the ground, 18\" deep, in 1 inch pvc pipe to a shed of 60 amps": (
         "H 60' trench 18\" deep in pvc40 1 to shed Shed 60a"
     ),
