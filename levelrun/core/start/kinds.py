@@ -3,7 +3,7 @@ the watts and breakers are those of the table of usual loads."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Any
 
 
@@ -11,8 +11,8 @@ from typing import Any
 class Kind:
     """A kind of end. words: after `to`; box: fields of the box there; feeds: a panel stands there, `building` that it
     brings its own; whip: a disconnect first, then the equipment at the end of a whip; load_first: amperes right
-    after its word are its load; least_wire: what the trade does not go under; usual: what its sentence
-    begins with, blank by blank, to be changed."""
+    after its word are its load; least_wire, least_breaker_a: what the trade does not go under; usual: what its
+    sentence begins with, blank by blank, to be changed."""
 
     key: str
     title: str
@@ -29,6 +29,7 @@ class Kind:
     whip: bool = False
     load_first: bool = False
     least_wire: str = "14"
+    least_breaker_a: float = 15.0
 
 
 BUILDINGS = {
@@ -103,12 +104,32 @@ KINDS = (
     ),
 )  # fmt: skip
 ENDS = {word: kind for kind in KINDS for word in kind.words}
-# What stands at an outlet of its own, said as the end itself: to a dishwasher.
+# What stands at an outlet of its own, said as the end itself: to a dishwasher. By the use that its box serves.
 PLUGGED = {
-    "refrigerator": "refrigerator", "fridge": "refrigerator", "dishwasher": "dishwasher",
-    "disposer": "disposer", "microwave": "microwave", "washer": "washer", "washing machine": "washer",
-    "opener": "opener",
+    "refrigerator": "refrigerator", "fridge": "refrigerator", "dishwasher": "dishwasher", "disposer": "disposer",
+    "microwave": "microwave", "washer": "washer", "washing machine": "washer", "opener": "opener",
+    "garage door opener": "opener", "counter outlet": "counter",
 }  # fmt: skip
+
+
+def _own(serves: str, volts: int, breaker_a: float, least_a: float = 15.0) -> Kind:
+    """A machine that is wired, by what it is; what is said first of it is its load."""
+    return replace(
+        ENDS["machine"], box={"kind": "equipment", "serves": serves}, volts=volts, neutral=volts == 120,
+        breaker_a=breaker_a, least_breaker_a=least_a, load_first=True,
+    )  # fmt: skip
+
+
+# Machines that are wired, a welder and a light: volts and breakers of the table of usual loads.
+WIRED = {
+    "kiln": _own("kiln", 240, 60.0),
+    "furnace": _own("furnace", 120, 15.0),
+    "bath heater": _own("bath_heater", 120, 20.0, least_a=20.0),
+    "baseboard heater": _own("space_heater", 240, 20.0),
+    "space heater": _own("space_heater", 240, 20.0),
+    "light": replace(ENDS["outlet"], box={"kind": "light"}, breaker_a=15.0),
+    "welder": replace(ENDS["outlet"], box={"kind": "receptacle", "serves": "welder"}, volts=240, breaker_a=50.0),
+}
 NEMA = {
     (15, False): "6-15", (20, False): "6-20", (30, False): "6-30", (50, False): "6-50", (30, True): "14-30",
     (50, True): "14-50",
@@ -117,4 +138,9 @@ USES = {
     "garage": "garage", "kitchen": "kitchen", "bath": "bath", "bedroom": "bedroom", "living room": "common",
     "hall": "hall", "dining room": "dining", "laundry": "laundry", "basement": "basement", "crawl space": "crawl",
     "utility room": "utility", "shop": "shop", "attic": "attic", "closet": "closet", "porch": "porch",
+}  # fmt: skip
+# Other words for them.
+CALLED = {
+    "bathroom": "bath", "hallway": "hall", "family room": "common", "great room": "common", "workshop": "shop",
+    "crawlspace": "crawl",
 }  # fmt: skip

@@ -17,7 +17,7 @@ from levelrun.core.circuits.protection import wanted_protection
 from levelrun.core.circuits.spaces import occupied
 from levelrun.core.circuits.usual import usual
 from levelrun.core.codebook import Codebook
-from levelrun.core.codebook.lookups import PlaceFacts, ground_size, method, wire_sizes
+from levelrun.core.codebook.lookups import PlaceFacts, ground_size, made_size, method, wire_sizes
 from levelrun.core.editing import next_id, next_name
 from levelrun.core.errors import EditError, LevelRunError
 from levelrun.core.job import Circuit, Job, Panel
@@ -70,8 +70,8 @@ def edits_for(job: Job, book: Codebook, said: Asked) -> list[dict[str, Any]]:
     """The edits of one line, in the order in which each finds what it names."""
     if said.on is not None:
         return _drawn_out(job, book, said, said.on)
-    ends, edits = _ends(job, said)
     circuit = _circuit(book, said)
+    ends, edits = _ends(job, replace(said, circuit={**said.circuit, **_outlet(circuit)}))
     legs = _legs(job, book, said, circuit, ends)
     _boxed(book, edits, circuit, legs)
     way, ident = next_id(job, "w"), next_id(job, "c")
@@ -103,7 +103,7 @@ def _drawn_out(job: Job, book: Codebook, said: Asked, on: Circuit) -> list[dict[
     if said.kind.volts != on.volts and said.kind.key not in ("outlet", "machine"):
         raise EditError(f"{called} of {on.volts} V; {said.kind.title} wants {said.kind.volts}", key="text")
     circuit = on.model_dump()
-    ends, edits = _ends(job, replace(said, circuit={key: circuit[key] for key in ("volts", "breaker_a", "neutral")}))
+    ends, edits = _ends(job, replace(said, circuit=_outlet(circuit)))
     way, item = next_id(job, "w"), edits[-1]["item"]
     legs = _legs(job, book, said, circuit, ends)
     name = f"{said.begin.name} to {item['name']}"
@@ -113,6 +113,11 @@ def _drawn_out(job: Job, book: Codebook, said: Asked, on: Circuit) -> list[dict[
         {"op": "chain", "circuit": on.id, "boxes": ends, "after": said.begin.id},
         {"op": "route", "circuit": on.id, "box": ends[-1], "path": [way]},
     ]
+
+
+def _outlet(circuit: dict[str, Any]) -> dict[str, Any]:
+    """What of a circuit its receptacle follows."""
+    return {key: circuit[key] for key in ("volts", "breaker_a", "neutral")}
 
 
 def _title(said: Asked) -> str:
@@ -210,7 +215,8 @@ def _circuit(book: Codebook, said: Asked) -> dict[str, Any]:
     item.setdefault("neutral", kind.neutral and not plug)
     item.setdefault("nameplate", kind.nameplate)
     load = said.load_a if said.load_a is not None else kind.load_a
-    steady = bool(kind.box.get("continuous")) or kind.key == "water-heater"
+    serves = usual(book, kind.box["serves"]) if kind.box.get("serves") else None
+    steady = bool(kind.box.get("continuous")) or (serves is not None and serves.continuous)
     if "breaker_a" not in item:
         most = item.get("largest_breaker_a")
         item["breaker_a"] = (
@@ -218,9 +224,12 @@ def _circuit(book: Codebook, said: Asked) -> dict[str, Any]:
             if most
             else kind.breaker_a
             if load is None
-            else max(standard_breaker(book, load * (1.25 if steady else 1.0)), kind.breaker_a if plug else 15.0)
+            else max(
+                standard_breaker(book, load * (1.25 if steady else 1.0)),
+                kind.breaker_a if plug else kind.least_breaker_a,
+            )
         )
-    usual_w = usual(book, kind.box["serves"]).watts if kind.box.get("serves") else 0.0
+    usual_w = serves.watts if serves is not None else 0.0
     load = usual_w / item["volts"] if load is None and usual_w else load
     methods = _methods(book, said)
     item["method"] = methods[0] if methods[0] in CABLES else "raceway"
@@ -361,7 +370,8 @@ def _sizes(book: Codebook, legs: list[WalkLeg], methods: list[str], cable: str, 
 def _size(book: Codebook, key: str, cable: str, wires: list[Wires]) -> str:
     if method(book, key).kind == "raceway":
         return smallest_size(book, key, wires) or ""
-    return cable
+    wire, _, count = cable.rpartition("-")
+    return made_size(book, key, wire, int(count)) or cable
 
 
 def _protection(job: Job, book: Codebook, said: Asked, item: dict[str, Any], edits: list[dict[str, Any]]) -> str:

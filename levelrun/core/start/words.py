@@ -11,12 +11,15 @@ from levelrun.core.circuits.words import UNIT, circuit_part
 from levelrun.core.codebook.lookups import places
 from levelrun.core.job import Box, Circuit, Panel
 from levelrun.core.site.scene import SMALL, Said, SceneReader
-from levelrun.core.start.kinds import BUILDINGS, ENDS, KINDS, PLUGGED, USES, Kind
+from levelrun.core.start.kinds import BUILDINGS, CALLED, ENDS, KINDS, PLUGGED, USES, WIRED, Kind
 from levelrun.core.start.made import Asked, edits_for
 from levelrun.core.ways.walk import GO, WalkLeg, suggest
 from levelrun.core.ways.words import read_legs
 
 BEFORE = (*SMALL, "my", "new")
+ROOMS = {**USES, **CALLED}
+STANDS = (*ENDS, *PLUGGED, *WIRED)
+PLUGS = ("outlet", "receptacle", "plug")
 OUTSIDE = ("outside", "outdoor", "outdoors")
 
 
@@ -26,8 +29,8 @@ def _any(words: Iterable[str]) -> str:
 
 # To what a leg goes no farther: a 50 amp garage outlet.
 _TO = re.compile(
-    rf"\bto\s+(?=(?:(?:{_any(BEFORE)})\s+|{UNIT.pattern}\s+)*(?:(?:{_any((*USES, *OUTSIDE))})\s+)?"
-    rf"(?:{_any((*ENDS, *PLUGGED))})\b)",
+    rf"\bto\s+(?=(?:(?:{_any(BEFORE)})\s+|{UNIT.pattern}\s+)*(?:(?:{_any((*ROOMS, *OUTSIDE))})\s+)?"
+    rf"(?:{_any(STANDS)})\b)",
     re.IGNORECASE,
 )
 _FOR = re.compile(r"(?P<name>[^;\n\d\"]+?)(?=\s+(?:\d|as\b|in\b|outside\b|at\b|on\b|load\b)|\s*(?:$|;|\n))")
@@ -107,7 +110,7 @@ def _begin(reader: SceneReader) -> tuple[Panel, Box | None, Circuit | None]:
 def _goes(reader: SceneReader) -> bool:
     """Whether a leg, or what stands at the end, begins here."""
     figure = UNIT.match(reader.text, reader.pos) is not None
-    return figure or _leg_here(reader) or reader.sees(("to", *BEFORE, *USES, *OUTSIDE, *ENDS, *PLUGGED))
+    return figure or _leg_here(reader) or reader.sees(("to", *BEFORE, *ROOMS, *OUTSIDE, *STANDS))
 
 
 def _from_box(reader: SceneReader, box: Box) -> tuple[Panel, Box, Circuit]:
@@ -181,18 +184,21 @@ def _kind(reader: SceneReader, said: Asked) -> Asked:
     if reader.phrase(["circuit"]) is not None and reader.sees(["for"]):
         return replace(said, kind=ENDS["outlet"])
     begin = reader.pos
-    where = reader.phrase((*USES, *OUTSIDE))
-    if where is not None and not reader.sees((*ENDS, *PLUGGED)):  # a garage that is another building
+    where = reader.phrase((*ROOMS, *OUTSIDE))
+    if where is not None and not reader.sees(STANDS):  # a garage that is another building
         reader.pos, where = begin, None
     if where is not None:
-        said = replace(said, outdoors=True) if where in OUTSIDE else replace(said, use=USES[where])
-    word = reader.need((*ENDS, *PLUGGED), "what stands at the end")
+        said = replace(said, outdoors=True) if where in OUTSIDE else replace(said, use=ROOMS[where])
+    word = reader.need(STANDS, "what stands at the end")
     if word in PLUGGED:
         outlet = ENDS["outlet"]
         kind = replace(outlet, box={**outlet.box, "serves": PLUGGED[word]})
         return replace(said, kind=kind, name=word.capitalize())
-    kind = ENDS[word]
-    said = replace(said, kind=kind, building=BUILDINGS.get(word, ""))
+    kind = WIRED.get(word) or ENDS[word]
+    name = word.capitalize() if word in WIRED else ""
+    said = replace(said, kind=kind, building=BUILDINGS.get(word, ""), name=name)
+    if kind.box.get("kind") == "receptacle" and word not in PLUGS:
+        reader.phrase(PLUGS)  # a dryer outlet
     if kind.feeds:
         return replace(said, fed=_new_name(reader, "a name for it", word.capitalize() if word in BUILDINGS else ""))
     if kind.load_first:
@@ -274,8 +280,8 @@ def _serving(kind: Kind, name: str) -> Kind:
 
 def _in(reader: SceneReader, said: Asked) -> Asked:
     named = {name: item.id for name, item in reader.buildings().items()}
-    word = reader.need([*USES, *named], "a room or a building: garage, kitchen, bath")
-    return replace(said, use=USES[word]) if word in USES else replace(said, structure=named[word])
+    word = reader.need([*USES, *named, *CALLED], "a room or a building: garage, kitchen, bath")
+    return replace(said, use=ROOMS[word]) if word in ROOMS else replace(said, structure=named[word])
 
 
 def _outside(reader: SceneReader, said: Asked) -> Asked:

@@ -4,9 +4,13 @@ from __future__ import annotations
 
 import pytest
 
+from levelrun.core.circuits.usual import usual
+from levelrun.core.codebook import load
 from levelrun.core.edits import Looked, said_on
 from levelrun.core.errors import LevelRunError, TextError
 from levelrun.core.job import Job
+from levelrun.core.plan import plan as plan_of
+from levelrun.core.start.kinds import WIRED
 from tests.conftest import built
 
 HOUSE = built("panel H 150a 24 spaces taken 1-16 18")
@@ -126,3 +130,89 @@ def test_a_figure_of_the_nameplate_is_read_on_both_sides_of_its_word() -> None:
         assert (made.least_ampacity_a, made.largest_breaker_a) == (18.4, 25), text
     both = line("40' crawl to heat pump 30a mca 18.4 mocp 40").circuits[-1]
     assert (both.breaker_a, both.least_ampacity_a, both.largest_breaker_a) == (30, 18.4, 40)
+
+
+@pytest.mark.parametrize("word", [word for word, kind in WIRED.items() if kind.box.get("serves")])
+def test_a_machine_by_its_name_is_that_of_the_table_of_loads(word: str) -> None:
+    kind, row = WIRED[word], usual(load("us-2023"), WIRED[word].box["serves"])
+    assert (kind.volts, kind.breaker_a) == (row.volts, row.breaker_a)
+    job = line(f"30' of wall to a {word} in shop")
+    (box,), (circuit,) = job.boxes, job.circuits
+    assert (box.serves, circuit.name, circuit.volts) == (kind.box["serves"], word.capitalize(), row.volts)
+    assert circuit.breaker_a == row.breaker_a
+    assert not [item for item in plan_of(job).findings if item.severity == "stop"]
+
+
+@pytest.mark.parametrize(
+    ("said", "breaker", "wire", "size"),
+    [
+        (
+            "30' wall to a kiln 48a in shop",
+            60,
+            "4",
+            "4-3",
+        ),  # 48 x 1.25 = 60; No. 6 of 60 C carries 55; no 4-2 is made
+        ("30' wall in emt to a kiln 48a in shop", 60, "6", "3/4"),  # No. 6 of 75 C carries 65
+        ("30' wall to a kiln 36a in shop", 45, "6", "6-2"),  # 36 x 1.25 = 45; No. 8 of 60 C carries 40
+        ("30' wall to outlet 240v for kiln 36a in shop", 45, "6", "6-2"),
+        ("30' wall to a bath heater 1500 w in bath", 20, "12", "12-2"),
+        ("30' wall to a baseboard heater 3.6 kw in hall", 20, "12", "12-2"),  # 15 A for hours: 18.75
+        ("30' wall to a furnace in basement", 15, "14", "14-2"),
+    ],
+)
+def test_what_is_on_for_hours_gets_the_breaker_and_wire_for_it(said: str, breaker: int, wire: str, size: str) -> None:
+    """Table 310.16 and 210.20(A), from memory: 125 % of a continuous load."""
+    job = line(said)
+    (circuit,) = job.circuits
+    assert (circuit.breaker_a, circuit.wire_size, job.ways[0].legs[0].size) == (breaker, wire, size)
+    assert not [item.code for item in plan_of(job).findings if item.code in ("circuit-high", "ampacity-short")]
+
+
+@pytest.mark.parametrize(
+    ("said", "kind", "serves", "use"),
+    [
+        ("a kitchen counter outlet", "receptacle", "counter", "kitchen"),
+        ("a bathroom outlet", "receptacle", "", "bath"),
+        ("the garage door opener", "receptacle", "opener", ""),
+        ("a 30a dryer outlet", "receptacle", "dryer", "laundry"),
+        ("a light in the hall", "light", "", "hall"),
+        ("a laundry outlet for the washer", "receptacle", "washer", "laundry"),
+    ],
+)
+def test_the_room_and_the_use_of_an_end(said: str, kind: str, serves: str, use: str) -> None:
+    (box,) = line(f"20' wall to {said}").boxes
+    assert (box.kind, box.serves, box.use) == (kind, serves, use)
+
+
+def test_from_a_box_its_circuit_is_drawn_out() -> None:
+    """20 ft to R-1, 8 ft on: 96 + 8 + 8 + 6 + 4.8 = 122.8 in, 11 ft of the circuit's own No. 14; no new breaker."""
+    first = line("20' wall in 14/2 to a bedroom outlet 15a")
+    job = line("R-1 8' of wall to a bedroom outlet", first)
+    (circuit,) = job.circuits
+    assert [(hop.box, hop.after) for hop in circuit.chain] == [("b1", None), ("b2", "b1")]
+    way = job.ways[-1]
+    assert (way.start, circuit.chain[1].path) == ("b1", (way.id,))
+    assert [(leg.length_in, leg.size, leg.end.node) for leg in way.legs] == [(96.0, "14-2", "b2")]
+    (cut,) = next(plan for plan in plan_of(job).ways if plan.summary.id == way.id).whole.cuts
+    assert cut.figure.text == "11′"
+    assert circuit.model_dump(exclude={"chain"}) == first.circuits[0].model_dump(exclude={"chain"})
+    branched = line("R-1 6' of wall to a bedroom outlet", job).circuits[0]
+    assert [(hop.box, hop.after) for hop in branched.chain] == [("b1", None), ("b2", "b1"), ("b3", "b1")]
+
+
+@pytest.mark.parametrize(
+    ("said", "told"),
+    [
+        ("R-1 8' wall to outlet 20a", "R-1 is on Outlet, whose breaker and wire are said there"),
+        ("R-1 8' wall to a dryer", "R-1 is on Outlet of 120 V; a dryer wants 240"),
+        ("R-1 8' wall to a sub-panel S", "a sub-panel here begins at a panel"),
+        ("R-1 8' wall to heat pump mca 10 max 15", "a heat pump begins at a panel"),
+        ("R-9 8' wall to outlet", "a panel or a box by its name"),
+        ("R-2 8' wall to outlet", "R-2 is on no circuit"),
+    ],
+)
+def test_what_cannot_be_drawn_out_of_a_box_is_refused(said: str, told: str) -> None:
+    first = line("20' wall in 14/2 to a bedroom outlet 15a")
+    job = built("room Den 10' x 10'; set receptacle north 3' as R-2", first)
+    with pytest.raises(LevelRunError, match=told):
+        line(said, job)
