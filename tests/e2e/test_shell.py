@@ -3,6 +3,7 @@
 import re
 from collections.abc import Callable
 
+import pytest
 from playwright.sync_api import Browser, Page, expect
 
 from tests.conftest import PLANTED
@@ -82,3 +83,18 @@ def test_two_quick_edits_are_both_made(open_page: Open) -> None:
     for index in range(4):
         expect(ticks.nth(index)).to_be_checked()
     stops(page, PLANTED)
+
+
+@pytest.mark.parametrize("width", [1280, 1024, 800, 390])
+def test_all_of_the_header_is_on_the_glass(open_page: Open, width: int) -> None:
+    """At a desk, on a tablet either way, on a phone: no button of the header, and no stage, hangs over its side; what
+    is typed has room."""
+    page = open_page(width, 800, "/jobs/{job}/trench")
+    assert page.evaluate("document.documentElement.scrollWidth") <= width
+    header = page.locator("header.bar")
+    for button in header.get_by_role("button").all():
+        if button.is_visible():
+            box = button.bounding_box()
+            assert box is not None and box["x"] >= 0 and box["x"] + box["width"] <= width, button.inner_text()
+    line = page.locator(LINE).bounding_box()
+    assert line is not None and line["width"] >= 190

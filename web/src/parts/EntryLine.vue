@@ -242,6 +242,7 @@ defineExpose({ focus: () => input.value?.focus(), start })
 <style scoped>
 .line {
   position: relative;
+  container-type: inline-size;
 }
 .box {
   display: flex;
@@ -319,7 +320,8 @@ mark {
   color: var(--stop);
   border-bottom: 2px solid var(--stop);
 }
-@media (max-width: 700px) {
+/* On a phone, and between two columns on a tablet. */
+@container (max-width: 600px) {
   .box {
     flex-wrap: wrap;
   }
@@ -327,6 +329,8 @@ mark {
     width: 100%;
     justify-content: flex-start;
   }
+}
+@media (max-width: 700px) {
   .key {
     padding: 9px 11px;
     font-size: 15px;

@@ -175,7 +175,7 @@ function go(severity: 'stop' | 'check') {
 .stages {
   display: flex;
   height: 100%;
-  margin-left: 10px;
+  margin-left: 6px;
 }
 .stages a {
   color: #cfd2cf;
@@ -183,7 +183,7 @@ function go(severity: 'stop' | 'check') {
   font-weight: 600;
   font-size: 15.5px;
   white-space: nowrap;
-  padding: 14px 10px 0;
+  padding: 14px clamp(7px, 0.62vw, 12px) 0;
   border-bottom: 3px solid transparent;
 }
 .stages a.here {
@@ -210,25 +210,8 @@ function go(severity: 'stop' | 'check') {
   border-color: #c98508;
   color: #f0b84e;
 }
-@media (max-width: 700px) {
-  .bar {
-    gap: 4px;
-    padding: 0 8px;
-  }
-  .mark,
-  .help,
-  .dark,
-  .pocket,
-  .rules {
-    display: none;
-  }
-  .brand {
-    position: absolute;
-    width: 1px;
-    height: 1px;
-    overflow: hidden;
-    clip-path: inset(50%);
-  }
+/* Too narrow for one row: the stages stand below. */
+@media (max-width: 1240px) {
   .bar {
     flex-wrap: wrap;
     height: auto;
@@ -243,6 +226,26 @@ function go(severity: 'stop' | 'check') {
   }
   .stages a {
     padding: 7px 13px 0;
+  }
+}
+@media (max-width: 700px) {
+  .bar {
+    gap: 4px;
+    padding: 4px 8px 0;
+  }
+  .mark,
+  .help,
+  .dark,
+  .pocket,
+  .rules {
+    display: none;
+  }
+  .brand {
+    position: absolute;
+    width: 1px;
+    height: 1px;
+    overflow: hidden;
+    clip-path: inset(50%);
   }
   .bar :deep(.v-btn--icon) {
     width: 32px;
