@@ -97,6 +97,12 @@ class SceneReader(Reader):
             super().phrase(("wall",))
         return found
 
+    def expect(self, options: Iterable[str]) -> None:
+        """As Reader.expect, behind a small word: what is completed or refused is the word after it."""
+        super().expect(options)
+        if (small := _SMALL.match(self.text, self.pos)) is not None:
+            self.expected = (small.end(), self.expected[1])
+
     def refuse(self, message: str, at: int | None = None, allowed: list[str] | None = None) -> TextError:
         """A refusal at a place of the text: by default where the last word was read."""
         where = self.expected[0] if at is None else at
@@ -245,6 +251,7 @@ class SceneReader(Reader):
 
 
 _IN = re.compile(r'"[^"\n]*"|(?P<in>\b(?:in|of)\s)', re.IGNORECASE)
+_SMALL = re.compile(rf"(?:{'|'.join(SMALL)})\s+", re.IGNORECASE)
 _DAY = re.compile(r"\d{4}-\d{2}-\d{2}")
 _MEASURED = re.compile(r"\d+(?:\.\d+)?['\"]|\d+(?:a|v|ft|in)$", re.IGNORECASE)
 

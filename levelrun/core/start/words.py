@@ -19,6 +19,7 @@ from levelrun.core.ways.words import read_legs
 BEFORE = (*SMALL, "my", "new")
 ROOMS = {**USES, **CALLED}
 STANDS = (*ENDS, *PLUGGED, *WIRED)
+OFFERED = (*(kind.words[0] for kind in KINDS), *WIRED, "dishwasher", "refrigerator", "microwave", "washer")
 PLUGS = ("outlet", "receptacle", "plug")
 OUTSIDE = ("outside", "outdoor", "outdoors")
 
@@ -33,6 +34,7 @@ _TO = re.compile(
     rf"(?:{_any(STANDS)})\b)",
     re.IGNORECASE,
 )
+_BEGUN = re.compile(rf"\bto\s+(?:(?:{_any(BEFORE)})\s+)*(?:(?:{_any((*ROOMS, *OUTSIDE))})\s+)?", re.IGNORECASE)
 _FOR = re.compile(r"(?P<name>[^;\n\d\"]+?)(?=\s+(?:\d|as\b|in\b|outside\b|at\b|on\b|load\b)|\s*(?:$|;|\n))")
 WIDE_OUTLET_A = 20
 _WATTS = re.compile(r"(?P<n>\d+(?:\.\d+)?)\s*(?P<unit>kw|watts?|w)\b", re.IGNORECASE)
@@ -134,9 +136,9 @@ def _legs(reader: SceneReader) -> list[WalkLeg]:
         at, options = suggest(reader.scene.book, said)
         reader.pos = begin + len(said)
         ends = [option for option in options if not option.startswith("to ")]
-        last = [found.end() for found in re.finditer(r"\bto\s+", said)] if legs[-1].to else []
+        last = [found.end() for found in _BEGUN.finditer(said)] if legs[-1].to else []
         where = begin + last[-1] if last else begin + at
-        words = list(ENDS) if last else [f"to {word}" for word in ENDS]
+        words = list(OFFERED) if last else [f"to {word}" for word in OFFERED]
         reader.expected = (where, [*words, *ends])
         raise reader.fail("`to` and what stands at the end: outlet, vehicle, range, heat pump, sub-panel …")
     reader.pos = begin + match.end()
@@ -189,7 +191,10 @@ def _kind(reader: SceneReader, said: Asked) -> Asked:
         reader.pos, where = begin, None
     if where is not None:
         said = replace(said, outdoors=True) if where in OUTSIDE else replace(said, use=ROOMS[where])
-    word = reader.need(STANDS, "what stands at the end")
+    reader.expect(OFFERED)
+    word = reader.phrase(STANDS)
+    if word is None:
+        raise reader.fail("what stands at the end")
     if word in PLUGGED:
         outlet = ENDS["outlet"]
         kind = replace(outlet, box={**outlet.box, "serves": PLUGGED[word]})
