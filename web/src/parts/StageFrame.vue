@@ -20,7 +20,7 @@
 <style scoped>
 .stage {
   display: grid;
-  grid-template-columns: 224px minmax(0, 1fr) 312px;
+  grid-template-columns: clamp(190px, 17.5vw, 224px) minmax(0, 1fr) clamp(272px, 24.4vw, 312px);
   height: 100%;
 }
 .left,

@@ -318,9 +318,14 @@ useKeys(
   background: var(--chalk);
   color: var(--card);
 }
-@media (max-width: 1000px) {
+/* On a tablet the chain stands under its panel. */
+@media (max-width: 1200px) {
   .work {
     display: block;
+    overflow-y: auto;
+  }
+  .panelside,
+  .chainside {
     overflow: visible;
   }
   .chainside {
@@ -329,6 +334,11 @@ useKeys(
   .map {
     flex: none;
     height: 220px;
+  }
+}
+@media (max-width: 1000px) {
+  .work {
+    overflow: visible;
   }
 }
 </style>

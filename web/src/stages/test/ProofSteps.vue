@@ -139,7 +139,7 @@ ol {
 }
 li {
   display: grid;
-  grid-template-columns: 26px minmax(190px, 1.25fr) minmax(130px, 1fr) 116px;
+  grid-template-columns: 26px minmax(140px, 1.25fr) minmax(100px, 1fr) 116px;
   gap: 4px 14px;
   align-items: center;
   padding: 7px 14px;
