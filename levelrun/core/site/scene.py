@@ -136,9 +136,11 @@ class SceneReader(Reader):
         """The room that this sentence names later on, after `in` or `of`; None where it names none."""
         end = BREAK.search(self.text, self.pos)
         start, rooms = self.pos, self.scene.rooms()
+        named = False  # a name may have an `of` of its own
         for match in _IN.finditer(self.text, start, end.start() if end else len(self.text)):
+            named |= match["as"] is not None
             self.pos = match.end()
-            name = self.phrase(rooms) if match["in"] else None
+            name = self.phrase(rooms) if match["in"] or (match["of"] and not named) else None
             self.pos = start
             if name is not None:
                 return rooms[name]
@@ -165,6 +167,15 @@ class SceneReader(Reader):
         if self.phrase(["of"]) is not None:
             self.again(room)
         return face
+
+    def sees_along(self) -> bool:
+        """Whether a place along a wall stands here that can be nothing else: centre, or a length from a corner."""
+        start, found = self.pos, self.sees(CENTRE)
+        if not found and self.sees_length():
+            self.length()
+            found = self.sees((*LEFT, *RIGHT))
+        self.pos = start
+        return found
 
     def along(self, face: Wall, width: float = 0.0) -> float:
         """A place along a wall from its left corner as one faces it, inches; `from the right` from the other one, to
@@ -250,7 +261,7 @@ class SceneReader(Reader):
         return f"{from_space}/{from_space + 2}" if circuit.poles == 2 else f"{from_space}{circuit.half}"
 
 
-_IN = re.compile(r'"[^"\n]*"|(?P<in>\b(?:in|of)\s)', re.IGNORECASE)
+_IN = re.compile(r'"[^"\n]*"|(?P<in>\bin\s)|(?P<of>\bof\s)|(?P<as>\bas\s)', re.IGNORECASE)
 _SMALL = re.compile(rf"(?:{'|'.join(SMALL)})\s+", re.IGNORECASE)
 _DAY = re.compile(r"\d{4}-\d{2}-\d{2}")
 _MEASURED = re.compile(r"\d+(?:\.\d+)?['\"]|\d+(?:a|v|ft|in)$", re.IGNORECASE)

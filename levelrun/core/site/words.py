@@ -12,7 +12,7 @@ from levelrun.core.site import building_words
 from levelrun.core.site.building_words import a_level, east_north
 from levelrun.core.site.framing import FINISHES, depth_of
 from levelrun.core.site.geometry import STEPS, Point, close_chain, rectangle, walls_of
-from levelrun.core.site.scene import CENTRE, SHORT, Said, SceneReader
+from levelrun.core.site.scene import SHORT, Said, SceneReader
 from levelrun.core.site.sharing import mates
 
 USES = {
@@ -210,7 +210,7 @@ def _opening(kind: str) -> Callable[[SceneReader], Said]:
         reader.phrase(["wide"])
         while not reader.over():
             reader.expect(OPENED)
-            if reader.sees(CENTRE) or reader.sees_length():
+            if reader.sees_along():
                 at = reader.along(face, item["width_in"])
                 continue
             word = reader.need(OPENED, "at, sill, hinge or out")

@@ -95,6 +95,13 @@ def test_a_reading_from_the_right_corner_is_to_the_near_edge(text: str, at_in: f
     assert fresh[-1].at_in == at_in
 
 
+def test_a_name_may_have_an_of_of_its_own() -> None:
+    job = said_on(JOB, "set light centre as Lamp of Den", LOOK)[0]
+    assert (job.boxes[-1].name, job.boxes[-1].room) == ("Lamp of Den", KITCHEN.id)
+    job = said_on(JOB, "set light in the middle of Den as Lamp", LOOK)[0]
+    assert (job.boxes[-1].name, job.boxes[-1].room) == ("Lamp", DEN.id)
+
+
 def test_a_gfci_receptacle_protects_what_is_behind_it() -> None:
     assert made("set a gfci outlet north 3'")["boxes"][-1]["protects"] == "gfci"
     assert made("set an outlet north 3'")["boxes"][-1]["protects"] == ""
@@ -113,6 +120,7 @@ def test_a_circuit_without_a_space_takes_the_first_free_one_and_tells_it() -> No
         ("set receptacle north wall 30' from the right", "past the north wall, 144 in long"),
         ("set receptacle the wall 4'", "a wall of Kitchen"),
         ("door south 12' at 1' from the right", "past the south wall"),
+        ("door south 3' 6'8", "at, sill, hinge or out"),  # a height without its x is no place
         ("circuit 5 20a Counter: R-1 R-9", "a box by its name"),
         ("circuit 5 20a: R-1 R-1", "a box by its name"),
         ("set light in the", "a room by its name"),
