@@ -252,6 +252,9 @@ def _item(reader: _WalkReader, leg: WalkLeg) -> WalkLeg:
         if not _deep(reader):
             raise reader.fail('"deep" after a second length, or a comma or `then` before the next leg')
         return replace(leg, depth_in=depth)
+    if reader.sees(("floor joists", "floor")):
+        reader.expect(("crawl", "basement", "ceiling joists"))
+        raise reader.fail("the joists of which floor: crawl, basement or ceiling joists")
     raise reader.fail('a place, a depth, "in" a method, "with" bends or "to" an end')
 
 

@@ -84,7 +84,7 @@ def test_the_same_job(spoken: str, short: str) -> None:
 @pytest.mark.parametrize(
     ("said", "word", "told"),
     [
-        ("40' floor joists to outlet", "floor", "a place"),
+        ("40' floor joists to outlet", "floor", "crawl, basement or ceiling joists"),
         ("43' trench 16\" in pvc40 to pump", "in", '"deep" after a second length'),
         ("attic to outlet", "to", "has no unit|a length"),
         ("bath outlet", "", "how far it is and through what"),
