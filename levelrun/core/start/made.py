@@ -51,6 +51,7 @@ class Asked:
     circuit: dict[str, Any] = field(default_factory=dict)
     name: str = ""
     load_a: float | None = None
+    load_w: float | None = None
     use: str = ""
     structure: str = ""
     where: str = ""

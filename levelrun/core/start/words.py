@@ -61,6 +61,8 @@ def start(reader: SceneReader) -> Said:
     if end_first:
         said = replace(said, legs=_legs_after(reader))
     said, told = _of_240(said)
+    if said.load_w is not None:  # once its volts are known
+        said = replace(said, load_a=said.load_w / float(said.circuit.get("volts", said.kind.volts)))
     return Said(edits_for(reader.scene.job, reader.scene.book, said), panel=panel.id, told=told)
 
 
@@ -224,15 +226,14 @@ def _new_name(reader: SceneReader, what: str, usual: str) -> str:
     return reader.token(what)
 
 
-def _watts(reader: SceneReader, said: Asked) -> float | None:
-    """Watts as amperes at its volts, where they stand here: 1500 W."""
+def _watts(reader: SceneReader) -> float | None:
+    """Watts, where they stand here: 1500 W, 1.5 kW."""
     reader.skip()
     match = _WATTS.match(reader.text, reader.pos)
     if match is None:
         return None
     reader.pos = match.end()
-    watts = float(match["n"]) * (1000 if match["unit"].lower() == "kw" else 1)
-    return watts / float(said.circuit.get("volts", said.kind.volts))
+    return float(match["n"]) * (1000 if match["unit"].lower() == "kw" else 1)
 
 
 def _amps(reader: SceneReader) -> float | None:
@@ -248,8 +249,8 @@ def _about(reader: SceneReader, said: Asked) -> Asked:
     """One thing more that is said of the circuit or of what stands at its end."""
     item = dict(said.circuit)
     reader.phrase(("of", "and", "rated"))
-    if (load := _watts(reader, said)) is not None:
-        return replace(said, load_a=load)
+    if (watts := _watts(reader)) is not None:
+        return replace(said, load_w=watts)
     if circuit_part(reader, item, MORE):
         reader.phrase(("breaker", "circuit"))
         return replace(said, circuit=item)

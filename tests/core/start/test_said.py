@@ -158,6 +158,7 @@ def test_a_machine_by_its_name_is_that_of_the_table_of_loads(word: str) -> None:
         ("30' wall to a bath heater 1500 w in bath", 20, "12", "12-2"),
         ("30' wall to a baseboard heater 3.6 kw in hall", 20, "12", "12-2"),  # 15 A for hours: 18.75
         ("30' wall to a furnace in basement", 15, "14", "14-2"),
+        ("30' wall to outlet for planer 2880w 240v in shop", 20, "12", "12-2"),  # 12 A: the volts may come after
     ],
 )
 def test_what_is_on_for_hours_gets_the_breaker_and_wire_for_it(said: str, breaker: int, wire: str, size: str) -> None:
@@ -216,3 +217,9 @@ def test_what_cannot_be_drawn_out_of_a_box_is_refused(said: str, told: str) -> N
     job = built("room Den 10' x 10'; set receptacle north 3' as R-2", first)
     with pytest.raises(LevelRunError, match=told):
         line(said, job)
+
+
+@pytest.mark.parametrize("order", ["1500w 240v", "240v 1500w", "240v 1.5 kw"])
+def test_watts_are_of_the_volts_wherever_they_are_said(order: str) -> None:
+    (box,) = line(f"30' wall to outlet for heater {order} in hall").boxes
+    assert box.load_w == 1500
