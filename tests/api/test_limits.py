@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import math
 import os
 import random
 import time
@@ -20,6 +21,7 @@ from levelrun.core.site.parts import LONGEST_WALL_IN
 from levelrun.exchange.notes_file import MAX_BYTES, NotesFileError, read_notes
 from tests.api.work import parts, sleeping
 from tests.conftest import edited, one_way
+from tests.core.test_kept_plans import forget
 
 MOST_S = 2.0  # of processor time, for one request at the greatest that is allowed
 
@@ -53,11 +55,19 @@ def yardstick() -> float:
 
 
 def in_time(act: Callable[[], Any]) -> Any:
-    """What `act` gives; it must not take over the bearable processor time, on a machine that is not kept busy."""
-    slower = yardstick()
-    before = time.process_time()
-    found = act()
-    spent = (time.process_time() - before) / max(slower, yardstick())
+    """What `act` gives; it must not take over the bearable processor time, on a machine that is not kept busy. One
+    that was held up while it acted is asked once more, with nothing kept."""
+    found = None
+    spent = math.inf
+    for again in (False, True):
+        if spent < MOST_S:
+            break
+        if again:
+            forget()
+        slower = yardstick()
+        before = time.process_time()
+        found = act()
+        spent = (time.process_time() - before) / max(slower, yardstick())
     assert spent < MOST_S
     return found
 

@@ -7,7 +7,7 @@ import re
 from collections.abc import Callable
 from pathlib import Path
 
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 
 from tests.conftest import PLANTED
 from tests.e2e.hands import LINE, new_job, say, settled, stage, stops
@@ -116,11 +116,15 @@ def test_where_a_thing_goes_leads_to_it(open_page: Open) -> None:
 def test_the_desk_answers_and_a_price_book_comes_from_a_file(open_page: Open, tmp_path: Path) -> None:
     page = open_page()
     stage(page, 7)
+    held: list[Route] = []
+    page.route("**/list", lambda route: held.append(route))
     page.get_by_test_id("prices").click()
     book = page.get_by_test_id("price-book")
-    book.get_by_test_id("desk").click()
-    settled(page)
+    book.get_by_test_id("desk").click()  # while the list is on its way: it is waited for
+    held.pop().continue_()
+    page.unroute("**/list")
     expect(book.get_by_role("status")).to_contain_text("Simulated desk")
+    settled(page)
     book.get_by_test_id("take-quotes").click()
     settled(page)
     wrong = tmp_path / "prices.csv"

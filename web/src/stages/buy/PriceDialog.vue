@@ -35,7 +35,8 @@ const list = computed(() => {
 })
 const out = computed(() => Object.values(quotes.value).filter((one) => one.out))
 const today = () => new Date().toLocaleDateString('sv')
-whenShown(shown, () => void load())
+let listed = Promise.resolve()
+whenShown(shown, () => void (listed = load()))
 
 async function load() {
   quotes.value = {}
@@ -62,6 +63,7 @@ async function set(row: ListRow, text: string) {
 /** The desk that ships is simulated: its answer is shown first, and taken by a tap. */
 async function call() {
   busy.value = true
+  await listed
   const asked = list.value.slice(0, 500).map((row) => ({
     item: row.priced_as,
     supplier: row.supplier,
