@@ -9,7 +9,7 @@ from levelrun.core.editing import next_id
 from levelrun.core.job import Panel, Room
 from levelrun.core.site.building_words import new_building
 from levelrun.core.site.geometry import Wall
-from levelrun.core.site.scene import Said, SceneReader, on_a_wall, walls_by_name
+from levelrun.core.site.scene import Said, SceneReader, bare_panel, on_a_wall, walls_by_name
 
 _SPACES = re.compile(r"(\d+)(?:\s*-\s*(\d+))?(?!\s*(?:a|amps?|spaces?|free)\b)(?![\w'\"])")
 _COUNT = re.compile(
@@ -126,7 +126,10 @@ class _Panel:
     def _undrawn(self, item: dict[str, Any]) -> Panel | None:
         """The panel of this name that stands in no room yet: a wall is where it goes."""
         name = str(item.get("name", ""))
-        return next((p for p in self.reader.scene.job.panels if p.room is None and _near(p.name, name)), None)
+        return next(
+            (p for p in self.reader.scene.job.panels if p.room is None and bare_panel(p.name) == bare_panel(name)),
+            None,
+        )
 
     def in_words(self) -> Said:
         """A panel that stands in no drawn room."""
@@ -152,15 +155,9 @@ def alike(reader: SceneReader, item: dict[str, Any]) -> list[str]:
     for there in reader.scene.job.panels:
         if there.name.lower() == name.lower():
             raise reader.refuse(f"there is a panel {there.name} already; allowed: another name")
-        if _near(there.name, name):
+        if bare_panel(there.name) == bare_panel(name):
             return [f"{there.name} stays as it is; {name} is a second panel"]
     return []
-
-
-def _near(one: str, other: str) -> bool:
-    """Whether two names are one but for case and the word panel before it."""
-    a, b = one.lower(), other.lower()
-    return bool({a, f"panel {a}"} & {b, f"panel {b}"})
 
 
 def _within(reader: SceneReader, item: dict[str, Any]) -> None:

@@ -71,13 +71,12 @@ def set_box(reader: SceneReader) -> Said:
         if reader.phrase(["of"]) is not None:
             reader.again(about)
             continue
+        begin = reader.pos
         if not spots and reader.phrase(ON) is not None:  # on the north wall
-            here = reader.sees((*walls_by_name(about), *CENTRE))
-            reader.pos = reader.expected[0]
-            if here:
-                reader.phrase(ON)
+            if reader.sees((*walls_by_name(about), *CENTRE)):
                 spots = [_where(reader, about)]
                 continue
+            reader.pos = begin
         word = reader.phrase(MORE)
         if word is None and spots:
             raise reader.fail(", ".join(MORE))
@@ -237,7 +236,11 @@ def _every(reader: SceneReader, about: Room) -> list[Spot]:
     reader.need(("along",), "along and walls")
     named = walls_by_name(about)
     chosen: list[Wall] = [named[reader.need(named, f"a wall of {about.name}")]]
-    while not reader.over() and (reader.phrase(["and"]) or True) and (word := reader.phrase(named)) is not None:
+    while not reader.over():
+        reader.phrase(["and"])
+        word = reader.phrase(named)
+        if word is None:
+            break
         chosen.append(named[word])
     view = room_view(reader.scene.job, reader.scene.book, about.id)
     spots: list[Spot] = []

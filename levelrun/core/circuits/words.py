@@ -231,10 +231,9 @@ def _more(reader: SceneReader, known: Iterable[str]) -> bool:
 
 def _panel(reader: SceneReader) -> Panel:
     if reader.phrase(["in"]):
-        panels = reader.panels()
-        if not reader.sees(panels):
-            reader.phrase(["panel"])
-        return panels[reader.need(panels, "a panel by its name")]
+        if (found := reader.a_panel()) is None:
+            raise reader.fail("a panel by its name")
+        return found
     if reader.scene.panel is None:
         reader.expect(["panel"])
         raise reader.refuse("there is no panel yet: set one in Boxes with `panel` and a wall")

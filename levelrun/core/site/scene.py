@@ -201,9 +201,22 @@ class SceneReader(Reader):
     def panels(self) -> dict[str, Panel]:
         """Panels by name, and by what a name says after the word panel where no other is called so."""
         named = {panel.name: panel for panel in self.scene.job.panels}
-        short = {name.lower().removeprefix("panel ").strip(): panel for name, panel in named.items()}
+        short = {bare_panel(name): panel for name, panel in named.items()}
         whole = {name.lower() for name in named}
         return {**{key: panel for key, panel in short.items() if key and key not in whole}, **named}
+
+    def a_panel(self, offered: Iterable[str] = ()) -> Panel | None:
+        """A panel by its name, the word panel before it or not; None where none stands here. `offered`: how they are
+        completed, where not by their names."""
+        panels, start = self.panels(), self.pos
+        if not self.sees(panels):
+            self.phrase(["panel"])
+        self.expect(offered or panels)
+        name = self.phrase(panels)
+        if name is None:
+            self.pos = start
+            return None
+        return panels[name]
 
     def buildings(self) -> dict[str, Structure]:
         """Buildings by name, and by the last word of it where that is no other's name: the shop, for Kiln shop."""
@@ -272,6 +285,11 @@ def _name_end(stops: tuple[str, ...], ends: str) -> re.Pattern[str]:
     words = "|".join(re.escape(word) for word in ("then", *stops))
     like = rf"|\s(?i:{ends})" if ends else ""
     return re.compile(rf"(?=\s*(?:$|\n|;|\b(?:{words})\b){like})")
+
+
+def bare_panel(name: str) -> str:
+    """What a panel is called, without the word panel."""
+    return name.lower().removeprefix("panel ").strip()
 
 
 def walls_by_name(room: Room) -> dict[str, Wall]:

@@ -91,19 +91,13 @@ def _legs_begin(reader: SceneReader) -> bool:
 
 def _begin(reader: SceneReader) -> tuple[Panel, Box | None, Circuit | None]:
     """Where it begins: a panel; or a box, with its panel and the circuit that is drawn out."""
-    panels, named = reader.scene.job.panels, reader.panels()
+    panels = reader.scene.job.panels
     if not panels:
         reader.expect(["panel"])
         raise reader.refuse("there is no panel yet: say `panel H 200a 30 spaces` first", allowed=["panel"])
-    start_at = reader.pos
-    reader.phrase(["panel"])
-    reader.expect([p.name if p.name.lower().startswith("panel") else f"panel {p.name}" for p in panels])
-    word = reader.phrase(named)
-    if word is None:
-        reader.pos = start_at
-        word = reader.phrase(named)
-    if word is not None:
-        return named[word], None, None
+    offered = [p.name if p.name.lower().startswith("panel") else f"panel {p.name}" for p in panels]
+    if (panel := reader.a_panel(offered)) is not None:
+        return panel, None, None
     if (name := reader.phrase(reader.boxes())) is not None:
         return _from_box(reader, reader.boxes()[name])
     if len(panels) == 1 and _goes(reader):

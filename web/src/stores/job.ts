@@ -200,12 +200,12 @@ export const useJob = defineStore('job', () => {
     },
   )
 
+  let began = () => {}
+  const started = new Promise<void>((resolve) => (began = resolve))
   /**
    * The first screen: the address where it names a job, else the job last opened, on its worst stop. `early`: the job
    * that the address names, asked for while the stage itself is still on its way, which `ready` tells.
    */
-  let began = () => {}
-  const started = new Promise<void>((resolve) => (began = resolve))
   async function start(early: string | undefined, ready: Promise<unknown>) {
     await Promise.all([ready, list(), early ? loadJob(early) : null])
     follows = true
@@ -263,27 +263,41 @@ export const useJob = defineStore('job', () => {
     if (jobs.value[0]) await open(jobs.value[0].id)
   }
 
+  /**
+   * One step on the revision as it is. Where the job has moved on, the newest is taken, and the step is made again on it
+   * if `anew` says so of the revision that it was made on; the problem otherwise.
+   */
+  async function onNewest(
+    act: 'edits' | 'undo' | 'redo',
+    own: Record<string, unknown>,
+    reach: typeof until,
+    anew: (had: number) => boolean | Promise<boolean>,
+  ): Promise<Problem | null> {
+    while (head.value) {
+      const { id: job_id, revision } = head.value
+      const params = { path: { job_id } }
+      const body = { revision, stage: seen.view, look: seen.look, ...own }
+      const url = `/api/jobs/{job_id}/${act}` as '/api/jobs/{job_id}/edits'
+      const { data, problem } = await reach(() => ask(api.POST(url, { params, body: body as never })))
+      if (!problem) {
+        takeAnswer(data as Answer)
+        return null
+      }
+      if (problem.status !== 409) return problem
+      if (await loadJob(job_id)) await fetchView()
+      if (!head.value || !(await anew(revision))) return problem
+    }
+    return null
+  }
+
   /** Sends one step when its turn comes, on the revision as it is then; again with the same id until it is answered. */
   function send(act: 'edits' | 'undo' | 'redo', more: () => Record<string, unknown> | null, key = '') {
     return queue.add(async (): Promise<Problem | null> => {
       const own = more()
       if (!head.value || !own) return null
-      const id = stepId()
-      for (;;) {
-        const revision = head.value.revision
-        const body = { revision, id, stage: seen.view, look: seen.look, ...own }
-        const params = { path: { job_id: head.value.id } }
-        const url = `/api/jobs/{job_id}/${act}` as '/api/jobs/{job_id}/edits'
-        const { data, problem } = await until(() => ask(api.POST(url, { params, body: body as never })))
-        if (!problem) {
-          takeAnswer(data as Answer)
-          return null
-        }
-        if (problem.status !== 409) return problem
-        if (await loadJob(params.path.job_id)) await fetchView()
-        if (act !== 'edits' || !head.value || !(await ours.only(revision, head.value.revision)))
-          return problem
-      }
+      const { id: job } = head.value
+      const byUs = (had: number) => act === 'edits' && ours.only(job, had, head.value?.revision ?? had)
+      return onNewest(act, { id: stepId(), ...own }, until, byUs)
     }, key)
   }
 
@@ -323,18 +337,12 @@ export const useJob = defineStore('job', () => {
     await started
     return queue.add(async (): Promise<Problem | null> => {
       if (head.value?.id !== jobId) return { ...ELSEWHERE }
-      for (;;) {
-        const body = { revision: head.value.revision, id, stage: seen.view, look: seen.look, edits, label }
-        const params = { path: { job_id: jobId } }
-        const url = '/api/jobs/{job_id}/edits'
-        const { data, problem } = await ask(api.POST(url, { params, body: body as never }))
-        if (!problem) {
-          takeAnswer(data as Answer)
-          return null
-        }
-        if (problem.status !== 409 || !(await loadJob(jobId))) return problem
-        await fetchView()
-      }
+      return onNewest(
+        'edits',
+        { id, edits, label },
+        (once) => once(),
+        () => true,
+      )
     })
   }
 

@@ -102,6 +102,7 @@ export const useOutbox = defineStore('outbox', () => {
     const query = new URLSearchParams({ ...item.photo.pin, id: item.id })
     const url = `/api/jobs/${item.job}/photos?${query}`
     const { problem } = await store.ours.beside(
+      item.job,
       sendPhoto(url, item.photo.blob, (share) => {
         progress.value = { ...progress.value, [item.id]: share }
       }),
