@@ -17,6 +17,7 @@ from typing import Any
 from PIL import Image
 from playwright.sync_api import sync_playwright
 
+from levelrun.api.looking import KEPT
 from levelrun.api.photos import photo_rows
 from levelrun.cli import GARBAGE
 from levelrun.core.boxes.volume import Counted, box_volume
@@ -334,7 +335,8 @@ def over_http(server: Server, job: Job) -> str:
         edit({"op": "set", "kind": "box", "id": "x7", "set": at}, "boxes", {"room": "big-r7"})
 
     def wall() -> None:
-        by = 1.0 if step() % 2 else -1.0
+        n = step()
+        by = (1.0 if n % 2 else -1.0) * (1 + n / 8)  # it never stands where it stood before
         edit({"op": "move_wall", "room": "big-r7", "side": 1, "by_in": by}, "walls", {"room": "big-r7"})
 
     measure("edit of a run over HTTP, stored, planned, answered", leg, 40)
@@ -356,27 +358,43 @@ def over_http(server: Server, job: Job) -> str:
     measure("a trench dug wider over HTTP", trench, 40)
     measure("a corner of a trench moved over HTTP", corner, 40)
     measure("a shared wall moved over HTTP: 400 boxes, 72 rooms", wall, 40)
+
+    def undone() -> None:
+        body = {"revision": state["revision"], "stage": "walls", "look": {"room": "big-r7"}}
+        answer = post(f"/api/jobs/{head['id']}/{'redo' if step() % 2 else 'undo'}", body)
+        state["revision"] += 1
+        assert f'"revision":{state["revision"]},'.encode() in answer, answer[:300]
+
+    step()
+    measure("that wall undone and made again over HTTP", undone, 40)
     print(f"the longest of these answers: {state['most']} bytes")
     return str(head["id"])
 
 
-PAINTED = """key => new Promise(done => {
-  const start = performance.now(), root = document.documentElement
-  const seen = new MutationObserver(() => {
-    if (root.hasAttribute('data-busy')) return
-    seen.disconnect()
-    requestAnimationFrame(() => requestAnimationFrame(() => done(performance.now() - start)))
+PAINTED = """() => {
+  window.painted = new Promise(done => {
+    let start = 0
+    addEventListener('keydown', () => (start = performance.now()), { once: true, capture: true })
+    const root = document.documentElement
+    const seen = new MutationObserver(() => {
+      if (root.hasAttribute('data-busy')) return
+      seen.disconnect()
+      requestAnimationFrame(() => requestAnimationFrame(() => done(performance.now() - start)))
+    })
+    seen.observe(root, { attributes: true, attributeFilter: ['data-busy'] })
   })
-  seen.observe(root, { attributes: true, attributeFilter: ['data-busy'] })
-  document.body.dispatchEvent(new KeyboardEvent('keydown', { key, ctrlKey: true, bubbles: true }))
-})"""
+}"""
 BOX = {"op": "set", "kind": "box", "id": "x7", "set": {"at_in": 23.5}}
 LEG = {"op": "set_leg", "way": "big4", "leg": 2, "set": {"length_in": 312.0}}
-LOOKS: tuple[tuple[str, str, dict[str, Any]], ...] = (
-    ("walls?room=big-r7", "a door moved", {"op": "set", "kind": "opening", "id": "big-o7", "set": {"at_in": 41.0}}),
+NUDGED = (
+    ("walls?room=big-r7&pick=opening.big-o7", "a door"),
+    ("walls?room=big-r7&pick=wall.big-r7.1", "a shared wall"),
+    ("boxes?room=big-r7&pick=box.x7", "a box"),
+    ("circuits?circuit=big-c9", "a breaker"),
+)
+UNDONE: tuple[tuple[str, str, dict[str, Any]], ...] = (
     ("walls?room=big-r7", "a shared wall", {"op": "move_wall", "room": "big-r7", "side": 1, "by_in": 1.0}),
     ("boxes?room=big-r7", "a box", BOX),
-    ("circuits?circuit=big-c9", "a breaker", {"op": "put", "circuit": "big-c9", "space": 67}),
     ("runs?way=big4", "a leg", LEG),
     ("pipe?way=big4", "a leg", LEG),
     ("trench?line=t1", "a trench", {"op": "set", "kind": "trench", "id": "t1", "set": {"width_in": 13.0}}),
@@ -384,33 +402,53 @@ LOOKS: tuple[tuple[str, str, dict[str, Any]], ...] = (
     ("rough_in?node=x7", "a box", BOX),
     ("test?circuit=big-c9", "a box", BOX),
 )
+LONG_AGO = KEPT + 20
 
 
 def painted(server: Server, job: str) -> None:
-    """From a key to the picture on the glass, the server's answer included: what a stage does, undone and made
-    again."""
+    """From a key to the picture on the glass, the server's answer included: what is moved by its arrow key, a state
+    that was never planned; and what a stage does undone, so long ago that its plan is kept no more."""
 
     def told(method: str, path: str, body: object = None) -> Any:
         line = http.client.HTTPConnection("127.0.0.1", server.port)
         line.request(method, path, body and json.dumps(body), {"Content-Type": "application/json"})
         return json.loads(line.getresponse().read())
 
+    def edited(change: dict[str, Any]) -> None:
+        revision = told("GET", f"/api/jobs/{job}")["head"]["revision"]
+        body = {"revision": revision, "edits": [change], "stage": "walls", "look": {}}
+        told("POST", f"/api/jobs/{job}/edits", body)
+
+    def show(name: str, spent: list[float]) -> None:
+        most = statistics.quantiles(spent, n=20, method="inclusive")[-1]
+        print(f"{name:<52} median {statistics.median(spent):8.3f}   p95 {most:8.3f}   worst {max(spent):8.3f} ms")
+
     with sync_playwright() as play:
         browser = play.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
         page = browser.new_page(viewport={"width": 1280, "height": 800})
-        for look, what, change in LOOKS:
-            revision = told("GET", f"/api/jobs/{job}")["head"]["revision"]
-            told(
-                "POST",
-                f"/api/jobs/{job}/edits",
-                {"revision": revision, "edits": [change], "stage": "walls", "look": {}},
-            )
+
+        def spent(key: str) -> float:
+            page.evaluate(PAINTED)
+            page.keyboard.press(key)
+            return float(page.evaluate("() => window.painted"))
+
+        for look, what in NUDGED:
             page.goto(f"{server.url}/jobs/{job}/{look}")
             settled(page)
-            spent = [float(page.evaluate(PAINTED, key)) for _ in range(12) for key in ("z", "y")][4:]
-            most = statistics.quantiles(spent, n=20, method="inclusive")[-1]
-            name = f"{what} undone, answered and painted on {look.partition('?')[0]}"
-            print(f"{name:<52} median {statistics.median(spent):8.3f}   p95 {most:8.3f}   worst {max(spent):8.3f} ms")
+            page.locator("main").focus()
+            stage = look.partition("?")[0]
+            show(f"{what} moved by its key, painted on {stage}", [spent("ArrowRight") for _ in range(20)][4:])
+        for look, what, change in UNDONE:
+            said = change.get("set", change)
+            field = next(key for key in said if key in ("by_in", "at_in", "length_in", "width_in"))
+            for n in range(LONG_AGO):
+                own = {field: said[field] + n / 16}
+                edited({**change, "set": own} if "set" in change else {**change, **own})
+            page.goto(f"{server.url}/jobs/{job}/{look}")
+            settled(page)
+            back = [spent("Control+z") for _ in range(LONG_AGO)]
+            show(f"{what} undone, painted on {look.partition('?')[0]}", back[4:KEPT])
+            show("  and one whose plan is kept no more", back[KEPT:])
         browser.close()
 
 

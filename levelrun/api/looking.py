@@ -20,7 +20,7 @@ from levelrun.core.plan import Plan, plan_whole
 Wanted = Annotated[str, Field(max_length=40)] | None
 Named = Annotated[str, Field(max_length=60)] | None
 ORDER = {"stop": 0, "check": 1, "fine": 2}
-KEPT = 8
+KEPT = 12
 
 
 class Look(BaseModel):
@@ -74,9 +74,12 @@ def forget() -> None:
 
 
 def planned_of(job: Job) -> Planned:
-    """The job planned. The last few are kept by identity, for the answer and for the one after it."""
+    """The job planned. The last few are kept by identity: for the answer, for the one after it, and for undo and
+    redo, which give the very same job again."""
     with _lock:
         found = _kept.get(id(job))
+        if found is not None:
+            _kept.move_to_end(id(job))
     book = book_today(job)
     if found is not None and found.job is job and found.book is book:
         return found

@@ -1,5 +1,5 @@
-"""What is worked out once: a hash for frozen dataclasses that are keys, and answers that stand while what they were
-made from is the very same."""
+"""What is worked out once: a hash for frozen dataclasses that are keys, answers that stand while what they were made
+from is the very same, and values that stay the same object while they are equal."""
 
 from __future__ import annotations
 
@@ -41,6 +41,29 @@ class Standing(Generic[Answer]):
             self._last.clear()
         self._last[key] = (source, made)
         return made
+
+    def cache_clear(self) -> None:
+        """Forgets all."""
+        self._last.clear()
+
+
+class Lasting(Generic[Answer]):
+    """The last value for each key, given again in place of a new one that equals it: what is kept by identity with it
+    stands. At most `size` keys are kept."""
+
+    def __init__(self, size: int) -> None:
+        self.size = size
+        self._last: dict[Hashable, Answer] = {}
+
+    def same(self, key: Hashable, value: Answer) -> Answer:
+        """The value, or the one before it for this key where the two are equal."""
+        last = self._last.get(key)
+        if last is not None and last == value:
+            return last
+        if len(self._last) >= self.size:
+            self._last.clear()
+        self._last[key] = value
+        return value
 
     def cache_clear(self) -> None:
         """Forgets all."""

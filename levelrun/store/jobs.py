@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import sqlite3
 import uuid
+from collections import OrderedDict
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 
@@ -17,6 +18,7 @@ from levelrun.store.rows import INSERT_HEAD, head_values, put_part, read_job
 
 MAX_HISTORY = 500
 MAX_STEPS = 2000
+MOST_SIDES = 32  # changes of which the job on both sides is remembered, so that undo plans nothing anew
 LAST_UNDO = "SELECT * FROM history WHERE job_id = ? AND undone = 0 ORDER BY seq DESC LIMIT 1"
 FIRST_REDO = "SELECT * FROM history WHERE job_id = ? AND undone = 1 ORDER BY seq LIMIT 1"
 
@@ -49,6 +51,7 @@ class Jobs:
     def __init__(self, db: Database) -> None:
         self.db = db
         self._cache: dict[str, JobRecord] = {}
+        self._sides: OrderedDict[tuple[str, int], tuple[Job, Job]] = OrderedDict()
 
     def list(self) -> list[JobRow]:
         """Every job, last opened first."""
@@ -122,6 +125,7 @@ class Jobs:
                 )
                 db.execute("DELETE FROM history WHERE job_id = ? AND seq <= ?", (job_id, seq - MAX_HISTORY))
                 kept = JobRecord(id=job_id, revision=revision + 1, job=after, undo=label, redo=None, before=before)
+                self._remember(job_id, seq, before, after)
             _note(db, job_id, step, revision + bool(changes))
         if kept is not None:
             self._cache[job_id] = kept
@@ -151,9 +155,28 @@ class Jobs:
                 (0 if forward else 1, job_id, entry["seq"]),
             )
             _note(db, job_id, step, revision + 1)
-            found = _record(db, job_id, revision + 1, applied(before, changes, forward=forward))
+            after = self._other_side(job_id, entry["seq"], before, forward) or applied(
+                before, changes, forward=forward
+            )
+            self._remember(job_id, entry["seq"], *((before, after) if forward else (after, before)))
+            found = _record(db, job_id, revision + 1, after)
         self._cache[job_id] = replace(found, before=before)
         return self._cache[job_id]
+
+    def _remember(self, job_id: str, seq: int, before: Job, after: Job) -> None:
+        """The job on both sides of a change: a change taken back, or made again, gives the very same job, of which
+        the plan is known."""
+        self._sides[job_id, seq] = (before, after)
+        self._sides.move_to_end((job_id, seq))
+        while len(self._sides) > MOST_SIDES:
+            self._sides.popitem(last=False)
+
+    def _other_side(self, job_id: str, seq: int, here: Job, forward: bool) -> Job | None:
+        """The job on the other side of a change, where the one on this side is remembered as it is now."""
+        sides = self._sides.get((job_id, seq))
+        if sides is None or sides[1 - forward] is not here:
+            return None
+        return sides[forward]
 
 
 def _row(db: sqlite3.Connection, job_id: str) -> sqlite3.Row:

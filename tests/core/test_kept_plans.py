@@ -10,10 +10,14 @@ import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
+from levelrun.core.circuits.loads import all_loads
 from levelrun.core.errors import LevelRunError
-from levelrun.core.job import Job
+from levelrun.core.job import Job, job_book
+from levelrun.core.kept import Lasting
 from levelrun.core.plan import Plan, plan
 from levelrun.core.trench.planned import Outside, ground_plan, span_plan, trench_plan
+from levelrun.core.trench.yard import yard_of
+from levelrun.core.ways.contexts import weave
 from levelrun.core.ways.drawing import DrawnWays
 from levelrun.samples import sample
 from levelrun.store import Database, Jobs
@@ -168,22 +172,62 @@ def test_a_change_for_the_whole_job_reaches_every_plan(change: dict[str, Any]) -
     assert replace(again, drawn=NONE) == replace(before, drawn=NONE) and drawn(again) == drawn(before)
 
 
-@settings(max_examples=LONG or 8, suppress_health_check=list(HealthCheck))
+@pytest.mark.parametrize("remembered", [0, 32])
+@settings(max_examples=LONG or 5, suppress_health_check=list(HealthCheck))
 @given(changes=st.lists(edits(), min_size=1, max_size=6))
-def test_undo_in_memory_is_what_the_file_holds(changes: list[dict[str, Any]], tmp_path_factory: Any) -> None:
+def test_undo_in_memory_is_what_the_file_holds(
+    remembered: int, changes: list[dict[str, Any]], tmp_path_factory: Any
+) -> None:
     path = tmp_path_factory.mktemp("undo") / "jobs.sqlite3"
     jobs = Jobs(Database(path))
     record = jobs.create(DEMO)
-    for change in changes:
-        try:
-            record = jobs.change(record.id, record.revision, "test", lambda job, c=change: edited(job, c))
-        except (LevelRunError, ValueError):
-            continue
-    steps = record.revision - 1
-    for _ in range(steps):
-        record = jobs.undo(record.id, record.revision)
-        assert Jobs(Database(path)).get(record.id).job == record.job
-    assert record.job == DEMO
-    for _ in range(steps):
-        record = jobs.redo(record.id, record.revision)
-        assert Jobs(Database(path)).get(record.id).job == record.job
+    with pytest.MonkeyPatch.context() as patch:
+        patch.setattr("levelrun.store.jobs.MOST_SIDES", remembered)
+        for change in changes:
+            try:
+                record = jobs.change(record.id, record.revision, "test", lambda job, c=change: edited(job, c))
+            except (LevelRunError, ValueError):
+                continue
+        steps = record.revision - 1
+        for _ in range(steps):
+            record = jobs.undo(record.id, record.revision)
+            assert Jobs(Database(path)).get(record.id).job == record.job
+        assert record.job == DEMO
+        for _ in range(steps):
+            record = jobs.redo(record.id, record.revision)
+            assert Jobs(Database(path)).get(record.id).job == record.job
+
+
+# A wall moved leaves what it does not touch the very same, so that nothing of that is planned anew.
+def test_a_moved_wall_leaves_the_ways_that_it_does_not_turn_as_they_were() -> None:
+    before = weave(DEMO, job_book(DEMO), all_loads(DEMO, job_book(DEMO)))
+    moved = edited(DEMO, {"op": "move_wall", "room": "m2", "side": 1, "by_in": 3.0})
+    after = weave(moved, job_book(moved), all_loads(moved, job_book(moved)))
+    old = {item.way.id: item for own in before.drawn.values() for item in own}
+    new = {item.way.id: item for own in after.drawn.values() for item in own}
+    assert old.keys() == new.keys()
+    equal = [name for name in old if old[name] == new[name]]
+    assert len(equal) > len(old) / 2 and all(old[name] is new[name] for name in equal)
+    forget()
+    fresh = weave(moved, job_book(moved), all_loads(moved, job_book(moved)))
+    assert {item.way.id: item for own in fresh.drawn.values() for item in own} == new
+
+
+def test_the_yard_is_the_same_while_no_outline_changes() -> None:
+    inner = edited(DEMO, {"op": "set_side", "room": "m2", "side": 0, "set": {"finish": "boards"}})
+    outer = edited(DEMO, {"op": "move_wall", "room": "m11", "side": 1, "by_in": 24.0})
+    own = yard_of(DEMO)
+    assert yard_of(inner) is own is yard_of(DEMO)
+    wider = yard_of(outer).building("shed")
+    assert wider is not None and wider != own.building("shed")
+    assert yard_of(DEMO).building("shed") == own.building("shed")
+
+
+def test_an_equal_value_is_the_one_before_and_another_is_not() -> None:
+    kept = Lasting[tuple[int, ...]](2)
+    one = (*range(3),)
+    assert kept.same("a", one) is one is kept.same("a", (*range(3),))
+    assert kept.same("a", (1,)) == (1,) and kept.same("b", one) is one
+    for key in "cde":
+        kept.same(key, one)
+    assert kept.same("b", (*range(3),)) is not one  # more keys than it keeps: forgotten, and still right

@@ -14,7 +14,7 @@ from tests.e2e.hands import go
 Open = Callable[..., Page]
 AXE = Path(__file__).parents[2] / "web" / "node_modules" / "axe-core" / "axe.min.js"
 LOOKS = [
-    "walls", "walls?pick=wall.hr2.0", "boxes", "circuits", "circuits?panel=ps", "runs?way=h14&leg=6", "runs?way=s7",
+    "walls", "walls?pick=wall.m2.0", "boxes", "circuits", "circuits?panel=ps", "runs?way=h14&leg=6", "runs?way=s7",
     "pipe?way=h1", "pipe?way=s4&pull=1", "sheets/sticks", "trench?line=t1", "trench?line=n1", "trench?line=cabin",
     "sheets/trenches", "sheets/electrodes", "buy", "buy?item=shelf boxes", "buy?item=PVC 40 3/4 stick",
     "buy?item=shelf truck", "buy?dialog=prices", "sheets/buying-list", "sheets/coil-cards", "sheets/quote",

@@ -14,8 +14,9 @@ from levelrun.store.schema import MIGRATIONS
 from tests.conftest import EDITS
 
 
-@pytest.fixture
-def jobs(tmp_path: Path) -> Jobs:
+@pytest.fixture(params=[32, 0], ids=["sides remembered", "read from history"])
+def jobs(tmp_path: Path, request: pytest.FixtureRequest, monkeypatch: pytest.MonkeyPatch) -> Jobs:
+    monkeypatch.setattr("levelrun.store.jobs.MOST_SIDES", request.param)
     return Jobs(Database(tmp_path / "jobs.sqlite3"))
 
 
@@ -87,6 +88,31 @@ def test_a_new_change_ends_what_could_be_redone(jobs: Jobs) -> None:
     change(jobs, kept.id, 1, DEEPER)
     jobs.undo(kept.id, 2)
     assert change(jobs, kept.id, 3, {"op": "drop_leg", "way": "h5", "leg": 0}).redo is None  # type: ignore[attr-defined]
+
+
+def test_undo_gives_the_very_job_and_never_that_of_a_change_since(tmp_path: Path) -> None:
+    """The plan is kept with the job itself, so the same object is planned already."""
+    jobs = Jobs(Database(tmp_path / "jobs.sqlite3"))
+    first = jobs.create(sample("quince-hollow"))
+    deeper = change(jobs, first.id, 1, DEEPER)
+    assert jobs.undo(first.id, 2).job is first.job and jobs.redo(first.id, 3).job is deeper.job  # type: ignore[attr-defined]
+    jobs.undo(first.id, 4)
+    other = change(jobs, first.id, 5, {"op": "drop_leg", "way": "h5", "leg": 0})  # takes the place of the first
+    assert jobs.undo(first.id, 6).job is first.job
+    assert jobs.redo(first.id, 7).job is other.job  # type: ignore[attr-defined]
+    again = Jobs(jobs.db)  # one that remembers nothing reads the history
+    assert again.undo(first.id, 8).job == first.job and again.redo(first.id, 9).job == other.job  # type: ignore[attr-defined]
+
+
+def test_a_change_that_another_store_made_since_is_seen(tmp_path: Path) -> None:
+    """Two programs on one file: what the one remembers is not what the other wrote."""
+    one, other = (Jobs(Database(tmp_path / "jobs.sqlite3")) for _ in range(2))
+    first = one.create(sample("quince-hollow"))
+    change(one, first.id, 1, DEEPER)
+    other.undo(first.id, 2)
+    named = change(other, first.id, 3, {"op": "set_job", "set": {"name": "Of the other"}})
+    assert one.undo(first.id, 4).job == first.job
+    assert one.redo(first.id, 5).job == named.job  # type: ignore[attr-defined]
 
 
 def test_a_stale_revision_changes_nothing(jobs: Jobs) -> None:

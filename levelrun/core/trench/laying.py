@@ -50,10 +50,10 @@ def settled(before: Job, after: Job, book: Codebook) -> Job:
         return after
     if not any(leg.along for way in after.ways for leg in way.legs):
         return after
-    yard = yard_of(after)
+    stood, yard = yard_of(before), yard_of(after)
     old = {way.id: way for way in before.ways}
     lines = {item.id: item for item in before.lines}
-    still = all(getattr(before, name) is getattr(after, name) for name in ("yard", "structures", "rooms"))
+    still = before.structures is after.structures and stood is yard
     for line in after.lines:
         same = lines.get(line.id) is line
         for way in after.ways:

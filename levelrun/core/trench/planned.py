@@ -51,7 +51,7 @@ def plan_outside(job: Job, book: Codebook, contexts: Sequence[WayContext]) -> Ou
     for context in contexts:
         for laid in context.laid:
             inside.setdefault(laid.trench.id, []).append(context)
-    ground_ = (job.structures, job.rooms, job.yard)
+    ground_ = (job.structures, yard_of(job))
     trenches, spans_, said = dict[str, TrenchFacts](), dict[str, SpanFacts](), dict[str, tuple[Finding, ...]]()
     for trench in job.trenches:
         own = tuple(inside.get(trench.id, ()))

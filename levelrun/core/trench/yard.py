@@ -13,7 +13,7 @@ from shapely import Point as Shape
 from shapely.affinity import translate
 
 from levelrun.core.job import Job, Room, Structure, YardPart
-from levelrun.core.kept import Standing
+from levelrun.core.kept import Lasting, Standing
 from levelrun.core.site.geometry import Point
 from levelrun.core.trench.parts import AREAS
 
@@ -26,7 +26,7 @@ STREET_IN, DRIVE_IN, PATH_IN = 288.0, 144.0, 48.0  # as wide as these usually ar
 NEAR_IN = 180.0  # a height of the ground counts for a line within so much of it
 
 
-@dataclass(frozen=True, eq=False)
+@dataclass(frozen=True)
 class Footprint:
     """A building on the yard. `drawn` False: no room of it is drawn, and its outline is a stand-in."""
 
@@ -53,24 +53,36 @@ class Yard:
 
 
 _yards = Standing[Yard](4)
+_shown = Standing[Yard](4)
+_outlines = Lasting[Footprint](256)
 
 
 def yard_of(job: Job) -> Yard:
-    """The yard of a job; the same one while no building, room or thing of the yard changes."""
+    """The yard of a job; the same one while no outline of a building and no thing of the yard changes, as when a wall
+    within a house is moved."""
     return _yards.get("yard", (job.structures, job.rooms, job.yard), lambda: _yard(job))
 
 
 def _yard(job: Job) -> Yard:
+    buildings = _buildings(job)
+    return _shown.get("yard", (job.yard, *buildings), lambda: _covered(job.yard, buildings))
+
+
+def _covered(parts: tuple[YardPart, ...], buildings: tuple[Footprint, ...]) -> Yard:
+    covers = [("under_building", item, item.shape) for item in buildings]
+    covers += [(COVERS[part.kind], part, shape_of(part)) for part in parts if part.kind in COVERS]  # type: ignore[misc]
+    return Yard(buildings, parts, tuple(covers))
+
+
+def _buildings(job: Job) -> tuple[Footprint, ...]:
     of_level = {level.id: item.id for item in job.structures for level in item.levels}
     kinds = {level.id: level.kind for item in job.structures for level in item.levels}
     own: dict[str, list[Room]] = {}
     for room in job.rooms:
         if kinds[room.level] not in UNDER and room.use not in OUTSIDE_ROOMS:
             own.setdefault(of_level[room.level], []).append(room)
-    buildings = tuple(standing(item, tuple(own.get(item.id, ()))) for item in job.structures if item.kind != "yard")
-    covers = [("under_building", item, item.shape) for item in buildings]
-    covers += [(COVERS[part.kind], part, shape_of(part)) for part in job.yard if part.kind in COVERS]  # type: ignore[misc]
-    return Yard(buildings, job.yard, tuple(covers))
+    found = [(item, tuple(own.get(item.id, ()))) for item in job.structures if item.kind != "yard"]
+    return tuple(_outlines.same(item.id, standing(item, rooms)) for item, rooms in found)
 
 
 @lru_cache(maxsize=256)

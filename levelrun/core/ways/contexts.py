@@ -6,7 +6,7 @@ without grounds, then each circuit's is worked out once, for every way, box and 
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Hashable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
@@ -15,7 +15,7 @@ from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import ground_size, wire_sizes
 from levelrun.core.errors import LevelRunError
 from levelrun.core.job import Box, Circuit, Job, Leg, Panel, Way
-from levelrun.core.kept import Standing
+from levelrun.core.kept import Lasting, Standing
 from levelrun.core.site.geometry import Point
 from levelrun.core.site.spots import spots
 from levelrun.core.trade.conductors.sizing import Demand, choose, upsized_ground
@@ -64,11 +64,16 @@ def weave(job: Job, book: Codebook, loads: Mapping[str, CircuitLoads]) -> Woven:
     walls = drilled(book, job.habits, found)
     threads: dict[str, Thread] = {}
     for name, item in loads.items():
-        taken, mate = [ways[way] for way in item.taken], found.get(item.circuit.partner or "")
+        taken, own = [ways[way] for way in item.taken], found[name]
+        given = _given(own, found.get(item.circuit.partner or "", {}))
+        inches = {box: one.route.length_in for box, one in own.items() if one.way is None and one.route is not None}
+        said = _said.same(name, (*given, None, *inches.items()))
         threads[name] = _threads.get(
             name,
-            (book, item, found[name], mate, *taken),
-            lambda i=item, t=taken, o=found[name], m=mate: _thread(book, i, t, o, m or {}),  # type: ignore[misc]
+            (book, item, said, *taken, None, *given.values()),
+            lambda i=item, t=taken, g=given, n=inches, o=own: _thread(  # type: ignore[misc]
+                book, i, t, g, n, frozenset(box for box in g if o[box].rides_with)
+            ),
         )
     inside: dict[str, list[Carried]] = {way: [] for way in ways}
     for thread in threads.values():
@@ -104,13 +109,23 @@ def _whole(
 
 
 _threads = Standing[Thread](2048)
+_said = Lasting[tuple[Hashable, ...]](2048)
+
+
+def _given(found: Mapping[str, Found], mate: Mapping[str, Found]) -> dict[str, Way]:
+    """The ways that the frame gives the hops of a circuit, by box; those in the cables of its mate last."""
+    own = {box: one.way for box, one in found.items() if one.way is not None}
+    return own | {box: way for box, one in found.items() if one.rides_with and (way := mate[box].way) is not None}
 
 
 def _thread(
-    book: Codebook, item: CircuitLoads, ways: Sequence[Way], found: Mapping[str, Found], mate: Mapping[str, Found]
+    book: Codebook,
+    item: CircuitLoads,
+    ways: Sequence[Way],
+    own: dict[str, Way],
+    inches: dict[str, float],
+    rides: frozenset[str],
 ) -> Thread:
-    own = {box: one.way for box, one in found.items() if one.way is not None}
-    own |= {box: way for box, one in found.items() if one.rides_with and (way := mate[box].way) is not None}
     by_id = {way.id: way for way in (*ways, *own.values())}
     paths: dict[str, tuple[Stretch, ...]] = {}
     walked: list[tuple[str, Carried]] = []
@@ -124,8 +139,6 @@ def _thread(
             drawn[box] = carried[0]
         else:
             walked += zip((part.way for part in paths[box]), carried, strict=True)
-    inches = {box: one.route.length_in for box, one in found.items() if one.way is None and one.route is not None}
-    rides = frozenset(box for box, one in found.items() if one.rides_with and box in own)
     return Thread(paths, tuple(walked), drawn, by_id, inches, rides)
 
 

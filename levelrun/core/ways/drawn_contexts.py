@@ -3,13 +3,13 @@ changes."""
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Hashable, Mapping
 from dataclasses import dataclass
 
 from levelrun.core.circuits.loads import CircuitLoads
 from levelrun.core.codebook import Codebook
 from levelrun.core.job import Box, Job, Panel, Way
-from levelrun.core.kept import Standing
+from levelrun.core.kept import Lasting, Standing
 from levelrun.core.rulebook import keeping
 from levelrun.core.ways.carried import Carried
 from levelrun.core.ways.drilling import Drilled, beside
@@ -34,6 +34,7 @@ class Thread:
 
 
 _drawn = Standing[list[WayContext]](2048)
+_said = Lasting[tuple[Hashable, ...]](2048)
 
 
 def drawn_contexts(
@@ -50,16 +51,15 @@ def drawn_contexts(
     made: dict[str, list[WayContext]] = {}
     for name, item in loads.items():
         near = close.get(name, {})
-        circuit = item.circuit
-        thread, mate = threads[name], threads.get(circuit.partner or "")
-        ends = (nodes[circuit.panel], nodes.get(circuit.feeds or ""))
+        thread, mate = threads[name], threads.get(item.circuit.partner or "")
+        own = {box: one for box, one in found[name].items() if one.way is not None}
+        ends = [node for one in own.values() if one.way for node in (nodes[one.way.start], nodes[one.box])]
+        said = _said.same(name, (tuple(near.items()), *(one.holes for one in own.values())))
         made[name] = _drawn.get(
-            (name, tuple(near.items())),
-            (thread, found[name], mate, job.habits, *ends, *job.structures),
-            lambda own=found[name], thread=thread, mate=mate, near=near: [  # type: ignore[misc]
-                _context(job, one, _inside(thread, mate, box), nodes, near.get(box, 0))
-                for box, one in own.items()
-                if one.way is not None
+            name,
+            (thread, mate, job.habits, said, *ends, None, *job.structures),
+            lambda own=own, thread=thread, mate=mate, near=near: [  # type: ignore[misc]
+                _context(job, one, _inside(thread, mate, box), nodes, near.get(box, 0)) for box, one in own.items()
             ],
         )
     return made

@@ -20,7 +20,7 @@ from levelrun.core.codebook.lookups import (
     wire_sizes,
 )
 from levelrun.core.job import Box, Habits, Hop, Job, Panel, Structure, Way
-from levelrun.core.kept import Standing
+from levelrun.core.kept import Lasting, Standing
 from levelrun.core.site.faces import LevelParts, level_parts
 from levelrun.core.site.framing import Stud
 from levelrun.core.trade.pipe.fill import Wires, smallest_size
@@ -139,6 +139,7 @@ def _frame(habits: Habits, book: Codebook, structure: Structure, parts: Mapping[
 Own = dict[str, Found]
 _found = Standing[Found](8192)
 _own = Standing[Own](2048)
+_ways = Lasting[Way](8192)
 
 
 def found_ways(job: Job, book: Codebook, loads: Mapping[str, CircuitLoads]) -> dict[str, Own]:
@@ -245,10 +246,11 @@ def _one(
     lain = Cabled(wires.method, size, sleeve_of(book, wires.method, size))
     name = f"{wires.title} to {end.name}"[:MOST_IN_A_NAME]
     drawn = as_way(frame, taken.pieces, a, b, way_id(wires.circuit, hop.box), name, lain)
+    way = _ways.same(drawn.way.id, drawn.way)  # a wall that moved leaves most ways as they were, leg for leg
     if size not in cable_sizes(book, wires.method):
-        return replace(there, way=drawn.way, pieces=drawn.pieces)
+        return replace(there, way=way, pieces=drawn.pieces)
     made = cable(book, wires.method, size)
-    return replace(there, way=drawn.way, pieces=drawn.pieces, wide_in=made.wide_in, narrow_in=made.narrow_in)
+    return replace(there, way=way, pieces=drawn.pieces, wide_in=made.wide_in, narrow_in=made.narrow_in)
 
 
 def _in_pipe(there: Found, frame: Frame, taken: Route, a: End, b: End, wires: HopWires, book: Codebook) -> Found:
@@ -260,8 +262,8 @@ def _in_pipe(there: Found, frame: Frame, taken: Route, a: End, b: End, wires: Ho
     drawn = without_stubs(
         as_way(frame, taken.pieces, a, b, way_id(wires.circuit, there.box), name, Cabled(SLEEVE, size, ""))
     )
-    make = make_of(book, SLEEVE, size)
-    return replace(there, way=drawn.way, pieces=drawn.pieces, wide_in=make.outer_in if make else 0.0)
+    make, way = make_of(book, SLEEVE, size), _ways.same(drawn.way.id, drawn.way)
+    return replace(there, way=way, pieces=drawn.pieces, wide_in=make.outer_in if make else 0.0)
 
 
 @lru_cache(maxsize=512)

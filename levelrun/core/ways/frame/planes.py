@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from bisect import bisect_left, bisect_right
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
@@ -61,19 +62,33 @@ class Plane:
         """Whether a straight piece may go: across only where joists may be crossed, never through what is closed."""
         if not self.through and self.across(a, b) > self.level.joist_spacing_in / 2:
             return False
-        return not any(_meets(box, a, b) for box in self.closed) and self._over_rooms(a, b)
+        if self.closed and any(_meets(box, a, b) for box in self.closed):
+            return False
+        return self._over_rooms(a, b)
 
     def _over_rooms(self, a: Point, b: Point) -> bool:
         """Whether a straight piece, square to the walls, lies over or under rooms all along."""
         along = 0 if abs(a[0] - b[0]) >= abs(a[1] - b[1]) else 1
         at, end = (a[along], b[along]) if a[along] <= b[along] else (b[along], a[along])
-        row = (along, a[1 - along])
-        spans = self._rows.get(row) or self._rows.setdefault(row, self._row(*row))
-        return at == end or any(low <= at and end <= high for low, high in spans)
+        if at == end:
+            return True
+        fixed, edges = a[1 - along], self._edges[1 - along]
+        row = (along, bisect_left(edges, fixed), bisect_right(edges, fixed))
+        spans = self._rows.get(row)
+        if spans is None:
+            spans = self._rows[row] = self._row(along, fixed)
+        return any(low <= at and end <= high for low, high in spans)
 
     @cached_property
-    def _rows(self) -> dict[tuple[int, float], list[tuple[float, float]]]:
-        """What `_row` found: the lines of the grid are asked of again and again."""
+    def _edges(self) -> tuple[list[float], list[float]]:
+        """Where rooms begin and end, along each axis: between two of these, rows are alike."""
+        east, north = [sorted({box[axis] for box in self.floors} | {box[axis + 2] for box in self.floors})
+                       for axis in (0, 1)]  # fmt: skip
+        return east, north
+
+    @cached_property
+    def _rows(self) -> dict[tuple[int, int, int], list[tuple[float, float]]]:
+        """What `_row` found, by axis and by what lies before and after the row: asked of again and again."""
         return {}
 
     def _row(self, along: int, fixed: float) -> list[tuple[float, float]]:
