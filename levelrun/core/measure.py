@@ -27,6 +27,7 @@ _FT = r"(?:'|ft\b\.?|feet\b|foot\b)"
 _IN = r"(?:\"|''|in\b\.?|inch(?:es)?\b)"
 
 _FEET_INCHES = re.compile(rf"(?P<ft>\d+(?:\.\d+)?)\s*{_FT}(?:[\s-]*{_INCHES}(?:\s*{_IN}|(?![\w/-])))?")
+_FEET_PART = re.compile(rf"(?P<ft>\d+)[ -]+(?P<part>{_FRACTION})\s*{_FT}")
 _DASH = re.compile(rf"(?P<ft>\d+)-(?P<i>\d+(?:\.\d+)?)(?:[ -]+(?P<if>{_FRACTION}))?(?:\s*{_IN}|(?![\w/-]))")
 _ONLY_INCHES = re.compile(rf"{_INCHES}\s*{_IN}")
 _METRIC = re.compile(r"(?P<n>\d+(?:\.\d+)?)\s*(?P<unit>mm|cm|m)\b")
@@ -82,6 +83,9 @@ def scan_length(text: str, at: int = 0, bare: str | None = None) -> tuple[float,
     if match := _METRIC.match(text, at):
         per = {"mm": 1 / 25.4, "cm": 10 / 25.4, "m": IN_PER_M}[match["unit"]]
         return _checked(float(match["n"]) * per, text, at), match.end()
+    if match := _FEET_PART.match(text, at):
+        feet = int(match["ft"]) + _fraction(match["part"], match.start("part"))
+        return _checked(float(feet * 12), text, at), match.end()
     if match := _FEET_INCHES.match(text, at):
         feet = Fraction(match["ft"])
         inches = _inches(match)

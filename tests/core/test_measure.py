@@ -13,6 +13,9 @@ from levelrun.core.measure import format_length, parse_length, show
     [
         ("5'4", 64),
         ("5' 4 1/2\"", 64.5),
+        ("22 1/2'", 270),
+        ("22-1/2 ft", 270),
+        ("3 1/4'", 39),
         ("5’ 4½″", 64.5),
         ("5-4", 64),
         ('64"', 64),

@@ -108,8 +108,20 @@ ENDS = {word: kind for kind in KINDS for word in kind.words}
 PLUGGED = {
     "refrigerator": "refrigerator", "fridge": "refrigerator", "dishwasher": "dishwasher", "disposer": "disposer",
     "microwave": "microwave", "washer": "washer", "washing machine": "washer", "opener": "opener",
-    "garage door opener": "opener", "counter outlet": "counter",
+    "garage door opener": "opener", "counter outlet": "counter", "freezer": "refrigerator",
+    "disposal": "disposer", "garbage disposal": "disposer", "garbage disposer": "disposer", "sump pump": "",
 }  # fmt: skip
+# What this program holds no rules for, and whose mistakes kill: said, and left alone.
+NOT_HELD = {
+    word: f"{what} are wired by article 680: bonding, distances, GFCI and a disconnect in sight. None of it is in "
+    "these rules, so nothing is worked out here; ask a licensed electrician"
+    for what, words in {
+        "hot tubs": ("hot tub", "hot tubs", "spa", "jacuzzi", "whirlpool tub"),
+        "pools": ("pool", "swimming pool", "pool pump", "pool heater"),
+        "fountains": ("fountain",),
+    }.items()
+    for word in words
+}
 
 
 def _own(serves: str, volts: int, breaker_a: float, least_a: float = 15.0) -> Kind:
@@ -120,13 +132,18 @@ def _own(serves: str, volts: int, breaker_a: float, least_a: float = 15.0) -> Ki
     )  # fmt: skip
 
 
-# Machines that are wired, a welder and a light: volts and breakers of the table of usual loads.
+FANS = ("fan", "ceiling fan", "exhaust fan", "whole house fan")
+ALARMS = ("smoke alarm", "smoke detector", "alarm")
+# Machines that are wired, fans, alarms, a welder and a light: volts and breakers of the table of usual loads.
 WIRED = {
     "kiln": _own("kiln", 240, 60.0),
     "furnace": _own("furnace", 120, 15.0),
     "bath heater": _own("bath_heater", 120, 20.0, least_a=20.0),
     "baseboard heater": _own("space_heater", 240, 20.0),
     "space heater": _own("space_heater", 240, 20.0),
+    "boiler": _own("furnace", 120, 15.0),
+    **{word: replace(ENDS["outlet"], box={"kind": "fan"}, breaker_a=15.0) for word in FANS},
+    **{word: replace(ENDS["outlet"], box={"kind": "smoke"}, breaker_a=15.0) for word in ALARMS},
     "light": replace(ENDS["outlet"], box={"kind": "light"}, breaker_a=15.0),
     "welder": replace(ENDS["outlet"], box={"kind": "receptacle", "serves": "welder"}, volts=240, breaker_a=50.0),
 }

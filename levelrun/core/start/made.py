@@ -17,7 +17,7 @@ from levelrun.core.circuits.protection import wanted_protection
 from levelrun.core.circuits.spaces import occupied
 from levelrun.core.circuits.usual import usual
 from levelrun.core.codebook import Codebook
-from levelrun.core.codebook.lookups import PlaceFacts, ground_size, made_size, method, wire_sizes
+from levelrun.core.codebook.lookups import PlaceFacts, cable_sizes, ground_size, made_size, method, wire_sizes
 from levelrun.core.editing import next_id, next_name
 from levelrun.core.errors import EditError, LevelRunError
 from levelrun.core.job import Circuit, Job, Panel
@@ -34,6 +34,7 @@ WHIP_IN = 48.0
 WIDE_A = 30  # a receptacle of 30 A and more is wider than one gang: common practice, no source
 MANNER = {"under_joists", "attic"}  # how a cable is run there, not whether it may
 LEVEL = {"attic", "ceiling_joists", "crawl_space", "basement"}  # one goes along these, and to them through a wall
+IN_AIR, SPAN = "overhead", "OVERHEAD"  # cabled aluminum on its messenger, as it is bought
 CABLES = ("NM-B", "UF-B", "MC", "AC", "SER")
 
 
@@ -233,6 +234,8 @@ def _circuit(book: Codebook, said: Asked) -> dict[str, Any]:
     usual_w = serves.watts if serves is not None else 0.0
     load = usual_w / item["volts"] if load is None and usual_w else load
     methods = _methods(book, said)
+    if SPAN in methods:
+        item.setdefault("material", "al")
     item["method"] = methods[0] if methods[0] in CABLES else "raceway"
     item.setdefault("wire_size", _wire(book, said, item, methods, load, steady))
     return item
@@ -246,6 +249,8 @@ def _methods(book: Codebook, said: Asked) -> list[str]:
         before = found[-1] if found else None
         if leg.method:
             found.append(leg.method)
+        elif place == IN_AIR:
+            found.append(SPAN)
         elif before and (carried := _carried_on(book, before, facts)):
             found.append(carried)
         else:
@@ -307,8 +312,11 @@ def _wire(
         minimum_ampacity_a=item.get("least_ampacity_a"),
         maximum_breaker_a=item.get("largest_breaker_a"),
     )
+    order = wire_sizes(book)
     try:
-        return max(choose(book, demand).size, said.kind.least_wire, key=wire_sizes(book).index)
+        least = max(choose(book, demand).size, said.kind.least_wire, key=order.index)
+        made = [size.rpartition("-")[0] for size in cable_sizes(book, SPAN)] if SPAN in methods else [least]
+        return min((size for size in made if order.index(size) >= order.index(least)), key=order.index, default=least)
     except LevelRunError as error:
         raise EditError(error.message, key="text", value=breaker) from None
 

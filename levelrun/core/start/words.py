@@ -9,11 +9,12 @@ from dataclasses import replace
 from levelrun.core.boxes.setting import SERVES
 from levelrun.core.circuits.words import UNIT, circuit_part
 from levelrun.core.codebook.lookups import places
+from levelrun.core.errors import TextError
 from levelrun.core.job import Box, Circuit, Panel
 from levelrun.core.site.scene import SMALL, Said, SceneReader
-from levelrun.core.start.kinds import BUILDINGS, CALLED, ENDS, KINDS, PLUGGED, USES, WIRED, Kind
+from levelrun.core.start.kinds import BUILDINGS, CALLED, ENDS, KINDS, NOT_HELD, PLUGGED, USES, WIRED, Kind
 from levelrun.core.start.made import Asked, edits_for
-from levelrun.core.ways.walk import GO, WalkLeg, suggest
+from levelrun.core.ways.walk import GO, WalkLeg, parse_walk, suggest
 from levelrun.core.ways.words import read_legs
 
 BEFORE = (*SMALL, "my", "new")
@@ -28,10 +29,16 @@ def _any(words: Iterable[str]) -> str:
     return "|".join(re.escape(word) for word in sorted(words, key=len, reverse=True))
 
 
+MANY = ("outlets", "receptacles", "plugs", "lights", "fans", "alarms", "smoke alarms", "smoke detectors", "heaters")
+_COUNT = r"(?:\d{1,2}|two|three|four|five|six|some)"
+_MANY = re.compile(
+    rf"(?:{_COUNT}\s+)?(?:(?:{_any((*ROOMS, *OUTSIDE))})\s+)?(?P<what>{_any(MANY)})\b|{_COUNT}\s+(?=[a-z])",
+    re.IGNORECASE,
+)
 # To what a leg goes no farther: a 50 amp garage outlet.
 _TO = re.compile(
-    rf"\bto\s+(?=(?:(?:{_any(BEFORE)})\s+|{UNIT.pattern}\s+)*(?:(?:{_any((*ROOMS, *OUTSIDE))})\s+)?"
-    rf"(?:{_any(STANDS)})\b)",
+    rf"\bto\s+(?=(?:(?:{_any(BEFORE)})\s+|{UNIT.pattern}\s+)*(?:{_COUNT}\s+)?"
+    rf"(?:(?:{_any((*ROOMS, *OUTSIDE))})\s+)?(?:{_any((*STANDS, *MANY, *NOT_HELD))})\b)",
     re.IGNORECASE,
 )
 _BEGUN = re.compile(rf"\bto\s+(?:(?:{_any(BEFORE)})\s+)*(?:(?:{_any((*ROOMS, *OUTSIDE))})\s+)?", re.IGNORECASE)
@@ -127,6 +134,8 @@ def _legs(reader: SceneReader) -> list[WalkLeg]:
     rest = reader.text[begin : reader.line_end()]
     match = _TO.search(rest)
     said = rest[: match.start()] if match else rest
+    if match is None:
+        _not_known(reader, said, begin)
     legs = read_legs(reader, said, begin)
     if match is None:
         at, options = suggest(reader.scene.book, said)
@@ -139,6 +148,20 @@ def _legs(reader: SceneReader) -> list[WalkLeg]:
         raise reader.fail("`to` and what stands at the end: outlet, vehicle, range, heat pump, sub-panel …")
     reader.pos = begin + match.end()
     return legs
+
+
+def _not_known(reader: SceneReader, said: str, begin: int) -> None:
+    """Refuses what a line goes to that is no end it knows, where what stands before it is a way: to ceiling roses in
+    the den. A box, a body or an elbow of a leg is none."""
+    for found in _BEGUN.finditer(said):
+        try:
+            legs = parse_walk(reader.scene.book, said[: found.start()])
+            parse_walk(reader.scene.book, said)
+        except TextError:
+            if said[found.end() :].strip() and legs:
+                reader.pos = begin + found.end()
+                reader.expected = (reader.pos, list(OFFERED))
+                raise reader.fail("what stands at the end: outlet, vehicle, range, fan, sub-panel …") from None
 
 
 def _legs_after(reader: SceneReader) -> list[WalkLeg]:
@@ -160,12 +183,30 @@ def _end(reader: SceneReader, said: Asked) -> Asked:
             reader.pos = match.end()
         elif reader.phrase(BEFORE) is None:
             break
+    _one_thing(reader)
     said = _kind(reader, said)
     end = reader.pos
     for reader.pos in figures:
         said = _figure(reader, said)
     reader.pos = end
     return said
+
+
+def _one_thing(reader: SceneReader) -> None:
+    """Refuses several things at the end of one line, and what there are no rules for here."""
+    reader.expect(OFFERED)
+    many = _MANY.match(reader.text, reader.pos)
+    if many is not None:
+        named = reader.text[reader.pos : reader.line_end()].split(";")[0].strip()
+        raise reader.refuse(
+            f"a line goes to one thing, not to {named!r}: say it to the first, then go on from its box, as in "
+            "`from R-1 8' stud wall to outlet`"
+        )
+    begin = reader.pos
+    word = reader.phrase(NOT_HELD)
+    if word is not None:
+        reader.pos = begin
+        raise reader.refuse(NOT_HELD[word])
 
 
 def _figure(reader: SceneReader, said: Asked) -> Asked:
@@ -193,7 +234,8 @@ def _kind(reader: SceneReader, said: Asked) -> Asked:
         raise reader.fail("what stands at the end")
     if word in PLUGGED:
         outlet = ENDS["outlet"]
-        kind = replace(outlet, box={**outlet.box, "serves": PLUGGED[word]})
+        serves = {"serves": PLUGGED[word]} if PLUGGED[word] else {}
+        kind = replace(outlet, box={**outlet.box, **serves})
         return replace(said, kind=kind, name=word.capitalize())
     kind = WIRED.get(word) or ENDS[word]
     name = word.capitalize() if word in WIRED else ""
@@ -262,6 +304,8 @@ def _for(reader: SceneReader, said: Asked) -> Asked:
     reader.pos = match.end()
     load = _amps(reader)
     name = match["name"].strip()
+    if (why := NOT_HELD.get(name.casefold())) is not None:
+        raise reader.refuse(why)
     kind = _serving(said.kind, name.casefold())
     return replace(said, kind=kind, name=name, load_a=said.load_a if load is None else load)
 

@@ -49,6 +49,8 @@ SAID = {
     "20 amp circuit for a freezer in the garage, 30' through the attic": (
         "H 30' attic to outlet 20a for freezer in garage"
     ),
+    "22 1/2' of stud wall to an outlet": "H 22'6 stud wall to outlet",
+    "22½ ft of stud wall to an outlet": "H 22'6 stud wall to outlet",
     "35' crawl & up 6' to a range": "H 35' crawl then up 6' stud wall to range",
     "8' up the wall 20' attic 6' down to a bath outlet": (
         "H up 8' stud wall then 20' attic then down 6' stud wall to outlet in bath"
@@ -223,3 +225,58 @@ def test_what_cannot_be_drawn_out_of_a_box_is_refused(said: str, told: str) -> N
 def test_watts_are_of_the_volts_wherever_they_are_said(order: str) -> None:
     (box,) = line(f"30' wall to outlet for heater {order} in hall").boxes
     assert box.load_w == 1500
+
+
+@pytest.mark.parametrize(
+    ("end", "kind", "use", "breaker"),
+    [
+        ("a ceiling fan in bedroom", "fan", "bedroom", 15), ("the bath fan", "fan", "bath", 15),
+        ("attic fan on a 20a breaker", "fan", "attic", 20), ("a smoke alarm in the hall", "smoke", "hall", 15),
+        ("a sump pump in basement", "receptacle", "basement", 20), ("garage freezer", "receptacle", "garage", 20),
+    ],
+)  # fmt: skip
+def test_fans_alarms_and_what_is_plugged_in_are_ends(end: str, kind: str, use: str, breaker: int) -> None:
+    job = line(f"20' wall to {end}")
+    (box,), (circuit,) = job.boxes, job.circuits
+    assert (box.kind, box.use, circuit.breaker_a, circuit.volts) == (kind, use, breaker, 120)
+
+
+@pytest.mark.parametrize(
+    "end", ["3 outlets", "2 outlets in bedroom", "two lights", "kitchen outlets", "smoke alarms"]
+)
+def test_several_things_are_refused_and_told_how_to_go_on(end: str) -> None:
+    with pytest.raises(TextError, match="goes to one thing") as refused:
+        line(f"20' wall to {end}")
+    assert refused.value.at == len("from 20' wall to ") and "from R-1" in refused.value.message
+
+
+@pytest.mark.parametrize("end", ["a hot tub 50a", "pool pump", "spa", "an outlet for hot tub 50a", "50a hot tub"])
+def test_water_that_people_sit_in_is_said_to_be_held_by_no_rule_here(end: str) -> None:
+    """What is not known kills: nothing is worked out, and it is said why."""
+    with pytest.raises(TextError, match="article 680") as refused:
+        line(f"30' wall to {end}")
+    assert "licensed" in refused.value.message
+    assert line("30' wall to an outlet 20a for pool table").boxes[0].kind == "receptacle"  # its near miss
+
+
+def test_an_end_that_is_not_known_is_pointed_at_whatever_follows() -> None:
+    for more in ("", " in bedroom", " 20a"):
+        with pytest.raises(TextError, match="what stands at the end") as refused:
+            line(f"20' attic to gizmo{more}")
+        assert refused.value.at == len("from 20' attic to ") and "outlet" in refused.value.allowed
+    assert len(line("20' attic to LB then 10' attic to outlet").ways[0].legs) == 2
+
+
+# Aluminum at 40 °C: 310.16 and 310.15(B)(1), No. 4 is 55 A at 60 °C and takes 60 A by 240.4(B); sizes as cabled
+# wire is made (common practice, no source): after 2 comes 1/0.
+@pytest.mark.parametrize(("amps", "size"), [(60, "4-3"), (100, "1/0-3")])
+def test_overhead_is_cabled_aluminum_of_a_size_that_is_made(amps: int, size: str) -> None:
+    job = line(f"12' stud wall, 55' overhead to shop {amps}a")
+    (circuit,) = job.circuits
+    inside, span = job.ways[0].legs
+    assert (span.method, span.size, span.place) == ("OVERHEAD", size, "overhead")
+    assert (circuit.material, circuit.wire_size) == ("al", size.rpartition("-")[0])
+    assert inside.size.startswith(circuit.wire_size)
+    codes = {item.code for item in plan_of(job).findings}
+    assert {"box-needed", "span-unsaid"} <= codes  # a head between the two, and how high it hangs
+    assert not codes & {"method-not-allowed", "size-unknown", "wire-small", "cable-small"}
