@@ -13,7 +13,12 @@ from levelrun.core.ways.carried import HOTS
 
 USUAL = "NM-B"  # what a cable is where only its wires are said
 MONEY = re.compile(r"\$\s*(?P<n>\d+(?:\.\d+)?)")
-COUNT = re.compile(r"(?P<n>\d+)\s*(?:x|×|of)?\s+(?=\d)")
+COUNT = re.compile(r"(?P<n>\d+|one|two|three|four|a|an)\s*(?:x|×|of|coils? of)?\s+(?=\d)", re.IGNORECASE)
+COUNTS = {"a": 1, "an": 1, "one": 1, "two": 2, "three": 3, "four": 4}
+COILS = ("coils", "coil", "reel", "reels", "rolls", "roll")
+UNSIZED = re.compile(
+    r"(?:\d+|one|two|three|four|a|an)\s+(?P<word>coils?|reels?|rolls?)\b(?!\s+of\s+\d+\s*(?:'|ft))", re.IGNORECASE
+)
 COLOURS = (*HOTS, "white", "green")
 
 
@@ -25,7 +30,7 @@ def known_items(book: Codebook) -> dict[str, str]:
     for key in shipped(book):
         size, _, kind = key.partition(" ")
         if kind == USUAL:
-            found[size] = key
+            found |= {size: key, size.replace("-", "/"): key}
     for size in wire_sizes(book):
         for kind in INSULATIONS[:2]:
             for metal in ("", " al"):
@@ -81,6 +86,9 @@ def buy(reader: SceneReader) -> Said:
             reader.need(("of",), "of and what")
             item = _item(reader, "what is bought")
     edit: dict[str, object] = {"op": "buy", "item": item}
+    if packs and reader.phrase(["and", "+"]) is not None:
+        for size, count in _packs(reader).items():
+            packs[size] = packs.get(size, 0) + count
     if packs:
         edit |= {"packs": [{"size": size, "count": count} for size, count in packs.items()], "by_foot": False}
     while not reader.over():
@@ -90,16 +98,26 @@ def buy(reader: SceneReader) -> Said:
     return Said([edit])
 
 
+def _sized(reader: SceneReader, such_as: str) -> None:
+    """Refuses a coil of no length."""
+    reader.skip()
+    unsized = UNSIZED.match(reader.text, reader.pos)
+    if unsized is not None:
+        word = unsized["word"].rstrip("s").lower()
+        raise reader.refuse(f"how long is the {word}? say it in feet: {such_as}", reader.pos)
+
+
 def _packs(reader: SceneReader) -> dict[float, int]:
     packs: dict[float, int] = {}
     while True:
-        reader.skip()
+        _sized(reader, "2 x 250' of 12-2")
         count = COUNT.match(reader.text, reader.pos)
         if count is not None:
             reader.pos = count.end()
         size = round(reader.length() / 12, 3)
-        packs[size] = packs.get(size, 0) + int(count["n"] if count else 1)
-        reader.phrase(["coils", "coil", "reel", "reels"])
+        said = count["n"].lower() if count else "1"
+        packs[size] = packs.get(size, 0) + int(COUNTS.get(said, said))
+        reader.phrase(COILS)
         if reader.phrase(["and", "+"]) is None and reader.text[reader.pos :].lstrip()[:1] != "+":
             return packs
         reader.skip()
@@ -130,6 +148,8 @@ def _how(reader: SceneReader, edit: dict[str, object]) -> None:
 
 def have(reader: SceneReader) -> Said:
     """have 60' of 14-2; have 12 of single-18; have 0 of 14-2: none of it any more."""
+    _sized(reader, "60' of 12-2")
+    reader.phrase(("a", "an"))
     reader.skip()
     start = reader.pos
     whole = re.match(r"(?P<n>\d+)\s+of\b", reader.text[reader.pos :])
@@ -138,6 +158,7 @@ def have(reader: SceneReader) -> Said:
         amount = float(whole["n"])
     else:
         amount = round(reader.length() / 12, 3)
+        reader.phrase(("piece", "end", *COILS))
     reader.need(("of",), "of and what")
     item = _item(reader, "what is on the truck")
     cut = any(o.unit == "ft" for o in shipped(reader.scene.book).get(_priced(item), ()))

@@ -20,6 +20,10 @@ WANTS: dict[str, dict[str, Any]] = {
     "buy 12-2 UF-B at big store": {"item": "12-2 UF-B", "supplier": "big store"},
     "buy 6 THWN-2 black by the foot": {"item": "6 THWN-2 black"},
     "buy breaker 1-pole 20 A for 2026-05-03 due 2026-05-10": {"needed_on": "2026-05-03", "due_on": "2026-05-10"},
+    "buy two 250' coils of 12/2": {"item": "12-2 NM-B", "packs": [(250.0, 2)]},
+    "buy 2 coils of 250' of 12-2": {"item": "12-2 NM-B", "packs": [(250.0, 2)]},
+    "buy a 100' roll of 14-2": {"item": "14-2 NM-B", "packs": [(100.0, 1)]},
+    "buy 2 x 250' of 12-2 and 1 x 100'": {"packs": [(250.0, 2), (100.0, 1)]},
     "swap box single-18 for box single-20": {"item": "box single-18", "instead": "box single-20"},
     'buy box single-18 instead "box of my own"': {"instead": "box of my own"},
 }
@@ -47,6 +51,7 @@ def test_as_is_cheapest_takes_all_of_it_back() -> None:
     ("text", "item", "amount"),
     [
         ("have 60' of 14-2", "14-2 NM-B", 60.0),
+        ("have a 62' piece of 12/2", "12-2 NM-B", 62.0),
         ("have 18.5 m of 12-2", "12-2 NM-B", 60.696),
         ("have 12 of box single-18", "box single-18", 12.0),
         ('have 3 of "odd rings"', "odd rings", 3.0),
@@ -80,6 +85,8 @@ def test_what_a_thing_costs(text: str, values: dict[str, Any]) -> None:
 @pytest.mark.parametrize(
     ("text", "at", "match"),
     [
+        ("buy 2 coils of 12-2", 4, "how long is the coil"),
+        ("have a roll of 12-2", 5, "how long is the roll"),
         ("buy 12-2", 4, "by the foot"),
         ("buy 250' of nothing", 12, "what is bought"),
         ("buy 12-2 for tomorrow", 13, "a day"),
