@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 
 import type { DrawnRoom, WalkRound } from '../src/api/client'
-import { roomName } from '../src/parts/planNames'
+import { roomName, wallLength } from '../src/parts/planNames'
 import { planScale } from '../src/parts/planScale'
 import { missingLabels } from '../src/stages/boxes/roundLabels'
 import { LEAST, POLE, roundScale, snapped, wallAt } from '../src/stages/boxes/roundScale'
@@ -125,5 +125,46 @@ describe('the name of a room', () => {
     expect(beside || aside.y - 12 >= scale.y(90) || aside.y + 18 <= scale.y(126)).toBe(true)
     const under = roomName(room({ boxes: [{ id: 'b', x: 120, y: 108 }] }), scale)
     expect(Math.hypot(under.x - scale.x(120), under.y - scale.y(108))).toBeGreaterThan(20)
+  })
+})
+
+describe('the length of a wall', () => {
+  const corners = [
+    [0, 216],
+    [240, 216],
+    [240, 0],
+    [0, 0],
+  ]
+  const room = { corners } as unknown as DrawnRoom
+  const scale = planScale(corners as [number, number][], 620, 560)
+  const wall = { side: 2, length_text: '20′' }
+
+  it('stands at its middle', () => {
+    expect(wallLength(room, wall, scale)).toMatchObject({
+      x: scale.x(120),
+      upright: false,
+      text: '20′',
+      room: true,
+    })
+  })
+
+  it('makes way for a door that swings there, along the wall', () => {
+    const leaf = {
+      x: scale.x(140),
+      y: scale.y(36),
+      w: scale.x(104) - scale.x(140),
+      h: scale.y(0) - scale.y(36),
+    }
+    const swung = { ...leaf, x: Math.min(scale.x(104), scale.x(140)), w: Math.abs(leaf.w) }
+    const at = wallLength(room, wall, scale, [swung])
+    expect(at.x + 20 <= swung.x || at.x - 20 >= swung.x + swung.w).toBe(true)
+    expect(at.y).toBeCloseTo(wallLength(room, wall, scale).y)
+    const away = { ...swung, y: scale.y(200), h: 10 }
+    expect(wallLength(room, wall, scale, [away]).x).toBe(scale.x(120))
+  })
+
+  it('stands at its middle where doors swing all along it', () => {
+    const all = { x: -1e4, y: -1e4, w: 2e4, h: 2e4 }
+    expect(wallLength(room, wall, scale, [all]).x).toBe(scale.x(120))
   })
 })

@@ -138,3 +138,35 @@ describe('a sentence', () => {
     expect(open.value()).toBe('light centre')
   })
 })
+
+describe('an example behind a first word', () => {
+  it('is selected, so that what is typed stands in its place, and Enter takes it as it is', async () => {
+    const box = open.input.element as HTMLInputElement
+    ;(open.wrapper.vm as unknown as { start: (a: string, b?: string) => void }).start(
+      'set ',
+      'outlet north 4′',
+    )
+    await new Promise((done) => setTimeout(done))
+    expect(open.value()).toBe('set outlet north 4′')
+    expect(open.value().slice(box.selectionStart ?? 0, box.selectionEnd ?? 0)).toBe('outlet north 4′')
+    await open.wrapper.get('form').trigger('submit')
+    await new Promise((done) => setTimeout(done))
+    expect(open.said).toEqual(['set outlet north 4′'])
+  })
+})
+
+describe('the verb of the line', () => {
+  const shown = () => !open.wrapper.get('label').classes('unseen')
+  it('is not said twice where the sentence brings its own', async () => {
+    expect(shown()).toBe(true)
+    await open.type('set outlet')
+    expect(shown()).toBe(false)
+    await open.type('outlet north')
+    expect(shown()).toBe(true)
+    await open.wrapper.setProps({ buttons: ['door'] })
+    await open.type('door south')
+    expect(shown()).toBe(false)
+    await open.type('doorbell')
+    expect(shown()).toBe(true)
+  })
+})

@@ -31,6 +31,11 @@ const input = ref<HTMLInputElement | null>(null)
 const history = ref<string[]>(kept(`said-${name}`, isTexts) ?? [])
 let back = -1
 
+/** A sentence that begins with its own verb is not also begun by the line's. */
+const begun = computed(() => {
+  const first = text.value.trimStart().split(/\s/)[0]?.toLowerCase()
+  return [props.verb, ...props.buttons].some((word) => word.split(/[\s,]/)[0]?.toLowerCase() === first)
+})
 const caret = computed(() => (problem.value?.at === undefined ? -1 : problem.value.at))
 const shown = computed(() => options.value.slice(0, 9))
 
@@ -156,10 +161,14 @@ function leave() {
   input.value?.blur()
 }
 
-function start(words: string) {
-  text.value = words
+/** Begins a sentence. An example behind it is selected: typing puts something else in its place. */
+function start(words: string, example = '') {
+  text.value = words + example
   typed()
-  void nextTick(() => input.value?.focus())
+  void nextTick(() => {
+    input.value?.focus()
+    if (example) input.value?.setSelectionRange(words.length, text.value.length)
+  })
 }
 
 defineExpose({ focus: () => input.value?.focus(), start })
@@ -197,7 +206,7 @@ defineExpose({ focus: () => input.value?.focus(), start })
       </button>
     </div>
     <form class="box" @submit.prevent="enter">
-      <label class="num verb" :for="`entry-${verb}`">{{ verb }}</label>
+      <label class="num verb" :class="{ unseen: begun }" :for="`entry-${verb}`">{{ verb }}</label>
       <input
         :id="`entry-${verb}`"
         ref="input"

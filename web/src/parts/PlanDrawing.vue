@@ -4,8 +4,8 @@ import { computed } from 'vue'
 import type { DrawnRoom } from '../api/client'
 import type { Picked } from '../stores/look'
 import BoxGlyph from './BoxGlyph.vue'
-import { roomName } from './planNames'
-import { boxed, type PlanScale, wallOf, type XY } from './planScale'
+import { roomName, wallLength } from './planNames'
+import { boxed, type PlanScale, type XY } from './planScale'
 
 /** A level as drawn: rooms, walls, openings, what stands there. Nothing here is touched; see PlanView. */
 const props = defineProps<{
@@ -22,17 +22,6 @@ const props = defineProps<{
 const path = (points: readonly (readonly number[])[]) =>
   points.map((p) => `${props.scale.x(p[0] ?? 0)},${props.scale.y(p[1] ?? 0)}`).join(' ')
 const current = computed(() => props.rooms.find((item) => item.id === props.room) ?? null)
-const dims = computed(() =>
-  (current.value?.walls ?? []).map((wall) => {
-    const { a, along, out, length } = wallOf(current.value as DrawnRoom, wall.side)
-    const mid: XY = [a[0] + (along[0] * length) / 2, a[1] + (along[1] * length) / 2]
-    const inward = 25 / props.scale.per
-    const upright = Math.abs(along[1]) > Math.abs(along[0])
-    const x = props.scale.x(mid[0] - out[0] * inward)
-    const y = props.scale.y(mid[1] - out[1] * inward)
-    return { key: wall.side, x, y, text: wall.length_text, upright, room: length * props.scale.per > 58 }
-  }),
-)
 const isPicked = (kind: Picked['kind'], id: string, side?: number) =>
   props.picked?.kind === kind && props.picked.id === id && (side === undefined || props.picked.side === side)
 const leaves = computed(() =>
@@ -40,6 +29,10 @@ const leaves = computed(() =>
     room.openings.filter((o) => o.leaf.length).map((o) => boxed(o.leaf, props.scale)),
   ),
 )
+const dims = computed(() => {
+  const room = current.value
+  return room ? room.walls.map((wall) => wallLength(room, wall, props.scale, leaves.value)) : []
+})
 const names = computed(() =>
   props.compact
     ? []

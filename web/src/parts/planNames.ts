@@ -1,7 +1,12 @@
 import type { DrawnRoom } from '../api/client'
-import { boxed, type PlanScale } from './planScale'
+import { boxed, type PlanScale, wallOf } from './planScale'
 
 const HIGH = 15
+/** The length of a wall stands so far inside of it, in a frame of this size, at the first of these shares of it. */
+const INWARD = 25
+const [LONG, SHORT] = [40, 14]
+const SHARES = [0.5, 0.25, 0.75, 0.12, 0.88]
+const LEAST = 58
 const GLYPH = 11
 const STEP = 13
 /** Over a box a name is hardly read, over a counter it is. */
@@ -62,4 +67,31 @@ export function roomName(room: DrawnRoom, scale: PlanScale, leaves: Frame[] = []
   const both = sub !== '' && two.cost < one.cost + 30
   const { x, y } = both ? two : one
   return { text, sub: both ? sub : '', x, y }
+}
+
+/** Where the length of a wall is written: at its middle, or where no door swings over it. `room`: whether it fits. */
+export function wallLength(
+  room: DrawnRoom,
+  wall: { side: number; length_text: string },
+  scale: PlanScale,
+  leaves: Frame[] = [],
+) {
+  const { a, along, out, length } = wallOf(room, wall.side)
+  const upright = Math.abs(along[1]) > Math.abs(along[0])
+  const [w, h] = upright ? [SHORT, LONG] : [LONG, SHORT]
+  const inward = INWARD / scale.per
+  const at = (share: number) => ({
+    x: scale.x(a[0] + along[0] * length * share - out[0] * inward),
+    y: scale.y(a[1] + along[1] * length * share - out[1] * inward),
+  })
+  const free = SHARES.map(at).find(({ x, y }) =>
+    leaves.every((leaf) => shared(leaf, { x: x - w / 2, y: y - h / 2, w, h }) === 0),
+  )
+  return {
+    key: wall.side,
+    ...(free ?? at(0.5)),
+    text: wall.length_text,
+    upright,
+    room: length * scale.per > LEAST,
+  }
 }

@@ -14,7 +14,7 @@ import DxfDialog from './DxfDialog.vue'
 import SiteView from './SiteView.vue'
 import WallPanel from './WallPanel.vue'
 
-const entry = ref<{ focus: () => void; start: (text: string) => void } | null>(null)
+const entry = ref<{ focus: () => void; start: (text: string, example?: string) => void } | null>(null)
 const stage = useRoomStage('walls', 'room', entry)
 const { store, rooms, drawn, act } = stage
 const dxf = useLook().dialogOpen('dxf')
@@ -23,7 +23,8 @@ const site = ref(false)
 const area = computed(() => {
   const total = rooms.value.reduce((sum, room) => sum + room.area_ft2, 0)
   const text = store.metric ? `${(total * 0.09290304).toFixed(1)} m²` : `${Math.round(total)} ft²`
-  return total ? `${rooms.value.length} rooms, ${text} inside the studs` : ''
+  const many = rooms.value.length
+  return total ? `${many} ${many === 1 ? 'room' : 'rooms'}, ${text} inside the studs` : ''
 })
 
 /** A held key gathers: what waits becomes one step of so many inches. */
@@ -109,7 +110,7 @@ async function look(level: string) {
         v-else-if="!store.loading && store.view && !rooms.length && !store.job?.rooms.length"
         title="No room yet"
         action="Type the first room"
-        @begin="entry?.start('room Kitchen 14\' x 12\'')"
+        @begin="entry?.start('room ', 'Kitchen 14\' x 12\'')"
       >
         Here rooms are built from tape readings. A single circuit needs no drawing: begin it with a sentence.
       </EmptyStage>
