@@ -156,6 +156,8 @@ class Reader:
     def sees_length(self) -> bool:
         """Whether a length stands here; it is not taken."""
         self.skip()
+        if FEET.match(self.text, self.pos):
+            return True
         try:
             scan_length(self.text, self.pos)
         except MeasureError:

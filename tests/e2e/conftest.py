@@ -16,7 +16,7 @@ from pathlib import Path
 from typing import Any
 
 import pytest
-from playwright.sync_api import Browser, BrowserContext, Page, expect, sync_playwright
+from playwright.sync_api import Browser, BrowserContext, ConsoleMessage, Page, expect, sync_playwright
 
 from tests.e2e.hands import settled
 
@@ -117,6 +117,12 @@ def job(shared: Server) -> str:
     return str(answer["head"]["id"])
 
 
+def is_fault(told: ConsoleMessage) -> bool:
+    """Whether the page tells of a fault of its own: a picture that broke while it was drawn is told on the console
+    only. An answer that refuses something is no fault."""
+    return told.type == "error" and not told.text.startswith("Failed to load resource")
+
+
 @pytest.fixture
 def open_page(browser: Browser, shared: Server, job: str) -> Iterator[Callable[..., Page]]:
     """A window on the job; requests that would leave the machine and faults on the page fail the test."""
@@ -129,6 +135,7 @@ def open_page(browser: Browser, shared: Server, job: str) -> Iterator[Callable[.
         contexts.append(context)
         page = context.new_page()
         page.on("pageerror", lambda error: faults.append(str(error)))
+        page.on("console", lambda told: faults.append(told.text) if is_fault(told) else None)
         page.on(
             "request", lambda r: None if r.url.startswith((shared.url, "data:", "blob:")) else faults.append(r.url)
         )

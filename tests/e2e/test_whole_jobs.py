@@ -154,3 +154,62 @@ def test_a_small_building_by_thumb(open_page: Open) -> None:
     assert taps < 30, taps
     wide = page.evaluate("document.documentElement.scrollWidth")
     assert wide <= 390, wide
+
+
+def test_a_workshop_from_the_first_tap_to_what_is_bought_by_thumb(open_page: Open) -> None:
+    """One room by thumb, a panel that stands in no room: each stage opens from the one before it.
+
+    The light's cable: up from the switch at 46 1/8 to the holes in the joists, 2 3/8 over the ceiling of 96: 52 1/4.
+    From the middle of the south wall, 1 3/4 out, to the middle of the room: 73 3/4. The switch is 110 1/8 from the
+    left corner as one faces south, so 81 7/8 from the west wall, the light 96: 14 1/8. Down 2 3/8. Together
+    142 1/2, 11 ft 10 1/2. To cut: 8 at each box and a loop of 6, 5 % waste: 173, so 15 ft. The other cables go
+    round the walls: two of 167 1/4, one of 155, one of 163 1/2; with the light's 795 1/2, 66 ft.
+    """
+    page = open_page(390, 844, has_touch=True)
+    new_job(page)
+    line = page.locator(LINE)
+
+    def to(name: str) -> None:
+        page.get_by_role("link", name=name, exact=True).tap()
+        settled(page)
+
+    def build(text: str) -> None:
+        line.press_sequentially(text)
+        page.locator("form button[type=submit]").tap()
+        expect(line).to_have_value("")
+        settled(page)
+
+    to("Walls")
+    page.get_by_role("button", name="Type the first room").tap()
+    build("Workshop 16' x 12'")  # the example is typed over
+    expect(page.get_by_text("1 room, 192 ft² inside the studs")).to_be_visible()
+    page.locator(".thumbs").get_by_role("button", name="door", exact=True).tap()
+    page.get_by_role("option", name="south", exact=True).tap()
+    build("3' at 5'")
+    to("Boxes")
+    page.get_by_test_id("fill").tap()
+    settled(page)
+    told(page, "No light outside the south door")
+    expect(page.get_by_text("Nothing is missing here.")).to_have_count(0)
+    to("Circuits")
+    page.get_by_role("button", name="Say the panel").tap()
+    page.get_by_role("button", name="This is the panel").tap()
+    settled(page)
+    to("Circuits")
+    page.get_by_test_id("propose").tap()
+    dialog = page.get_by_role("dialog")
+    expect(dialog).to_contain_text(
+        "2 of 2 circuits, 66′ of cable as it lies, and 2 cables of a length that is not known"
+    )
+    expect(dialog.get_by_text("12′ + ?")).to_be_visible()
+    dialog.get_by_role("button", name="Take 2").tap()
+    settled(page)
+    to("Runs")
+    page.get_by_label("Circuits and their ways").locator("button", has_text="L-1").tap()
+    told(page, "11′ 10″")
+    told(page, re.compile("To cut.*14-2 NM-B.*15′", re.DOTALL))
+    to("Buy")
+    for item, feet in (("12-2 NM-B", "67′"), ("14-2 NM-B", "15′")):
+        expect(page.locator("button", has_text=item).first).to_contain_text(feet)
+    wide = page.evaluate("document.documentElement.scrollWidth")
+    assert wide <= 390, wide

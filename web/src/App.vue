@@ -2,7 +2,7 @@
 import { computed, defineAsyncComponent, onMounted, ref, watch, watchEffect } from 'vue'
 import { useTheme } from 'vuetify'
 
-import { type BuyItem, traffic } from './api/client'
+import { traffic } from './api/client'
 import { dropReading } from './parts/tape'
 import { router } from './router'
 import AppHeader from './shell/AppHeader.vue'
@@ -70,7 +70,7 @@ const title = computed(() => {
     runs: store.plan?.summary.name,
     pipe: store.view?.pull?.summary.name,
     trench: store.view?.trench?.name ?? store.view?.span?.name ?? store.view?.ground?.name,
-    buy: (store.view?.item as BuyItem | undefined)?.row.item,
+    buy: store.viewOf('buy')?.item?.row.item,
     test: store.view?.tested?.name ?? '',
     rough_in: store.view?.wall ? `${store.view.wall.room_name}, ${store.view.wall.name}` : '',
   }[look.stage]

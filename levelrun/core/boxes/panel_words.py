@@ -9,7 +9,7 @@ from levelrun.core.editing import next_id
 from levelrun.core.job import Panel, Room
 from levelrun.core.site.building_words import new_building
 from levelrun.core.site.geometry import Wall
-from levelrun.core.site.scene import Said, SceneReader, bare_panel, on_a_wall, walls_by_name
+from levelrun.core.site.scene import CENTRE, Said, SceneReader, bare_panel, on_a_wall, walls_by_name
 
 _SPACES = re.compile(r"(\d+)(?:\s*-\s*(\d+))?(?!\s*(?:a|amps?|spaces?|free)\b)(?![\w'\"])")
 _COUNT = re.compile(
@@ -17,6 +17,7 @@ _COUNT = re.compile(
 )
 _LENGTH = re.compile(r"[-+]?\d")
 COUNTS = {"one": "1", "two": "2", "three": "3", "four": "4", "six": "6", "eight": "8"}
+BESIDE = ("on", "along", "against")  # before a wall; at goes before what is said in words
 WORDS = ("in", "at", "as", "taken", "spaces", "main", "lugs", "bonded", "sub")
 EDGE_IN = 48.0  # its lower edge over the floor where nothing is said
 
@@ -24,7 +25,9 @@ EDGE_IN = 48.0  # its lower edge over the floor where nothing is said
 def panel(reader: SceneReader) -> Said:
     """panel [NAME] [200a] [30 spaces] [taken 1-14 17] [2 free] [main 200|lugs] [bonded|sub] [as NAME], in any order.
 
-    Where: on a wall [in ROOM] WALL PLACE [at HEIGHT of its lower edge]; else in words [in shop] [at garage wall].
+    Where: on a wall [in ROOM] WALL [PLACE] [at HEIGHT of its lower edge], as on the north wall of Den 4' from
+    the right; else in words [in shop] [at garage wall]. Without a place it stands in the middle of the wall, and
+    that is told.
     """
     said = _Panel(reader)
     while not reader.over():
@@ -39,8 +42,9 @@ class _Panel:
         self.reader = reader
         self.item: dict[str, Any] = {}
         self.edits: list[dict[str, Any]] = []
-        self.room: Room | None = reader.scene.room
+        self.room: Room | None = reader.room_ahead() or reader.scene.room
         self.wall = ""
+        self.told: list[str] = []
         self.structure = ""
         if not self._known():
             self.item["name"] = reader.token("a name")
@@ -63,10 +67,12 @@ class _Panel:
         count = _COUNT.match(reader.text, reader.pos)
         if count is not None:
             return _counted(reader, self.item, count)
+        start = reader.pos
+        if walls and reader.phrase(BESIDE) is not None and not reader.sees(walls):
+            reader.pos = start
         word = reader.need((*WORDS, *walls), "amperes, spaces, taken or where it stands")
         if word in walls:
-            self.wall = word
-            self.item["at_in"] = reader.length()
+            self._along(word)
         elif word == "in":
             self._inside()
         elif word == "as":
@@ -80,6 +86,28 @@ class _Panel:
         else:
             said_of_panel(reader, self.item, word)
         return None
+
+    def _along(self, word: str) -> None:
+        """The wall by its word, and where along it; the room once more between the two or behind."""
+        reader, face = self.reader, self._walls()[word]
+        self.wall = word
+        self._of_the_room()
+        start = reader.pos
+        if reader.phrase(("in", "at")) is not None and not reader.sees(CENTRE):
+            reader.pos = start
+        counted = _COUNT.match(reader.text, self._next())
+        if reader.sees(CENTRE) or (_LENGTH.match(reader.text, reader.pos) and counted is None):
+            self.item["at_in"] = reader.along(face)
+        else:
+            self.item["at_in"] = face.length_in / 2
+            self.told = [
+                f"it stands in the middle of the {face.name} wall; say how far from a corner where it does not"
+            ]
+        self._of_the_room()
+
+    def _of_the_room(self) -> None:
+        if self.room is not None and self.reader.phrase(["of"]) is not None:
+            self.reader.again(self.room)
 
     def _ends(self) -> str:
         """What a name ends at: a count, a wall and a place along it."""
@@ -99,6 +127,9 @@ class _Panel:
             self.room = None
         else:
             self.room = rooms[name]
+            if not self.wall and self.reader.over():
+                self.reader.expect(self._walls())
+                raise self.reader.fail(f"a wall of {name}, where it stands")
 
     def on_a_wall(self) -> Said:
         """A panel of a drawn room."""
@@ -118,9 +149,9 @@ class _Panel:
         undrawn = self._undrawn(item)
         if undrawn is not None:
             item.pop("name")
-            told = [f"{undrawn.name} stands on the {face.name} wall of {room.name} now"]
+            told = [f"{undrawn.name} stands on the {face.name} wall of {room.name} now", *self.told]
             return Said([{"op": "set", "kind": "panel", "id": undrawn.id, "set": item}], room=room.id, told=told)
-        told = alike(self.reader, item)
+        told = [*alike(self.reader, item), *self.told]
         return Said([{"op": "add", "kind": "panel", "item": item}], room=room.id, told=told)
 
     def _undrawn(self, item: dict[str, Any]) -> Panel | None:

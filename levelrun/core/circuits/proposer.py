@@ -27,7 +27,8 @@ FAR_IN = 600.0
 
 @dataclass(frozen=True, kw_only=True)
 class Proposal:
-    """One circuit proposed: its fields, its boxes in order, why, and the cable that it takes, inches."""
+    """One circuit proposed: its fields, its boxes in order, why, and the cable that it takes, inches, as far as that is
+    known. `unknown`: of how many cables it is not, since an end stands in no drawn room."""
 
     key: str
     name: str
@@ -46,6 +47,7 @@ class Proposal:
     reason: str
     section: str
     length_in: float
+    unknown: int = 0
 
     @property
     def edits(self) -> list[dict[str, Any]]:
@@ -274,7 +276,7 @@ def _settled(
         return FAR_IN if found is None else found
 
     order = _order(group, distance)
-    length = sum(distance(after, box) for box, after in order)
+    lengths = [far(after or panel.id, box) for box, after in order]
     circuit = Circuit(
         id=key, name=group.name, panel=panel.id, poles=2 if poles == 2 else 1, breaker_a=breaker,
     )  # fmt: skip
@@ -300,7 +302,8 @@ def _settled(
         after=tuple(order),
         reason=group.reason,
         section=group.section,
-        length_in=length,
+        length_in=sum(length for length in lengths if length is not None),
+        unknown=lengths.count(None),
     )
 
 

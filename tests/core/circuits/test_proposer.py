@@ -19,6 +19,7 @@ from levelrun.core.circuits.routing import path_length, shortest_order
 from levelrun.core.codebook import Codebook
 from levelrun.core.plan import job_book, plan, plan_whole
 from levelrun.core.ways.contexts import weave
+from levelrun.core.ways.ordering import distances
 from levelrun.samples import sample
 from tests.conftest import built, edited, found
 
@@ -146,3 +147,19 @@ def test_boxes_on_no_circuit_are_named() -> None:
     assert not found(job, "box-loose"), "before the first circuit nothing is missing yet"
     started = built("circuit 1 20a as outlets", job)
     assert "boxes on no circuit" in found(started, "box-loose")[0].title
+
+
+def test_a_length_that_nobody_knows_is_counted_and_not_made_up(book: Codebook) -> None:
+    """A panel in no drawn room: its home runs are of no length, where it stands on a wall they have one."""
+    room = "room Workshop 16' x 12'; door south 3' at 5'; fill; "
+    adrift, placed = (built(room + text) for text in ("panel H 200a 30 spaces", "panel H 200a 30 spaces north 4'"))
+    lengths = {}
+    for name, job in (("adrift", adrift), ("placed", placed)):
+        found = propose(job, book, plan_whole(job, book)[1].contexts, distances(job, book))
+        lengths[name] = {p.boxes: (p.length_in, p.unknown) for p in found}
+        taken = edited(job, *(edit for p in found for edit in p.edits))
+        ways = [w.context.way for w in plan(taken).drawn.ways.values()]
+        assert sum(p.length_in for p in found) == sum(leg.length_in for way in ways for leg in way.legs), name
+    assert lengths["adrift"][("b6", "b7")] == (142.5, 1)  # by hand: 52 1/4 + 73 3/4 + 14 1/8 + 2 3/8
+    assert all(unknown == 1 for _, unknown in lengths["adrift"].values())
+    assert all(unknown == 0 and length > 142.5 for length, unknown in lengths["placed"].values())

@@ -125,7 +125,7 @@ def test_a_room_beside_another_is_on_its_level_whatever_is_looked_at() -> None:
         ("panel Sub 100a in Kitchen north 40'", None, "past the north wall"),
         ("panel Sub 100a north 2' at north wall", None, "it stands on the north wall"),
         ("panel Sub 12 spaces north 2' taken 14", None, "space 14 is past the 12 spaces of Sub"),
-        ("panel 100a north", 16, "a length"),
+        ("panel 100a north 4", 18, "has no unit"),
         ("panel Sub north 2' grey", 19, "amperes, spaces, taken or where it stands"),
         ("panel in Attic 3 100a", 9, "a building"),
         ("panel Sub 60a north 2' in shop", None, "no drawn room and has no north wall"),

@@ -7,7 +7,7 @@ from typing import Any
 import pytest
 
 from levelrun.core.edits import Looked, said_on
-from levelrun.core.errors import LevelRunError
+from levelrun.core.errors import LevelRunError, TextError
 from levelrun.core.job import Job
 from tests.conftest import built
 
@@ -129,3 +129,36 @@ def test_a_circuit_without_a_space_takes_the_first_free_one_and_tells_it() -> No
 def test_what_is_not_there_is_refused(text: str, told: str) -> None:
     with pytest.raises(LevelRunError, match=told):
         made(text)
+
+
+WORKSHOP = built("room Workshop 16' x 12'")
+
+
+@pytest.mark.parametrize(
+    ("where", "side", "at_in"),
+    [
+        ("on the north wall 4'", 0, 48.0), ("on the north wall of Workshop, 4' from the left", 0, 48.0),
+        ("north wall 4' from the right", 0, 144.0), ("in Workshop on the east wall 3'", 1, 36.0),
+        ("along the west wall 3' of Workshop at 5'", 3, 36.0), ("on the south wall, in the middle", 2, 96.0),
+        ("in Workshop north", 0, 96.0), ("on the east wall", 1, 72.0),
+    ],
+)  # fmt: skip
+def test_a_panel_stands_on_a_wall_as_it_is_spoken(where: str, side: int, at_in: float) -> None:
+    room = WORKSHOP.rooms[0].id
+    for text in (f"panel H 200a 30 spaces {where}", f"panel H {where} 200a 30 spaces"):
+        job, look = said_on(WORKSHOP, text, Looked(room=room), "room")
+        (panel,) = job.panels
+        assert (panel.name, panel.room, panel.side, panel.at_in) == ("H", room, side, at_in), text
+        assert (panel.main_a, panel.spaces) == (200, 30)
+        unsaid = where in ("in Workshop north", "on the east wall")
+        assert any("middle" in told for told in look.told) is unsaid, "a place that nobody said is told"
+
+
+def test_a_panel_in_a_drawn_room_is_asked_for_its_wall_and_in_words_is_not() -> None:
+    with pytest.raises(TextError, match="a wall of Workshop") as refused:
+        built("panel H 200a in Workshop", WORKSHOP)
+    assert "north" in refused.value.allowed
+    with pytest.raises(TextError, match="past the north wall"):
+        built("panel H 200a on the north wall of Workshop 44'", WORKSHOP)
+    (panel,) = built("panel H 200a at the garage wall", WORKSHOP).panels
+    assert panel.room is None and panel.where == "the garage wall"

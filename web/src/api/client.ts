@@ -9,16 +9,33 @@ export type Opened = S['Opened']
 export type Answer = S['Answer']
 export type StageKey =
   'start' | 'walls' | 'boxes' | 'circuits' | 'runs' | 'pipe' | 'trench' | 'buy' | 'rough_in' | 'test'
-export type StageViews = S['WallsView'] &
-  S['BoxesView'] &
-  S['CircuitsView'] &
-  S['RunsView'] &
-  S['PipeView'] &
-  S['OutsideView'] &
-  S['BuyView'] &
-  S['RoughInView'] &
-  S['TestView'] &
-  S['DirectoryView']
+/** The view of each stage, and of the sheet by the panel doors. */
+export interface ViewOf {
+  walls: S['WallsView']
+  boxes: S['BoxesView']
+  circuits: S['CircuitsView']
+  runs: S['RunsView']
+  pipe: S['PipeView']
+  trench: S['OutsideView']
+  buy: S['BuyView']
+  rough_in: S['RoughInView']
+  test: S['TestView']
+  directory: S['DirectoryView']
+}
+type Every = ViewOf['walls'] &
+  ViewOf['boxes'] &
+  ViewOf['circuits'] &
+  ViewOf['runs'] &
+  ViewOf['pipe'] &
+  ViewOf['trench'] &
+  ViewOf['buy'] &
+  ViewOf['rough_in'] &
+  ViewOf['test'] &
+  ViewOf['directory']
+/** What a field is in the views that have it: one type, or several. */
+type Field<K> = { [V in keyof ViewOf]: K extends keyof ViewOf[V] ? ViewOf[V][K] : never }[keyof ViewOf]
+/** What may be read whatever stage is here: fields that are the same thing in every view that has them. */
+export type StageViews = { [K in keyof Every as Field<K> extends Every[K] ? K : never]: Every[K] }
 export type Job = S['Job']
 export type Way = S['Way']
 export type Leg = S['Leg']

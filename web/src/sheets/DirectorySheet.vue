@@ -8,7 +8,7 @@ import { useJob } from '../stores/job'
 const store = useJob()
 const panels = computed(() =>
   (store.view?.doors ?? []).map((panel) => {
-    const own = (store.view?.circuits ?? []).filter((c) => c.panel === panel.id)
+    const own = (store.viewOf('directory')?.circuits ?? []).filter((c) => c.panel === panel.id)
     const rows = Array.from({ length: panel.drawing.rows }, (_, row) => ({
       left: at(own, row * 2 + 1),
       right: at(own, row * 2 + 2),

@@ -18,6 +18,7 @@ import {
   type StageKey,
   type StageViews,
   until,
+  type ViewOf,
   type Vocabulary,
 } from '../api/client'
 import { type At, type Picked, useLook } from './look'
@@ -26,7 +27,7 @@ import { makeOurs } from './ours'
 import { makeQueue } from './queue'
 import { placeOf } from './where'
 
-type ViewKey = Exclude<StageKey, 'start'> | 'directory'
+type ViewKey = keyof ViewOf
 type View = Head & { refs: FindingRef[] } & Partial<StageViews>
 
 /** What of a look each view is made from. */
@@ -67,11 +68,14 @@ export const useJob = defineStore('job', () => {
   const vocabulary = shallowRef<Vocabulary | null>(null)
   const loading = ref(true)
   const missing = ref<string | null>(null)
-  let seen: { view: ViewKey; look: At } = { view: 'walls', look: {} }
+  const seen = shallowRef<{ view: ViewKey; look: At }>({ view: 'walls', look: {} })
 
   const view = computed<View | null>(() =>
     head.value ? { ...stageView.value, ...head.value, refs: refs.value } : null,
   )
+  /** The view of one stage; nothing while that of the stage before is still here, whose rows may be called the same. */
+  const viewOf = <K extends ViewKey>(key: K) =>
+    seen.value.view === key ? (stageView.value as Partial<ViewOf[K]>) : null
   const plan = computed(() => view.value?.focus ?? null)
   const wayId = computed(() => plan.value?.summary.id ?? null)
   const way = computed(() => job.value?.ways.find((item) => item.id === wayId.value) ?? null)
@@ -164,8 +168,8 @@ export const useJob = defineStore('job', () => {
     if (found.problem) return notice.tell(found.problem.detail, 'stop')
     if (found.revision !== undefined && found.revision !== head.value?.revision && !(await loadJob(id)))
       return
-    seen = { view: name, look: wanted }
-    stageView.value = found.data as Partial<StageViews>
+    seen.value = { view: name, look: wanted }
+    stageView.value = found.data as object as Partial<StageViews>
   }
 
   const refresh = () => queue.add(() => fetchView(), 'look')
@@ -276,7 +280,7 @@ export const useJob = defineStore('job', () => {
     while (head.value) {
       const { id: job_id, revision } = head.value
       const params = { path: { job_id } }
-      const body = { revision, stage: seen.view, look: seen.look, ...own }
+      const body = { revision, stage: seen.value.view, look: seen.value.look, ...own }
       const url = `/api/jobs/{job_id}/${act}` as '/api/jobs/{job_id}/edits'
       const { data, problem } = await reach(() => ask(api.POST(url, { params, body: body as never })))
       if (!problem) {
@@ -397,7 +401,7 @@ export const useJob = defineStore('job', () => {
     })
 
   return {
-    jobs, view, leg, alternatives, vocabulary, loading, missing, busy, job, plan, wayId, way, nodes, names, picked, levelOf, sizes,
+    jobs, view, viewOf, leg, alternatives, vocabulary, loading, missing, busy, job, plan, wayId, way, nodes, names, picked, levelOf, sizes,
     roomId, room, levelId, metric, ours, circuitId, panelId, refs, start, list, open, create, remove, lookAt, lookWay, lookThread,
     lookRoom, lookCircuit, lookPanel, edit, attempt, nudge, mend, undo, redo, refresh,
     reload,

@@ -101,7 +101,7 @@ const pick = (id: string, about: string) => (store.picked = { kind: about === 'p
       :first="i === 0"
       @mend="store.mend($event)"
     />
-    <p v-if="!planned.findings.length" class="fine num">Nothing is missing here.</p>
+    <p v-if="!planned.findings.length && !ofRoom.length" class="fine num">Nothing is missing here.</p>
     <button
       v-for="(f, i) in ofBoxes"
       :key="`b${i}`"

@@ -136,7 +136,7 @@ stage.keys({
         @pole="pole = true"
       />
       <EmptyStage
-        v-else-if="!store.loading && store.view"
+        v-else-if="!store.loading && store.viewOf('boxes')"
         title="No room yet"
         action="To Walls"
         @begin="look.go({}, 'walls')"

@@ -4,7 +4,6 @@ import { computed, ref } from 'vue'
 import {
   AWAY,
   type BuyItem,
-  type BuyRow,
   type CutSheet,
   type Edit,
   type Mend,
@@ -40,7 +39,7 @@ const ways = ref<{ plan: () => void } | null>(null)
 const pricing = look.dialogOpen('prices')
 
 const view = computed(() => store.view)
-const rows = computed(() => (view.value?.rows as unknown as BuyRow[] | undefined) ?? [])
+const rows = computed(() => store.viewOf('buy')?.rows ?? [])
 const shelves = computed(() => (view.value?.shelves as ShelfSum[] | undefined) ?? [])
 const item = computed(() => (view.value?.item as BuyItem | null | undefined) ?? null)
 const shelf = computed(() => view.value?.shelf ?? '')
@@ -161,7 +160,7 @@ useKeys({
       <ShelfTable v-else-if="table.length" :title="shelfName" :rows="table" :here="here" @look="lookAt" />
     </template>
     <EmptyStage
-      v-if="!rows.length && !store.loading && view"
+      v-if="!rows.length && !store.loading && store.viewOf('buy')"
       title="Nothing to buy yet"
       action="Begin with a circuit"
       @begin="look.go({}, 'circuits')"

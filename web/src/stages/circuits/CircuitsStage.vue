@@ -55,7 +55,7 @@ function nudge(by: number) {
   if (to >= 1) void put(now.id, to, '')
 }
 function step(by: number) {
-  const all = store.view?.circuits ?? []
+  const all = store.viewOf('circuits')?.circuits ?? []
   const at = all.findIndex((item) => item.id === store.circuitId)
   const next = all[(at + by + all.length) % all.length]
   if (next) void store.lookCircuit(next.id)
@@ -118,9 +118,9 @@ useKeys(
   <StageFrame>
     <template #left>
       <CircuitList
-        :circuits="store.view?.circuits ?? []"
+        :circuits="store.viewOf('circuits')?.circuits ?? []"
         :panels="store.view?.panels ?? []"
-        :loose="store.view?.loose ?? []"
+        :loose="store.viewOf('circuits')?.loose ?? []"
         :current="store.circuitId"
         :panel="store.panelId"
         @look="store.lookCircuit($event)"
@@ -163,7 +163,7 @@ useKeys(
           </table>
         </template>
         <EmptyStage
-          v-else-if="!store.loading && store.view"
+          v-else-if="!store.loading && store.viewOf('circuits')"
           title="No panel yet"
           action="Say the panel"
           @begin="look.go({}, 'start')"

@@ -3,6 +3,7 @@ import { computed, ref, watch } from 'vue'
 
 import { AWAY, type Edit, type Problem, type ProposalLine } from '../../api/client'
 import { streamed } from '../../api/stream'
+import { feetText } from '../../parts/planScale'
 import { whenShown } from '../../stage/whenShown'
 import { useJob } from '../../stores/job'
 
@@ -16,9 +17,10 @@ const problem = ref<Problem | null>(null)
 let stop: AbortController | null = null
 
 const of = computed(() => lines.value[0]?.of ?? 0)
-const feet = computed(() =>
-  Math.round(lines.value.reduce((sum, line) => sum + line.proposal.length_in, 0) / 12),
-)
+const total = (of: (proposal: ProposalLine['proposal']) => number) =>
+  lines.value.reduce((sum, line) => sum + of(line.proposal), 0)
+const feet = (length_in: number) => feetText(length_in, store.metric)
+const unknown = computed(() => total((one) => one.unknown))
 const names = (ids: readonly string[]) =>
   ids.map((id) => store.nodes.find((n) => n.id === id)?.name ?? id).join(' ')
 const panel = (id: string) => store.job?.panels.find((item) => item.id === id)?.name ?? ''
@@ -65,7 +67,12 @@ async function accept() {
         class="my-2"
       />
       <p class="mute">
-        {{ lines.length }}{{ of ? ` of ${of}` : '' }} circuits, {{ feet }}′ of cable as it lies.
+        {{ lines.length }}{{ of ? ` of ${of}` : '' }} circuits, {{ feet(total((one) => one.length_in)) }} of
+        cable as it lies{{
+          unknown
+            ? `, and ${unknown} ${unknown === 1 ? 'cable' : 'cables'} of a length that is not known: an end stands in no drawn room`
+            : ''
+        }}.
         {{ spaceless ? `${spaceless} find no space in their panel yet.` : '' }}
         <button v-if="busy" type="button" class="plain link" @click="stop?.abort()">Stop</button>
       </p>
@@ -90,7 +97,9 @@ async function accept() {
               {{ line.proposal.reason }} <span class="num">{{ line.proposal.section }}</span>
             </div>
           </div>
-          <span class="num mute">{{ Math.round(line.proposal.length_in / 12) }}′</span>
+          <span class="num mute"
+            >{{ feet(line.proposal.length_in) }}{{ line.proposal.unknown ? ' + ?' : '' }}</span
+          >
         </li>
       </ul>
       <div class="d-flex ga-2 justify-end mt-3">

@@ -23,7 +23,7 @@ const notice = useNotice()
 const entry = ref<{ focus: () => void } | null>(null)
 
 const pull = computed(() => store.view?.pull ?? null)
-const rows = computed(() => (store.view?.pulls as PipeRow[] | undefined) ?? [])
+const rows = computed(() => store.viewOf('pipe')?.pulls ?? [])
 const way = computed(() => store.job?.ways.find((item) => item.id === pull.value?.summary.way) ?? null)
 const picked = ref<string | null>(null)
 const about = () => ({
@@ -150,7 +150,7 @@ async function pickMark(key: string) {
       </ol>
     </section>
     <EmptyStage
-      v-if="!pull && !store.loading && store.view"
+      v-if="!pull && !store.loading && store.viewOf('pipe')"
       title="No pipe yet"
       action="Walk a way"
       @begin="look.go({}, 'runs')"

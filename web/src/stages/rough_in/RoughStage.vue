@@ -9,7 +9,6 @@ import {
   type Edit,
   type FaultRow,
   type HoldRow,
-  type LooseRow,
   type PanelCard,
   type SurfaceRow,
   type VisitRow,
@@ -48,7 +47,7 @@ const verdict = ref<{ close: () => void } | null>(null)
 
 const view = computed(() => store.view)
 const rows = computed(() => (view.value?.surfaces as SurfaceRow[] | undefined) ?? [])
-const loose = computed(() => (view.value?.loose as LooseRow[] | undefined) ?? [])
+const loose = computed(() => store.viewOf('rough_in')?.loose ?? [])
 const wall = computed(() => (view.value?.wall as SurfaceRow | null | undefined) ?? null)
 const shown = computed(() => (view.value?.xray as XRay | null | undefined) ?? null)
 const card = computed(() => (view.value?.card as BoxCard | null | undefined) ?? null)
@@ -187,7 +186,7 @@ useKeys({
       <RoughNav :rows="rows" :loose="loose" :here="here" :node="node" @look="lookAt" @node="lookNode" />
     </template>
     <EmptyStage
-      v-if="!anything && !store.loading && view"
+      v-if="!anything && !store.loading && store.viewOf('rough_in')"
       title="Nothing is wired yet"
       action="Begin with a circuit"
       @begin="look.go({}, 'circuits')"

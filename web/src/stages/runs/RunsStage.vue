@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, ref } from 'vue'
 
-import { api, ask, type CircuitRow, type Edit } from '../../api/client'
+import { api, ask, type Edit } from '../../api/client'
 import EmptyStage from '../../parts/EmptyStage.vue'
 import EntryLine from '../../parts/EntryLine.vue'
 import LevelTabs from '../../parts/LevelTabs.vue'
@@ -109,7 +109,7 @@ async function copy() {
 }
 
 function step(by: number) {
-  const all = store.view?.circuits?.map((item) => item.id) ?? []
+  const all = store.viewOf('runs')?.circuits?.map((item) => item.id) ?? []
   const next = all[(all.indexOf(store.circuitId ?? '') + by + all.length) % all.length]
   if (next) void store.lookThread(next)
 }
@@ -141,7 +141,7 @@ useKeys(
   <StageFrame>
     <template #left>
       <CircuitWays
-        :circuits="(store.view?.circuits as CircuitRow[]) ?? []"
+        :circuits="store.viewOf('runs')?.circuits ?? []"
         :ways="store.view?.ways ?? []"
         :idle="store.view?.idle ?? []"
         :circuit="store.circuitId"
@@ -194,7 +194,7 @@ useKeys(
       </div>
     </template>
     <EmptyStage
-      v-else-if="!store.loading && store.view && circuit"
+      v-else-if="!store.loading && store.viewOf('runs') && circuit"
       title="No way walked yet"
       action="Walk its way"
       @begin="setup(true)"
@@ -202,7 +202,7 @@ useKeys(
       Walk it leg by leg: pipe, cover, supports, bends and what to cut follow from the legs.
     </EmptyStage>
     <EmptyStage
-      v-else-if="!store.loading && store.view"
+      v-else-if="!store.loading && store.viewOf('runs')"
       title="No circuit yet"
       action="Begin with a sentence"
       @begin="look.go({}, 'start')"

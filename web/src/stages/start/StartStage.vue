@@ -179,10 +179,10 @@ useKeys({ '/': () => entry.value?.focus() })
   <StageFrame>
     <template #left>
       <SideNav label="Jobs and circuits">
-        <section v-if="store.view?.circuits?.length">
+        <section v-if="store.viewOf('runs')?.circuits?.length">
           <h2 class="caps">In this job</h2>
           <button
-            v-for="row in store.view.circuits"
+            v-for="row in store.viewOf('runs')?.circuits"
             :key="row.id"
             type="button"
             class="plain side-row cols num"
@@ -236,7 +236,7 @@ useKeys({ '/': () => entry.value?.focus() })
       <h2>
         {{
           panels.length
-            ? store.view?.circuits?.length
+            ? store.viewOf('runs')?.circuits?.length
               ? 'One more circuit, for'
               : 'A new job, for'
             : 'First, the panel'

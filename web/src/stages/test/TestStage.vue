@@ -1,15 +1,7 @@
 <script setup lang="ts">
 import { computed, defineAsyncComponent, ref } from 'vue'
 
-import {
-  api,
-  ask,
-  type Edit,
-  type Lesson,
-  type TestFocus,
-  type TestRow,
-  type TestStep,
-} from '../../api/client'
+import { api, ask, type Edit, type TestRow, type TestStep } from '../../api/client'
 import EmptyStage from '../../parts/EmptyStage.vue'
 import EntryLine from '../../parts/EntryLine.vue'
 import FindingCard from '../../parts/FindingCard.vue'
@@ -43,8 +35,8 @@ const lessonsUsed = everShown(() => lessons.value)
 const who = ref(kept('who', isText) ?? '')
 
 const view = computed(() => store.view)
-const rows = computed(() => (view.value?.proofs as TestRow[] | undefined) ?? [])
-const focus = computed(() => (view.value?.tested as TestFocus | null | undefined) ?? null)
+const rows = computed(() => store.viewOf('test')?.proofs ?? [])
+const focus = computed(() => store.viewOf('test')?.tested ?? null)
 const groups = computed(() => {
   const found = new Map<string, TestRow[]>()
   for (const row of rows.value) found.set(row.group, [...(found.get(row.group) ?? []), row])
@@ -145,7 +137,7 @@ useKeys({
       </SideNav>
     </template>
     <EmptyStage
-      v-if="!rows.length && !store.loading && view"
+      v-if="!rows.length && !store.loading && store.viewOf('test')"
       title="Nothing to test yet"
       action="Begin with a circuit"
       @begin="look.go({}, 'circuits')"
@@ -225,11 +217,7 @@ useKeys({
         >
       </article>
       <LearnDialog v-if="learnUsed && view" v-model="learning" :job="view.id" :of="focus.id" />
-      <LessonDialog
-        v-if="lessonsUsed"
-        v-model="lessons"
-        :lessons="(view?.lessons as Lesson[] | undefined) ?? []"
-      />
+      <LessonDialog v-if="lessonsUsed" v-model="lessons" :lessons="store.viewOf('test')?.lessons ?? []" />
     </template>
   </StageFrame>
 </template>

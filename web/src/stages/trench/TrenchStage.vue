@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 
-import { api, ask, type Edit, type LineSummary } from '../../api/client'
+import { api, ask, type Edit } from '../../api/client'
 import { postFile } from '../../api/upload'
 import EmptyStage from '../../parts/EmptyStage.vue'
 import EntryLine from '../../parts/EntryLine.vue'
@@ -27,7 +27,7 @@ const panel = ref<{ tickNext: () => void } | null>(null)
 
 const view = computed(() => store.view)
 const yard = computed(() => view.value?.yard ?? null)
-const rows = computed(() => (view.value?.rows as LineSummary[] | undefined) ?? [])
+const rows = computed(() => store.viewOf('trench')?.rows ?? [])
 const trench = computed(() => view.value?.trench ?? null)
 const span = computed(() => view.value?.span ?? null)
 const ground = computed(() => view.value?.ground ?? null)
@@ -179,7 +179,7 @@ const BUTTONS = ['lay', 'read', 'span', 'drive', 'water', 'grade', 'rods']
       </div>
     </template>
     <EmptyStage
-      v-if="empty && !store.loading"
+      v-if="empty && !store.loading && store.viewOf('trench')"
       title="No buildings yet"
       action="Type a trench"
       @begin="entry?.focus()"
@@ -204,7 +204,7 @@ const BUTTONS = ['lay', 'read', 'span', 'drive', 'water', 'grade', 'rods']
         ref="panel"
         :trench="trench"
         :part="line"
-        :loose="view?.loose ?? []"
+        :loose="store.viewOf('trench')?.loose ?? []"
         :edit="act"
         @mend="store.mend($event)"
         @say="sayNow"

@@ -107,7 +107,7 @@ async function look(level: string) {
         "
       />
       <EmptyStage
-        v-else-if="!store.loading && store.view && !rooms.length && !store.job?.rooms.length"
+        v-else-if="!store.loading && store.viewOf('walls') && !rooms.length && !store.job?.rooms.length"
         title="No room yet"
         action="Type the first room"
         @begin="entry?.start('room ', 'Kitchen 14\' x 12\'')"
