@@ -27,7 +27,7 @@ FAR_IN = 600.0
 
 @dataclass(frozen=True, kw_only=True)
 class Proposal:
-    """One circuit proposed: its fields, its boxes in order, why, and the cable that it takes, inches, as far as that is
+    """One circuit proposed: its fields, its boxes in order, why, and the cable that it takes, inches, as far as it is
     known. `unknown`: of how many cables it is not, since an end stands in no drawn room."""
 
     key: str

@@ -71,11 +71,13 @@ def _gfci(view: CircuitView, box: Box, place: BoxPlace) -> Asked | None:
 
 
 def _by_place(box: Box, place: BoxPlace) -> list[str]:
-    """The places of 210.8(A) that a receptacle stands in."""
+    """The places of 210.8(A) that a receptacle stands in. A shop that is said and not drawn is taken for a garage or
+    a building of its own; one that is drawn within a house is a room of it."""
     keys = []
+    apart = place.structure_kind in ("shop", "shed") or not place.room
     if box.outdoors:
         keys.append("outdoors")
-    elif place.use in GFCI_PLACE and (place.use not in OUTBUILT or place.structure_kind in ("shop", "shed")):
+    elif place.use in GFCI_PLACE and (place.use not in OUTBUILT or apart):
         keys.append(GFCI_PLACE[place.use])
     keys += ["basement"] if place.level_kind == "basement" and not box.outdoors else []
     keys += ["sink"] if place.sink_near else []

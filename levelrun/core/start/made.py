@@ -3,7 +3,7 @@ said."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field, replace
+from dataclasses import replace
 from typing import Any
 
 from levelrun.core.boxes.catalogue import box_models
@@ -15,64 +15,28 @@ from levelrun.core.boxes.rules.fill import fill_figure
 from levelrun.core.circuits.places import box_places
 from levelrun.core.circuits.protection import wanted_protection
 from levelrun.core.circuits.spaces import occupied
-from levelrun.core.circuits.usual import usual
 from levelrun.core.codebook import Codebook
-from levelrun.core.codebook.lookups import PlaceFacts, cable_sizes, ground_size, made_size, method, wire_sizes
+from levelrun.core.codebook.lookups import ground_size, method, wire_sizes
 from levelrun.core.editing import next_id, next_name
-from levelrun.core.errors import EditError, LevelRunError
-from levelrun.core.job import Circuit, Job, Panel
+from levelrun.core.errors import EditError
+from levelrun.core.job import Circuit, Job
 from levelrun.core.site.edits import main_floor
+from levelrun.core.start.asked import Asked
 from levelrun.core.start.kinds import NEMA, Kind
-from levelrun.core.trade.conductors.sizing import Demand, choose, rating_under, standard_breaker
-from levelrun.core.trade.methods.facts import facts_of
-from levelrun.core.trade.methods.verdicts import Verdict, judge, ranked
-from levelrun.core.trade.pipe.fill import Wires, smallest_size
+from levelrun.core.start.sized import circuit_of, methods_of, places_of, size_of, sizes_of
+from levelrun.core.trade.pipe.fill import Wires
 from levelrun.core.trade.pipe.pull_box import trade_inches
 from levelrun.core.ways.walk import WalkLeg
 
 WHIP_IN = 48.0
 WIDE_A = 30  # a receptacle of 30 A and more is wider than one gang: common practice, no source
-MANNER = {"under_joists", "attic"}  # how a cable is run there, not whether it may
-LEVEL = {"attic", "ceiling_joists", "crawl_space", "basement"}  # one goes along these, and to them through a wall
-IN_AIR, SPAN = "overhead", "OVERHEAD"  # cabled aluminum on its messenger, as it is bought
-CABLES = ("NM-B", "UF-B", "MC", "AC", "SER")
-
-
-@dataclass(frozen=True, kw_only=True)
-class Asked:
-    """What the line says. `circuit`: fields of the circuit as said; `fed`: the name of the panel that it feeds; `box`
-    and `on`: where it begins at a box, that and its circuit, which is drawn out."""
-
-    kind: Kind
-    panel: Panel
-    legs: list[WalkLeg]
-    box: Box | None = None
-    on: Circuit | None = None
-    building: str = ""
-    circuit: dict[str, Any] = field(default_factory=dict)
-    name: str = ""
-    load_a: float | None = None
-    load_w: float | None = None
-    use: str = ""
-    structure: str = ""
-    where: str = ""
-    outdoors: bool = False
-    hardwired: bool = False
-    box_name: str = ""
-    fed: str = ""
-    spaces: int | None = None
-
-    @property
-    def begin(self) -> Panel | Box:
-        """Where its way begins."""
-        return self.box or self.panel
 
 
 def edits_for(job: Job, book: Codebook, said: Asked) -> list[dict[str, Any]]:
     """The edits of one line, in the order in which each finds what it names."""
     if said.on is not None:
         return _drawn_out(job, book, said, said.on)
-    circuit = _circuit(book, said)
+    circuit = circuit_of(book, said)
     ends, edits = _ends(job, replace(said, circuit={**said.circuit, **_outlet(circuit)}))
     legs = _legs(job, book, said, circuit, ends)
     _boxed(book, edits, circuit, legs)
@@ -208,119 +172,6 @@ def _height(said: Asked) -> float:
     return min(max(said.begin.height_in + rise, -1200.0), 6000.0)
 
 
-def _circuit(book: Codebook, said: Asked) -> dict[str, Any]:
-    """The circuit with what follows from its load: breaker, wire, neutral."""
-    kind, item = said.kind, dict(said.circuit)
-    item.setdefault("volts", kind.volts)
-    item.setdefault("poles", 1 if item["volts"] == 120 else 2)
-    plug = kind.key == "outlet" and item["volts"] != 120
-    item.setdefault("neutral", kind.neutral and not plug)
-    item.setdefault("nameplate", kind.nameplate)
-    load = said.load_a if said.load_a is not None else kind.load_a
-    serves = usual(book, kind.box["serves"]) if kind.box.get("serves") else None
-    steady = bool(kind.box.get("continuous")) or (serves is not None and serves.continuous)
-    if "breaker_a" not in item:
-        most = item.get("largest_breaker_a")
-        item["breaker_a"] = (
-            rating_under(book, most)
-            if most
-            else kind.breaker_a
-            if load is None
-            else max(
-                standard_breaker(book, load * (1.25 if steady else 1.0)),
-                kind.breaker_a if plug else kind.least_breaker_a,
-            )
-        )
-    usual_w = serves.watts if serves is not None else 0.0
-    load = usual_w / item["volts"] if load is None and usual_w else load
-    methods = _methods(book, said)
-    if SPAN in methods:
-        item.setdefault("material", "al")
-    item["method"] = methods[0] if methods[0] in CABLES else "raceway"
-    item.setdefault("wire_size", _wire(book, said, item, methods, load, steady))
-    return item
-
-
-def _methods(book: Codebook, said: Asked) -> list[str]:
-    """The method of each leg: as said, else as before it where that may go there, else the best that may."""
-    found: list[str] = []
-    for leg, place in zip(said.legs, _places(said.legs), strict=True):
-        facts = facts_of(book, place, leg.facts)
-        before = found[-1] if found else None
-        if leg.method:
-            found.append(leg.method)
-        elif place == IN_AIR:
-            found.append(SPAN)
-        elif before and (carried := _carried_on(book, before, facts)):
-            found.append(carried)
-        else:
-            wanted = ("SER",) if said.kind.feeds else ("NM-B", "UF-B")
-            usual = [v.method for v in ranked(book, facts) if _plain(v) and method(book, v.method).kind != "span"]
-            inside = ("EMT",) if facts.exposed and facts.moisture == "dry" else ()
-            usual.sort(key=lambda key: (key not in wanted, key not in inside))
-            cable = [key for key in usual if method(book, key).kind == "raceway" or key in wanted]
-            found.append((cable or usual or ["EMT"])[0])
-    return found
-
-
-def _places(legs: list[WalkLeg]) -> list[str]:
-    """Where each leg lies: as said, else where the one before lies; up and down from an attic or a crawl space it is
-    in a wall."""
-    found: list[str] = []
-    for leg in legs:
-        before = found[-1] if found else ""
-        rises = before in LEVEL and leg.go in ("up", "down")
-        place = leg.place or ("stud_wall" if rises else before)
-        if not place:
-            raise EditError("say where the first leg lies: `stud wall`, `trench`, `crawl`", key="text", value="")
-        found.append(place)
-    return found
-
-
-def _carried_on(book: Codebook, before: str, facts: PlaceFacts) -> str:
-    """The method before where it may go on here; where it only may if, and is pipe, the pipe of its family that may;
-    empty where neither goes."""
-    verdict = judge(book, before, facts)
-    made = method(book, before)
-    if verdict.verdict == "no" or _plain(verdict) or made.kind != "raceway":
-        return before if verdict.verdict != "no" else ""
-    alike = (v.method for v in ranked(book, facts) if v.verdict == "yes")
-    return next((key for key in alike if method(book, key).family == made.family), before)
-
-
-def _plain(verdict: Verdict) -> bool:
-    """Whether a method may go there as it is, or has only to be run with care: in bored holes, by guard strips."""
-    ifs = {reason.condition for reason in verdict.because if reason.verdict == "if"}
-    return verdict.verdict == "yes" or (verdict.verdict == "if" and ifs <= MANNER)
-
-
-def _wire(
-    book: Codebook, said: Asked, item: dict[str, Any], methods: list[str], load: float | None, steady: bool
-) -> str:
-    places = [leg.place for leg in said.legs if leg.place]
-    cool = next((key for key in methods if key in ("NM-B", "UF-B")), None)
-    breaker = item["breaker_a"]
-    amps = min(load or breaker, breaker) if not said.kind.feeds else breaker
-    demand = Demand(
-        load_a=amps,
-        continuous=steady,
-        breaker_a=breaker,
-        volts=float(item["volts"]),
-        material=item.get("material", "cu"),
-        wiring=cool or next((key for key in methods if key in CABLES), "raceway"),
-        ambient_c=max((facts_of(book, place, {}).ambient_c for place in places), default=30.0),
-        minimum_ampacity_a=item.get("least_ampacity_a"),
-        maximum_breaker_a=item.get("largest_breaker_a"),
-    )
-    order = wire_sizes(book)
-    try:
-        least = max(choose(book, demand).size, said.kind.least_wire, key=order.index)
-        made = [size.rpartition("-")[0] for size in cable_sizes(book, SPAN)] if SPAN in methods else [least]
-        return min((size for size in made if order.index(size) >= order.index(least)), key=order.index, default=least)
-    except LevelRunError as error:
-        raise EditError(error.message, key="text", value=breaker) from None
-
-
 def _legs(job: Job, book: Codebook, said: Asked, circuit: dict[str, Any], ends: list[str]) -> list[dict[str, Any]]:
     """The legs whole: place, method and size of each, the box at the end, and the whip where there is one."""
     count = 2 if circuit["volts"] == 120 or not circuit["neutral"] else 3
@@ -330,8 +181,8 @@ def _legs(job: Job, book: Codebook, said: Asked, circuit: dict[str, Any], ends: 
     )
     wires = [Wires("THWN-2", size, count), Wires("THWN-2", ground, 1)]
     legs: list[dict[str, Any]] = []
-    methods, places = _methods(book, said), _places(said.legs)
-    sizes = _sizes(book, said.legs, methods, f"{size}-{count}", wires)
+    methods, places = methods_of(book, said), places_of(said.legs)
+    sizes = sizes_of(book, said.legs, methods, f"{size}-{count}", wires)
     for leg, place, key, fits in zip(said.legs, places, methods, sizes, strict=True):
         legs.append({
             "go": leg.go, "length_in": leg.length_in, "place": place, "method": key,
@@ -342,7 +193,7 @@ def _legs(job: Job, book: Codebook, said: Asked, circuit: dict[str, Any], ends: 
         })  # fmt: skip
     legs[-1]["end"] = {"kind": "box", "node": ends[0]}
     if said.kind.whip:
-        size = max(_size(book, "LFNC", "", wires), "1/2", key=trade_inches)
+        size = max(size_of(book, "LFNC", "", wires), "1/2", key=trade_inches)
         whip = {"go": "over", "length_in": WHIP_IN, "place": "equipment_tail", "method": "LFNC", "size": size}
         legs.append({**whip, "end": {"kind": "box", "node": ends[1]}})
     return legs
@@ -356,31 +207,6 @@ def _joint(job: Job, leg: WalkLeg) -> dict[str, Any]:
     if word and node is None:
         raise EditError(f"no box {leg.to!r} yet: put it there after", key="text", value=leg.to)
     return {"kind": "box", "node": node} if node else {"kind": "none", "node": None}
-
-
-def _sizes(book: Codebook, legs: list[WalkLeg], methods: list[str], cable: str, wires: list[Wires]) -> list[str]:
-    """The size of each leg: as said, else what holds the wires. Pipe keeps one size until a size is said: the biggest
-    that any leg of it wants, since nobody steps down in a trench; and the size that was said from there on."""
-    found = [leg.size or _size(book, key, cable, wires) for leg, key in zip(legs, methods, strict=True)]
-    piped = [not leg.size and method(book, key).kind == "raceway" for leg, key in zip(legs, methods, strict=True)]
-    free = [size for size, pipe in zip(found, piped, strict=True) if pipe and size]
-    biggest = max(free, key=trade_inches, default="")
-    sizes: list[str] = []
-    said = ""
-    for leg, key, size, pipe in zip(legs, methods, found, piped, strict=True):
-        if pipe and size:
-            size = max((said or biggest, size), key=trade_inches)
-        elif method(book, key).kind == "raceway":
-            said = leg.size or ""
-        sizes.append(size)
-    return sizes
-
-
-def _size(book: Codebook, key: str, cable: str, wires: list[Wires]) -> str:
-    if method(book, key).kind == "raceway":
-        return smallest_size(book, key, wires) or ""
-    wire, _, count = cable.rpartition("-")
-    return made_size(book, key, wire, int(count)) or cable
 
 
 def _protection(job: Job, book: Codebook, said: Asked, item: dict[str, Any], edits: list[dict[str, Any]]) -> str:

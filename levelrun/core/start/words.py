@@ -12,8 +12,9 @@ from levelrun.core.codebook.lookups import places
 from levelrun.core.errors import TextError
 from levelrun.core.job import Box, Circuit, Panel
 from levelrun.core.site.scene import SMALL, Said, SceneReader
+from levelrun.core.start.asked import Asked
 from levelrun.core.start.kinds import BUILDINGS, CALLED, ENDS, KINDS, NOT_HELD, PLUGGED, USES, WIRED, Kind
-from levelrun.core.start.made import Asked, edits_for
+from levelrun.core.start.made import edits_for
 from levelrun.core.ways.walk import GO, WalkLeg, parse_walk, suggest
 from levelrun.core.ways.words import read_legs
 

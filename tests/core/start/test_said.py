@@ -11,7 +11,7 @@ from levelrun.core.errors import LevelRunError, TextError
 from levelrun.core.job import Job
 from levelrun.core.plan import plan as plan_of
 from levelrun.core.start.kinds import WIRED
-from tests.conftest import built
+from tests.conftest import built, edited
 
 HOUSE = built("panel H 150a 24 spaces taken 1-16 18")
 
@@ -280,3 +280,44 @@ def test_overhead_is_cabled_aluminum_of_a_size_that_is_made(amps: int, size: str
     codes = {item.code for item in plan_of(job).findings}
     assert {"box-needed", "span-unsaid"} <= codes  # a head between the two, and how high it hangs
     assert not codes & {"method-not-allowed", "size-unknown", "wire-small", "cable-small"}
+
+
+@pytest.mark.parametrize(
+    ("said", "breaker", "wire", "size"),
+    [
+        ("30' crawl in 14-2 to outlet", 15, "14", "14-2"),  # 240.4(D): 15 A on 14
+        ("30' crawl in 12-2 to outlet", 20, "12", "12-2"),
+        ("30' crawl in 10-2 to outlet", 20, "10", "10-2"),  # larger wire is no reason for a larger breaker
+        ("25' crawl in 6-3 to a sub-panel S", 50, "6", "6-3"),  # 55 A at 60 °C (334.80): a load of 60 is not borne
+        ("25' crawl in 6-3 to a sub-panel S 60a", 60, "6", "6-3"),  # said, and 60 A is the next rating (240.4(B))
+        ("17' wall in 10-2 to a water heater of 4500 watts", 25, "10", "10-2"),
+        ("30' crawl to a sub-panel S 100a", 100, "2", "2-3"),  # No. 3 would do; SER is not made with it
+    ],
+)
+def test_the_cable_that_is_said_decides_the_breaker_that_is_not(
+    said: str, breaker: int, wire: str, size: str
+) -> None:
+    job = line(said)
+    (circuit,), (leg,) = job.circuits, job.ways[0].legs
+    assert (circuit.breaker_a, circuit.wire_size, leg.size) == (breaker, wire, size)
+    assert [f.title for f in plan_of(job).findings if f.severity == "stop"] == []
+
+
+@pytest.mark.parametrize(
+    "said", ["30' crawl in 14-2 to outlet 20a", "17' wall in 12-2 to a water heater of 4500 watts"]
+)
+def test_a_cable_too_small_for_what_is_said_stops_and_is_mended(said: str) -> None:
+    job = line(said)
+    stops = {f.code: f for f in plan_of(job).findings if f.severity == "stop"}
+    assert {"ampacity-short", "breaker-wire"} <= set(stops)
+    assert any("Wire it in" in mend.label for mend in stops["breaker-wire"].mends)
+
+
+def test_a_shop_that_is_not_drawn_is_protected_as_a_garage() -> None:
+    """210.8(A)(2): garages and accessory buildings at grade; which of them it is, nobody said."""
+    job = line("40' block wall in emt to shop outlet 20a")
+    assert job.circuits[0].protection == "gfci"
+    bare = edited(job, {"op": "set", "kind": "circuit", "id": job.circuits[0].id, "set": {"protection": "plain"}})
+    assert "gfci-missing" in {f.code for f in plan_of(bare).findings}
+    drawn = built("room Loom 12' x 10' as shop; set receptacle north 5' as R-1; circuit 19 20a R-1", HOUSE)
+    assert "gfci-missing" not in {f.code for f in plan_of(drawn).findings}  # its near miss: a room of the house

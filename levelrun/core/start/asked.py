@@ -1,0 +1,41 @@
+"""What one line asks for, as it was said."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from typing import Any
+
+from levelrun.core.boxes.parts import Box
+from levelrun.core.job import Circuit, Panel
+from levelrun.core.start.kinds import Kind
+from levelrun.core.ways.walk import WalkLeg
+
+
+@dataclass(frozen=True, kw_only=True)
+class Asked:
+    """What the line says. `circuit`: fields of the circuit as said; `fed`: the name of the panel that it feeds; `box`
+    and `on`: where it begins at a box, that and its circuit, which is drawn out."""
+
+    kind: Kind
+    panel: Panel
+    legs: list[WalkLeg]
+    box: Box | None = None
+    on: Circuit | None = None
+    building: str = ""
+    circuit: dict[str, Any] = field(default_factory=dict)
+    name: str = ""
+    load_a: float | None = None
+    load_w: float | None = None
+    use: str = ""
+    structure: str = ""
+    where: str = ""
+    outdoors: bool = False
+    hardwired: bool = False
+    box_name: str = ""
+    fed: str = ""
+    spaces: int | None = None
+
+    @property
+    def begin(self) -> Panel | Box:
+        """Where its way begins."""
+        return self.box or self.panel

@@ -1,0 +1,191 @@
+"""What follows for a line from what it says: the method of each leg, the breaker, the wire, the sizes of its legs."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+
+from levelrun.core.circuits.usual import usual
+from levelrun.core.codebook import Codebook
+from levelrun.core.codebook.lookups import PlaceFacts, made_size, method, wire_sizes
+from levelrun.core.errors import EditError, LevelRunError
+from levelrun.core.start.asked import Asked
+from levelrun.core.trade.conductors.sizing import Demand, choose, rating_under, standard_breaker
+from levelrun.core.trade.methods.facts import facts_of
+from levelrun.core.trade.methods.verdicts import Verdict, judge, ranked
+from levelrun.core.trade.pipe.fill import Wires, smallest_size
+from levelrun.core.trade.pipe.pull_box import trade_inches
+from levelrun.core.ways.walk import WalkLeg
+
+MANNER = {"under_joists", "attic"}  # how a cable is run there, not whether it may
+LEVEL = {"attic", "ceiling_joists", "crawl_space", "basement"}  # one goes along these, and to them through a wall
+IN_AIR, SPAN = "overhead", "OVERHEAD"  # cabled aluminum on its messenger, as it is bought
+CABLES = ("NM-B", "UF-B", "MC", "AC", "SER")
+
+
+def circuit_of(book: Codebook, said: Asked) -> dict[str, Any]:
+    """The circuit with what follows from its load: breaker, wire, neutral."""
+    kind, item = said.kind, dict(said.circuit)
+    item.setdefault("volts", kind.volts)
+    item.setdefault("poles", 1 if item["volts"] == 120 else 2)
+    plug = kind.key == "outlet" and item["volts"] != 120
+    item.setdefault("neutral", kind.neutral and not plug)
+    item.setdefault("nameplate", kind.nameplate)
+    load = said.load_a if said.load_a is not None else kind.load_a
+    serves = usual(book, kind.box["serves"]) if kind.box.get("serves") else None
+    steady = bool(kind.box.get("continuous")) or (serves is not None and serves.continuous)
+    if "breaker_a" not in item:
+        most = item.get("largest_breaker_a")
+        least = standard_breaker(book, (load or 0.0) * (1.25 if steady else 1.0))
+        usually = kind.breaker_a if load is None or plug else kind.least_breaker_a
+        item["breaker_a"] = rating_under(book, most) if most else max(least, usually)
+    usual_w = serves.watts if serves is not None else 0.0
+    load = usual_w / item["volts"] if load is None and usual_w else load
+    methods = methods_of(book, said)
+    if SPAN in methods:
+        item.setdefault("material", "al")
+    item["method"] = methods[0] if methods[0] in CABLES else "raceway"
+    gauge = item.get("wire_size") or _gauge_said(book, said, methods)
+    if gauge in wire_sizes(book) and "breaker_a" not in said.circuit and not item["nameplate"]:
+
+        def wire_for(rating: float) -> str:
+            return _wire(book, said, {**item, "breaker_a": rating}, methods, load, steady)
+
+        needed = (load or 0.0) * (1.25 if steady else 1.0)
+        item["breaker_a"] = _breaker_on(book, item["breaker_a"], needed, wire_for, gauge)
+    item["wire_size"] = gauge or _wire(book, said, item, methods, load, steady)
+    return item
+
+
+def _breaker_on(
+    book: Codebook, usual_a: float, needed_a: float, wire_for: Callable[[float], str], gauge: str
+) -> float:
+    """The breaker of a wire that was said where no breaker was: the usual one, else the greatest under it that the
+    wire bears and that bears the load; the usual one where there is none, which then stops."""
+    order = wire_sizes(book)
+    rating = usual_a
+    while order.index(wire_for(rating)) > order.index(gauge):
+        if rating <= standard_breaker(book, needed_a):
+            return usual_a
+        rating = rating_under(book, rating - 1)
+    return rating
+
+
+def methods_of(book: Codebook, said: Asked) -> list[str]:
+    """The method of each leg: as said, else as before it where that may go there, else the best that may."""
+    found: list[str] = []
+    for leg, place in zip(said.legs, places_of(said.legs), strict=True):
+        facts = facts_of(book, place, leg.facts)
+        before = found[-1] if found else None
+        if leg.method:
+            found.append(leg.method)
+        elif place == IN_AIR:
+            found.append(SPAN)
+        elif before and (carried := _carried_on(book, before, facts)):
+            found.append(carried)
+        else:
+            wanted = ("SER",) if said.kind.feeds else ("NM-B", "UF-B")
+            usual = [v.method for v in ranked(book, facts) if _plain(v) and method(book, v.method).kind != "span"]
+            inside = ("EMT",) if facts.exposed and facts.moisture == "dry" else ()
+            usual.sort(key=lambda key: (key not in wanted, key not in inside))
+            cable = [key for key in usual if method(book, key).kind == "raceway" or key in wanted]
+            found.append((cable or usual or ["EMT"])[0])
+    return found
+
+
+def places_of(legs: list[WalkLeg]) -> list[str]:
+    """Where each leg lies: as said, else where the one before lies; up and down from an attic or a crawl space it is
+    in a wall."""
+    found: list[str] = []
+    for leg in legs:
+        before = found[-1] if found else ""
+        rises = before in LEVEL and leg.go in ("up", "down")
+        place = leg.place or ("stud_wall" if rises else before)
+        if not place:
+            raise EditError("say where the first leg lies: `stud wall`, `trench`, `crawl`", key="text", value="")
+        found.append(place)
+    return found
+
+
+def _carried_on(book: Codebook, before: str, facts: PlaceFacts) -> str:
+    """The method before where it may go on here; where it only may if, and is pipe, the pipe of its family that may;
+    empty where neither goes."""
+    verdict = judge(book, before, facts)
+    made = method(book, before)
+    if verdict.verdict == "no" or _plain(verdict) or made.kind != "raceway":
+        return before if verdict.verdict != "no" else ""
+    alike = (v.method for v in ranked(book, facts) if v.verdict == "yes")
+    return next((key for key in alike if method(book, key).family == made.family), before)
+
+
+def _plain(verdict: Verdict) -> bool:
+    """Whether a method may go there as it is, or has only to be run with care: in bored holes, by guard strips."""
+    ifs = {reason.condition for reason in verdict.because if reason.verdict == "if"}
+    return verdict.verdict == "yes" or (verdict.verdict == "if" and ifs <= MANNER)
+
+
+def _wire(
+    book: Codebook, said: Asked, item: dict[str, Any], methods: list[str], load: float | None, steady: bool
+) -> str:
+    places = [leg.place for leg in said.legs if leg.place]
+    cool = next((key for key in methods if key in ("NM-B", "UF-B")), None)
+    breaker = item["breaker_a"]
+    amps = min(load or breaker, breaker) if not said.kind.feeds else breaker
+    demand = Demand(
+        load_a=amps,
+        continuous=steady,
+        breaker_a=breaker,
+        volts=float(item["volts"]),
+        material=item.get("material", "cu"),
+        wiring=cool or next((key for key in methods if key in CABLES), "raceway"),
+        ambient_c=max((facts_of(book, place, {}).ambient_c for place in places), default=30.0),
+        minimum_ampacity_a=item.get("least_ampacity_a"),
+        maximum_breaker_a=item.get("largest_breaker_a"),
+    )
+    order = wire_sizes(book)
+    try:
+        least = max(choose(book, demand).size, said.kind.least_wire, key=order.index)
+        count = 2 if item["volts"] == 120 or not item["neutral"] else 3
+        cabled = [key for key in methods if key in (*CABLES, SPAN)]
+        larger = (size for size in order[order.index(least) :] if _all_made(book, cabled, size, count))
+        return next(larger, least)
+    except LevelRunError as error:
+        raise EditError(error.message, key="text", value=breaker) from None
+
+
+def _gauge_said(book: Codebook, said: Asked, methods: list[str]) -> str | None:
+    """The wire of the cables that were named by their size: 6 where 6-3 was said. None where no size was, or two."""
+    legs = zip(said.legs, methods, strict=True)
+    gauges = {leg.size.rpartition("-")[0] for leg, key in legs if leg.size and key in (*CABLES, SPAN)}
+    found = gauges.pop() if len(gauges) == 1 else None
+    return found if found in wire_sizes(book) else None
+
+
+def _all_made(book: Codebook, cables: list[str], wire: str, count: int) -> bool:
+    """Whether every one of these cables is made with so many wires of a gauge, or more: of SER there is no No. 3."""
+    return all(made_size(book, key, wire, count) is not None for key in cables)
+
+
+def sizes_of(book: Codebook, legs: list[WalkLeg], methods: list[str], cable: str, wires: list[Wires]) -> list[str]:
+    """The size of each leg: as said, else what holds the wires. Pipe keeps one size until a size is said: the biggest
+    that any leg of it wants, since nobody steps down in a trench; and the size that was said from there on."""
+    found = [leg.size or size_of(book, key, cable, wires) for leg, key in zip(legs, methods, strict=True)]
+    piped = [not leg.size and method(book, key).kind == "raceway" for leg, key in zip(legs, methods, strict=True)]
+    free = [size for size, pipe in zip(found, piped, strict=True) if pipe and size]
+    biggest = max(free, key=trade_inches, default="")
+    sizes: list[str] = []
+    said = ""
+    for leg, key, size, pipe in zip(legs, methods, found, piped, strict=True):
+        if pipe and size:
+            size = max((said or biggest, size), key=trade_inches)
+        elif method(book, key).kind == "raceway":
+            said = leg.size or ""
+        sizes.append(size)
+    return sizes
+
+
+def size_of(book: Codebook, key: str, cable: str, wires: list[Wires]) -> str:
+    if method(book, key).kind == "raceway":
+        return smallest_size(book, key, wires) or ""
+    wire, _, count = cable.rpartition("-")
+    return made_size(book, key, wire, int(count)) or cable
