@@ -23,7 +23,7 @@ from levelrun.core.job import Circuit, Job
 from levelrun.core.site.edits import main_floor
 from levelrun.core.start.asked import Asked
 from levelrun.core.start.kinds import NEMA, Kind
-from levelrun.core.start.sized import circuit_of, methods_of, places_of, size_of, sizes_of
+from levelrun.core.start.sized import boxes_between, circuit_of, methods_of, places_of, size_of, sizes_of
 from levelrun.core.trade.pipe.fill import Wires
 from levelrun.core.trade.pipe.pull_box import trade_inches
 from levelrun.core.ways.walk import WalkLeg
@@ -54,7 +54,13 @@ def edits_for(job: Job, book: Codebook, said: Asked) -> list[dict[str, Any]]:
         *edits,
         {"op": "add", "kind": "way", "item": {"id": way, "name": item["name"], "start": said.panel.id, "legs": legs}},
         {"op": "add", "kind": "circuit", "item": item},
+        *_boxes(book, said, way),
     ]
+
+
+def _boxes(book: Codebook, said: Asked, way: str) -> list[dict[str, Any]]:
+    """Junction boxes where a cable that was not asked for meets something else."""
+    return [{"op": "put_box", "way": way, "leg": number} for number in boxes_between(book, said)]
 
 
 def _drawn_out(job: Job, book: Codebook, said: Asked, on: Circuit) -> list[dict[str, Any]]:
@@ -78,6 +84,7 @@ def _drawn_out(job: Job, book: Codebook, said: Asked, on: Circuit) -> list[dict[
         {"op": "add", "kind": "way", "item": {"id": way, "name": name, "start": said.begin.id, "legs": legs}},
         {"op": "chain", "circuit": on.id, "boxes": ends, "after": said.begin.id},
         {"op": "route", "circuit": on.id, "box": ends[-1], "path": [way]},
+        *_boxes(book, said, way),
     ]
 
 

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from itertools import pairwise
 from typing import Any
 
 from levelrun.core.circuits.usual import usual
 from levelrun.core.codebook import Codebook
-from levelrun.core.codebook.lookups import PlaceFacts, made_size, method, wire_sizes
+from levelrun.core.codebook.lookups import PlaceFacts, made_size, method, place, wire_sizes
 from levelrun.core.errors import EditError, LevelRunError
 from levelrun.core.start.asked import Asked
 from levelrun.core.trade.conductors.sizing import Demand, choose, rating_under, standard_breaker
@@ -72,24 +73,59 @@ def _breaker_on(
 
 
 def methods_of(book: Codebook, said: Asked) -> list[str]:
-    """The method of each leg: as said, else as before it where that may go there, else the best that may."""
+    """The method of each leg: as said, else as before it where that may go there, else what a later leg wants where
+    that may go here, so that nothing is spliced on the way; else the best that may."""
+    places = places_of(said.legs)
+    facts = [facts_of(book, key, leg.facts) for leg, key in zip(said.legs, places, strict=True)]
     found: list[str] = []
-    for leg, place in zip(said.legs, places_of(said.legs), strict=True):
-        facts = facts_of(book, place, leg.facts)
-        before = found[-1] if found else None
+    for number, leg in enumerate(said.legs):
+        here, before = facts[number], found[-1] if found else None
         if leg.method:
             found.append(leg.method)
-        elif place == IN_AIR:
+        elif places[number] == IN_AIR:
             found.append(SPAN)
-        elif before and (carried := _carried_on(book, before, facts)):
+        elif before and (carried := _carried_on(book, before, here)):
             found.append(carried)
         else:
-            wanted = ("SER",) if said.kind.feeds else ("NM-B", "UF-B")
-            usual = [v.method for v in ranked(book, facts) if _plain(v) and method(book, v.method).kind != "span"]
-            inside = ("EMT",) if facts.exposed and facts.moisture == "dry" else ()
-            usual.sort(key=lambda key: (key not in wanted, key not in inside))
-            cable = [key for key in usual if method(book, key).kind == "raceway" or key in wanted]
-            found.append((cable or usual or ["EMT"])[0])
+            found.append(_ahead(book, said, facts, number) or _best(book, said, here))
+    return found
+
+
+def _best(book: Codebook, said: Asked, facts: PlaceFacts) -> str:
+    """The method that is usual in a place where nothing is said."""
+    wanted = ("SER",) if said.kind.feeds else ("NM-B", "UF-B")
+    usual = [v.method for v in ranked(book, facts) if _plain(v) and method(book, v.method).kind != "span"]
+    inside = ("EMT",) if facts.exposed and facts.moisture == "dry" else ()
+    usual.sort(key=lambda key: (key not in wanted, key not in inside))
+    cable = [key for key in usual if method(book, key).kind == "raceway" or key in wanted]
+    return (cable or usual or ["EMT"])[0]
+
+
+def _ahead(book: Codebook, said: Asked, facts: list[PlaceFacts], number: int) -> str | None:
+    """The method of a later leg, said or usual there, where it may go here too: cable of earth comes through a house;
+    a feeder goes in its pipe from the panel on. None where there is none."""
+    here = _best(book, said, facts[number])
+    for leg, there in zip(said.legs[number + 1 :], facts[number + 1 :], strict=True):
+        wanted = leg.method or (here if _carried_on(book, here, there) == here else _best(book, said, there))
+        piped = method(book, wanted).kind == "raceway"
+        if wanted != here and (said.kind.feeds if piped else method(book, here).kind == "cable"):
+            return wanted if _plain(judge(book, wanted, facts[number])) else None
+    return None
+
+
+def boxes_between(book: Codebook, said: Asked) -> list[int]:
+    """The legs after which a cable ends and single wires begin, or another cable, and nothing is said to stand: a
+    junction box goes there. Where both methods were said, or one hangs in the air or lies in the earth, that is asked
+    and not done."""
+    methods, places = methods_of(book, said), places_of(said.legs)
+    found: list[int] = []
+    for number, (leg, after) in enumerate(pairwise(said.legs)):
+        a, b = methods[number], methods[number + 1]
+        cabled = [method(book, key).kind != "raceway" for key in (a, b)]
+        changes = cabled[0] != cabled[1] or (cabled[0] and a != b)
+        low = any(place(book, key).above for key in places[number : number + 2])
+        if changes and not leg.to and not low and SPAN not in (a, b) and not (leg.method and after.method):
+            found.append(number)
     return found
 
 

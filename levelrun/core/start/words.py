@@ -21,6 +21,7 @@ from levelrun.core.ways.words import read_legs
 BEFORE = (*SMALL, "my", "new")
 ROOMS = {**USES, **CALLED}
 STANDS = (*ENDS, *PLUGGED, *WIRED)
+WITHIN = tuple(word for word in STANDS if word not in ENDS or not ENDS[word].feeds)  # what stands in a building
 OFFERED = (*(kind.words[0] for kind in KINDS), *WIRED, "dishwasher", "refrigerator", "microwave", "washer")
 PLUGS = ("outlet", "receptacle", "plug")
 OUTSIDE = ("outside", "outdoor", "outdoors")
@@ -71,7 +72,13 @@ def start(reader: SceneReader) -> Said:
     said, told = _of_240(said)
     if said.load_w is not None:  # once its volts are known
         said = replace(said, load_a=said.load_w / float(said.circuit.get("volts", said.kind.volts)))
-    return Said(edits_for(reader.scene.job, reader.scene.book, said), panel=panel.id, told=told)
+    edits = edits_for(reader.scene.job, reader.scene.book, said)
+    for edit in edits:
+        if edit["op"] == "put_box":
+            told.append(
+                f"a junction box stands at the end of leg {edit['leg'] + 1}, where cable meets something else"
+            )
+    return Said(edits, panel=panel.id, told=told)
 
 
 def _of_240(said: Asked) -> tuple[Asked, list[str]]:
@@ -233,6 +240,8 @@ def _kind(reader: SceneReader, said: Asked) -> Asked:
     word = reader.phrase(STANDS)
     if word is None:
         raise reader.fail("what stands at the end")
+    if word in BUILDINGS and reader.sees(WITHIN):
+        return _kind(reader, replace(said, structure=_standing(reader, word)))
     if word in PLUGGED:
         outlet = ENDS["outlet"]
         serves = {"serves": PLUGGED[word]} if PLUGGED[word] else {}
@@ -249,6 +258,18 @@ def _kind(reader: SceneReader, said: Asked) -> Asked:
         reader.phrase(["of"])
         return replace(said, load_a=_amps(reader))
     return said
+
+
+def _standing(reader: SceneReader, word: str) -> str:
+    """The building of an end that stands in another one: a shed light. Refuses one that is not there yet."""
+    found = reader.buildings().get(word) or reader.buildings().get(word.capitalize())
+    if found is None:
+        name = word.capitalize()
+        raise reader.refuse(
+            f"no {word} stands in this job yet: say `structure {BUILDINGS[word]} {name}` first, or feed a panel "
+            f"there: `to {word} {name} 60a`"
+        )
+    return found.id
 
 
 def _new_name(reader: SceneReader, what: str, usual: str) -> str:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
+from itertools import takewhile
 
 from levelrun.core.circuits.loads import HopWires
 from levelrun.core.codebook import Codebook
@@ -158,9 +159,12 @@ class WayView:
         return [in_pipe(self.book, leg) for leg in self.way.legs]
 
     def guarded(self, index: int) -> tuple[str, str]:
-        """Method and size of the cable that a sleeve guards: that of the nearest cable leg before, else after."""
-        near = [*range(index - 1, -1, -1), *range(index + 1, len(self.way.legs))]
-        for other in near:
+        """Method and size of the cable that a sleeve guards: that of the nearest cable leg before, else after; first
+        those that no box parts from it."""
+        back, on = range(index - 1, -1, -1), range(index + 1, len(self.way.legs))
+        whole_back = takewhile(lambda i: self.joint_after(i) != "box", back)
+        whole_on = takewhile(lambda i: self.joint_after(i - 1) != "box", on)
+        for other in (*whole_back, *whole_on, *back, *on):
             if self.methods[other].kind != "raceway":
                 return self.way.legs[other].method, self.way.legs[other].size
         here = self.lying(index)

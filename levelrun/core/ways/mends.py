@@ -6,14 +6,16 @@ from typing import Any
 
 from levelrun.core.circuits.loads import HopWires
 from levelrun.core.codebook import Codebook
-from levelrun.core.codebook.lookups import cable_sizes, method, raceway_sizes, wire_sizes
+from levelrun.core.codebook.lookups import cable, cable_sizes, method, raceway_sizes, wire_sizes
 from levelrun.core.findings import Mend
 from levelrun.core.measure import show
 from levelrun.core.trade.methods.verdicts import ranked
-from levelrun.core.trade.pipe.fill import Wires, smallest_size
+from levelrun.core.trade.pipe.fill import CableIn, Wires, smallest_size
 from levelrun.core.ways.facts import WayView
 
 Edit = dict[str, Any]
+GUARDS = {"PVC40": "PVC80", "PVC80": "PVC80", "RMC": "RMC", "IMC": "IMC"}  # what stands up to a blow (300.5(D)(4))
+SLEEVE_IN_EARTH = "PVC80"
 
 
 def set_leg(view: WayView, index: int, **values: Any) -> Edit:
@@ -45,6 +47,25 @@ def end_at(view: WayView, index: int, name: str) -> Edit:
 def put_box(view: WayView, index: int) -> Edit:
     """Edit that puts the next free junction box at the end of a leg."""
     return {"op": "put_box", "way": view.way.id, "leg": index}
+
+
+def riser(view: WayView, index: int, go: str, length_in: float) -> dict[str, Any] | None:
+    """The leg by which what is buried in leg `index` goes up or down: pipe that stands up to a blow, in the size of
+    the trench; for a cable the smallest that it passes through, as its sleeve. None where there is no such pipe."""
+    leg, book = view.way.legs[index], view.book
+    piped = view.methods[index].kind == "raceway"
+    guard = GUARDS.get(leg.method, "") if piped else SLEEVE_IN_EARTH
+    size: str | None = leg.size
+    if not piped:
+        known = leg.size in cable_sizes(book, leg.method)
+        wide = [CableIn(cable(book, leg.method, leg.size).wide_in, 1)] if known else []
+        size = smallest_size(book, guard, [], wide, sleeve=True) if wide else None
+    if not guard or size not in {pipe.size for pipe in raceway_sizes(book, guard)}:
+        return None
+    return {
+        "go": go, "length_in": float(round(length_in)), "place": "outside_wall", "method": guard, "size": size,
+        "sleeve": not piped,
+    }  # fmt: skip
 
 
 def add_leg(view: WayView, at: int, **leg: Any) -> Edit:

@@ -321,3 +321,37 @@ def test_a_shop_that_is_not_drawn_is_protected_as_a_garage() -> None:
     assert "gfci-missing" in {f.code for f in plan_of(bare).findings}
     drawn = built("room Loom 12' x 10' as shop; set receptacle north 5' as R-1; circuit 19 20a R-1", HOUSE)
     assert "gfci-missing" not in {f.code for f in plan_of(drawn).findings}  # its near miss: a room of the house
+
+
+@pytest.mark.parametrize(
+    ("said", "methods", "boxes"),
+    [
+        ("12' basement then 60' trench 24\" deep to an outdoor outlet", ["UF-B", "UF-B"], 0),
+        ("12' wall then 100' trench 18\" deep in pvc40 to a barn 200a", ["PVC40", "PVC40"], 0),
+        ("12' crawl then 60' trench 18\" deep to a shed Shed 60a", ["PVC40", "PVC40"], 0),
+        ("40' attic then 8' down outside wall to a mini split 18.4 mca 25 max", ["NM-B", "PVC80", "LFNC"], 1),
+        ("40' attic then 8' down stud wall to outlet", ["NM-B", "NM-B"], 0),
+    ],
+)
+def test_a_method_that_nobody_said_is_not_spliced_on_the_way_and_stops_nothing(
+    said: str, methods: list[str], boxes: int
+) -> None:
+    """Underground cable may lie in a house, pipe begins at the panel; where neither goes, a box is put and told."""
+    job, look = said_on(HOUSE, f"from {said}", Looked(), "from")
+    assert [leg.method for leg in job.ways[0].legs] == methods
+    assert sum(box.kind == "junction" for box in job.boxes) == boxes == sum("junction" in told for told in look.told)
+    assert [f.title for f in plan_of(job).findings if f.severity == "stop"] == []
+
+
+def test_what_stands_in_another_building_is_no_panel_of_that_name() -> None:
+    way = "60' trench 12\" deep in uf 12-2"
+    with pytest.raises(TextError, match="no shed stands in this job yet: say `structure shed Shed`"):
+        line(f"{way} to a shed light 20a gfci")
+    there = built("structure shed Shed", HOUSE)
+    job = line(f"{way} to a shed light 20a gfci", there)
+    (box,), (circuit,) = job.boxes, job.circuits
+    assert (box.kind, box.structure, circuit.feeds) == ("light", there.structures[-1].id, None)
+    assert len(job.panels) == 1, "no second panel"
+    assert [f.code for f in plan_of(job).findings if f.severity == "stop"] == []  # 12 in do with GFCI (300.5)
+    deep = line("60' trench 18\" deep in pvc40 to a shed Shed 60a")  # its near miss: the building itself
+    assert deep.circuits[0].feeds == deep.panels[-1].id

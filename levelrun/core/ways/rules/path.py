@@ -13,9 +13,11 @@ from levelrun.core.ways.codes import finding
 from levelrun.core.ways.facts import WayView, joined
 from levelrun.core.ways.forces import force_of
 from levelrun.core.ways.geometry import entered_in
-from levelrun.core.ways.mends import at_tape, bigger_pipe, put_box, set_leg
+from levelrun.core.ways.mends import add_leg, at_tape, bigger_pipe, put_box, riser, set_leg
 from levelrun.core.ways.points import bent_deg, places, pull_points
 from levelrun.core.ways.pulls import Pull, pulls_of
+from levelrun.core.ways.rules.cover import needed_cover
+from levelrun.core.ways.rules.risers import LEAST_IN
 
 CLOSURE_IN = 1.0
 APART_IN = 12.0
@@ -82,8 +84,29 @@ def _box_needed(view: WayView, index: int, joint: str) -> Finding:
         "300.15, 314.29",
         measured=joint if joint != "none" else "no box",
         limit="a box",
-        mends=[Mend(f"Put a box at {at_tape(view, index)}", [put_box(view, index)])],
+        mends=_boxed(view, index),
     )
+
+
+def _boxed(view: WayView, index: int) -> list[Mend]:
+    """A box where two legs meet; where one of them lies in the earth, with the riser that keeps it out of there."""
+    low = [is_buried(view.facts[i]) and not view.placed[i].vertical for i in (index, index + 1)]
+    label = f"Put a box at {at_tape(view, index)}"
+    if not any(low):
+        return [Mend(label, [put_box(view, index)])]
+    buried, over = (index, index + 1) if low[0] else (index + 1, index)
+    ground, beside = view.ground_in(over), view.placed[over]
+    height = (beside.y0 if low[0] else beside.y1) - (ground or 0.0)
+    needed = needed_cover(view, buried)
+    depth = view.way.legs[buried].depth_in
+    deep = depth if depth is not None else needed.cover_in if needed else 0.0
+    made = riser(view, buried, "up" if low[0] else "down", height + deep)
+    if all(low) or ground is None or height < LEAST_IN or made is None:
+        return []
+    put = put_box(view, index + 1 if low[0] else index)
+    riser_there = add_leg(view, index + 1, **made)
+    edits = [riser_there, put] if low[0] else [put, riser_there]
+    return [Mend(f"{label}, with a riser of {show(round(height + deep))}", edits)]
 
 
 def buried_point_rule(view: WayView) -> Iterator[Finding]:

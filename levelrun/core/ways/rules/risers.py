@@ -4,18 +4,16 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from levelrun.core.codebook.lookups import raceway_sizes
 from levelrun.core.findings import Finding, Mend
 from levelrun.core.measure import show
 from levelrun.core.rulebook import Rule
 from levelrun.core.trade.methods.conditions import is_buried
 from levelrun.core.ways.codes import finding
 from levelrun.core.ways.facts import WayView
-from levelrun.core.ways.mends import add_leg, set_leg
+from levelrun.core.ways.mends import add_leg, riser, set_leg
 from levelrun.core.ways.rules.cover import needed_cover
 
 LEAST_IN = 12.0
-GUARDS = {"PVC40": "PVC80", "PVC80": "PVC80", "RMC": "RMC", "IMC": "IMC"}
 
 
 def riser_rule(view: WayView) -> Iterator[Finding]:
@@ -48,21 +46,15 @@ def riser_rule(view: WayView) -> Iterator[Finding]:
 
 
 def _riser(view: WayView, index: int, place: int, down: float) -> list[Mend]:
-    """A riser of pipe that stands up to a blow, in the size of the trench."""
-    leg = view.way.legs[index]
-    guard = GUARDS.get(leg.method)
-    if guard is None or leg.size not in {pipe.size for pipe in raceway_sizes(view.book, guard)}:
+    leg, first = view.way.legs[index], place == index
+    made = riser(view, index, "down" if first else "up", down)
+    if made is None:
         return []
-    first = place == index
-    riser = {
-        "go": "down" if first else "up", "length_in": float(round(down)), "place": "outside_wall", "method": guard,
-        "size": leg.size,
-    }  # fmt: skip
     if first:
-        edits = [add_leg(view, index, **riser)]
+        edits = [add_leg(view, index, **made)]
     else:
         end = leg.end.model_dump()
-        edits = [set_leg(view, index, end={"kind": "none", "node": None}), add_leg(view, place, **riser, end=end)]
+        edits = [set_leg(view, index, end={"kind": "none", "node": None}), add_leg(view, place, **made, end=end)]
     return [Mend(f"Riser of {show(round(down))}", edits)]
 
 
