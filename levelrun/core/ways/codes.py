@@ -78,6 +78,13 @@ CODES: dict[str, Code] = {
         "Say which circuit takes it, or leave it as a spare.",
         "runs",
     ),
+    "climb-unsaid": Code(
+        "note",
+        "A way lies over a ceiling or under a floor and begins or ends at a box in the wall, with no leg between.",
+        "The feet up and down, where they are not in the tape, are cut short in the panel.",
+        "Nothing where they are in it; else a leg up or down.",
+        "runs",
+    ),
     "riser-missing": Code(
         "check",
         "A way goes from a panel or box over ground straight into the earth.",

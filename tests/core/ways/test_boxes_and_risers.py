@@ -79,3 +79,31 @@ def test_a_sleeve_guards_the_cable_on_its_own_side_of_a_box() -> None:
     (context,) = way_contexts(mended, job_book(mended))
     view = viewed(job_book(mended), context)
     assert view.guarded(1) == ("UF-B", "12-2")
+
+
+# By hand: H hangs with its lower edge at 48 in and is 30 in tall, so 18 in of wall are over it under a ceiling of 96;
+# an outlet of a line stands as high as where the line begins, 48 under the ceiling and over the floor.
+@pytest.mark.parametrize(
+    ("text", "told"),
+    [
+        ("12' of attic, 8' down the wall to a bath outlet", "Are 1′ 6″ up at H in the 12′?"),
+        ("40' crawl to a range", "Are 4′ down at H and 4′ up at R-1 in the 40′?"),
+        ("30' attic to a bedroom outlet", "Are 1′ 6″ up at H and 4′ down at R-1 in the 30′?"),
+        ("30' attic to a ceiling fan", "Are 1′ 6″ up at H in the 30′?"),
+    ],
+)
+def test_feet_up_and_down_that_nobody_walked_are_told(text: str, told: str) -> None:
+    found = [item for item in plan(line(text)).findings if item.code == "climb-unsaid"]
+    assert [(item.title, item.severity) for item in found] == [(told, "note")]
+    assert found[0].section == "common practice, no source"
+
+
+@pytest.mark.parametrize(
+    "text",
+    [
+        "up 2' stud wall then 12' attic then down 8' stud wall to a bath outlet", "30' basement to a bedroom outlet",
+        "30' stud wall to a bedroom outlet", "down 4' stud wall then 40' crawl then up 4' stud wall to a range",
+    ],
+)  # fmt: skip
+def test_where_the_climb_was_walked_or_there_is_none_nothing_is_told(text: str) -> None:
+    assert "climb-unsaid" not in {item.code for item in plan(line(text)).findings}

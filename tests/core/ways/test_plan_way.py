@@ -90,6 +90,7 @@ CASES = {
     "way-empty": ("", {}),
     "way-short": ("over 10' attic in 12-2 to Panel H", {}),
     "riser-missing": ("over 10' trench 18\" deep in pvc40 3/4; up 5' outside in pvc80 3/4 to C-1", {}),
+    "climb-unsaid": ("over 38' attic in 12-2 to C-1", {}),
     "roof-heat": ("over 10' roof in emt 3/4 to C-1", {}),
     "pull-hard": (
         "over 60' attic in emt 2; left 50'; right 20' to C-1",

@@ -1,10 +1,12 @@
-"""Rules about how a way gets from what stands over ground into the earth."""
+"""Rules about how a way gets from what stands in a wall to where it lies: into the earth, over a ceiling, under a
+floor."""
 
 from __future__ import annotations
 
 from collections.abc import Iterator
 
 from levelrun.core.findings import Finding, Mend
+from levelrun.core.job import Box
 from levelrun.core.measure import show
 from levelrun.core.rulebook import Rule
 from levelrun.core.trade.methods.conditions import is_buried
@@ -14,6 +16,7 @@ from levelrun.core.ways.mends import add_leg, riser, set_leg
 from levelrun.core.ways.rules.cover import needed_cover
 
 LEAST_IN = 12.0
+USUAL_CEILING_IN = 96.0  # where no floor of a building is said
 
 
 def riser_rule(view: WayView) -> Iterator[Finding]:
@@ -58,4 +61,53 @@ def _riser(view: WayView, index: int, place: int, down: float) -> list[Mend]:
     return [Mend(f"Riser of {show(round(down))}", edits)]
 
 
-RULES: tuple[Rule[WayView], ...] = (riser_rule,)
+OVERHEAD, UNDERFOOT = ("attic", "ceiling_joists"), ("crawl_space",)
+IN_WALLS = ("receptacle", "switch", "device", "equipment")  # what stands in a wall and hangs from no ceiling
+
+
+def climb_rule(view: WayView) -> Iterator[Finding]:
+    """A level leg over a ceiling or under a floor that begins or ends at a panel or box in the wall: the feet between
+    are in its tape, or they are forgotten. Nobody can tell which, so it is told and not asked (common practice, no
+    source: the climb is what a cable is cut short by)."""
+    for index in view.indexes:
+        leg = view.way.legs[index]
+        if view.placed[index].vertical or leg.place not in (*OVERHEAD, *UNDERFOOT):
+            continue
+        ends = [(place, _climb(view, leg.place, place)) for place in (index, index + 1)]
+        told = [
+            f"{show(round(gap))} {'up' if (leg.place in OVERHEAD) == (place == index) else 'down'} at {name}"
+            for place, found in ends
+            if found is not None
+            for name, gap in (found,)
+        ]
+        if told:
+            title = view.facts[index].title.lower()
+            yield finding(
+                "climb-unsaid",
+                view.way.id,
+                index,
+                f"Are {' and '.join(told)} in the {show(leg.length_in)}?",
+                f"Leg {index + 1} goes by the {title} with no leg up or down beside it. What is not in its length is "
+                "cut short in the panel.",
+                "common practice, no source",
+                measured=show(leg.length_in),
+            )
+
+
+def _climb(view: WayView, lies_in: str, place: int) -> tuple[str, float] | None:
+    """What stands at a place of the way, and the inches from it to the ceiling over it, or to the floor under it;
+    None where nothing stands there in a wall, or it is less than a foot."""
+    node = view.nodes.get(view.node_at(place))
+    structure = view.structures.get(node.structure) if node else None
+    if node is None or structure is None or (isinstance(node, Box) and node.kind not in IN_WALLS):
+        return None
+    floors = [(x.floor_in, x.floor_in + x.height_in) for x in structure.levels if x.kind == "floor"]
+    here = next((x for x in floors or [(0.0, USUAL_CEILING_IN)] if x[0] <= node.height_in <= x[1]), None)
+    if here is None:
+        return None
+    tall = 0.0 if isinstance(node, Box) else node.tall_in
+    gap = here[1] - node.height_in - tall if lies_in in OVERHEAD else node.height_in - here[0]
+    return (node.name, gap) if gap >= LEAST_IN else None
+
+
+RULES: tuple[Rule[WayView], ...] = (riser_rule, climb_rule)
