@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import re
+from pathlib import Path
+
 import pytest
 
 from levelrun.core.circuits.usual import usual
@@ -355,3 +358,13 @@ def test_what_stands_in_another_building_is_no_panel_of_that_name() -> None:
     assert [f.code for f in plan_of(job).findings if f.severity == "stop"] == []  # 12 in do with GFCI (300.5)
     deep = line("60' trench 18\" deep in pvc40 to a shed Shed 60a")  # its near miss: the building itself
     assert deep.circuits[0].feeds == deep.panels[-1].id
+
+
+def test_the_example_on_the_first_page_is_a_whole_way() -> None:
+    """What the empty line shows is read, goes up and down, stops nothing and forgets no feet."""
+    page = (Path(__file__).parents[3] / "web" / "src" / "stages" / "start" / "StartStage.vue").read_text()
+    (example,) = re.findall(r"\|\| `([^`]+ outlet)`", page)
+    job = line(example)
+    found = plan_of(job).findings
+    assert [f.title for f in found if f.severity == "stop"] == [] and "climb-unsaid" not in {f.code for f in found}
+    assert {leg.go for leg in job.ways[0].legs} == {"up", "over", "down"} and job.boxes[0].height_in > 0
