@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
-from typing import Literal
+from typing import Any, Literal
 
 from levelrun.core.boxes.parts import PLUGS
 from levelrun.core.circuits.codes import finding
@@ -209,7 +209,6 @@ def unsaid_rule(view: CircuitView) -> Iterator[Finding]:
     for box in view.plugs:
         if box.room is not None or box.serves in APPLIANCES or (box.id in view.places and view.places[box.id].use):
             continue
-        uses = (("In a garage", {"use": "garage"}), ("Outdoors", {"outdoors": True}), ("In a hall", {"use": "hall"}))
         yield finding(
             "place-unsaid",
             view.circuit.id,
@@ -220,9 +219,28 @@ def unsaid_rule(view: CircuitView) -> Iterator[Finding]:
             about="circuit",
             measured="not said",
             limit="its place",
-            mends=[Mend(label, [{"op": "set", "kind": "box", "id": box.id, "set": said}]) for label, said in uses],
+            mends=[_placed(view, box, *use) for use in PLACED],
         )
         return
+
+
+PLACED: tuple[tuple[str, dict[str, Any], str, str], ...] = (
+    ("In a garage", {"use": "garage"}, "gfci", "garage"),
+    ("Outdoors", {"outdoors": True}, "gfci", "outdoors"),
+    ("In a hall", {"use": "hall"}, "afci", "hall"),
+)
+
+
+def _placed(view: CircuitView, box: Box, label: str, said: dict[str, Any], kind: str, place: str) -> Mend:
+    """A place for a receptacle, with the breaker that it asks for."""
+    edits: list[dict[str, Any]] = [{"op": "set", "kind": "box", "id": box.id, "set": said}]
+    asks = _row(view.book, f"{kind}-places", box, kind, [place]) is not None
+    asks &= kind == "gfci" or (view.circuit.volts == 120 and view.circuit.breaker_a <= AFCI_MOST_A)
+    if not asks or kind in view.given(box.id):
+        return Mend(label, edits)
+    better = "dual" if view.circuit.protection not in ("plain", kind) else kind
+    words = {"gfci": "a GFCI breaker", "afci": "an arc-fault breaker", "dual": "a dual-function breaker"}[better]
+    return Mend(f"{label}, on {words}", [*edits, change(view, protection=better)])
 
 
 RULES: tuple[Rule[CircuitView], ...] = (protection_rule, unsaid_rule)

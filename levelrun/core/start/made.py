@@ -24,6 +24,7 @@ from levelrun.core.site.edits import main_floor
 from levelrun.core.start.asked import Asked
 from levelrun.core.start.kinds import NEMA, Kind
 from levelrun.core.start.sized import boxes_between, circuit_of, methods_of, places_of, size_of, sizes_of
+from levelrun.core.trade.conductors.sizing import Demand, choose
 from levelrun.core.trade.pipe.fill import Wires
 from levelrun.core.trade.pipe.pull_box import trade_inches
 from levelrun.core.ways.walk import WalkLeg
@@ -158,12 +159,16 @@ def _boxed(book: Codebook, edits: list[dict[str, Any]], circuit: dict[str, Any],
     item = next((edit["item"] for edit in edits if edit["kind"] == "box" and edit["item"].get("gangs") == 2), None)
     if item is None:
         return
-    ground = ground_size(book, circuit["breaker_a"], circuit.get("material", "cu"))
+    breaker, material = circuit["breaker_a"], circuit.get("material", "cu")
+    ground = ground_size(book, breaker, material)
+    demand = Demand(
+        load_a=breaker, breaker_a=breaker, volts=circuit["volts"], material=material, wiring=circuit["method"]
+    )
+    wanted = choose(book, demand).size
+    size = max(circuit["wire_size"], wanted, key=wire_sizes(book).index)  # one that was said too small is mended
     count = 3 if circuit["neutral"] else 2
     cable = method(book, legs[-1]["method"]).kind != "raceway"
-    come = Entering(
-        size=circuit["wire_size"], count=count, ground=ground, cable=cable, side="feed", other="", circuit=""
-    )
+    come = Entering(size=size, count=count, ground=ground, cable=cable, side="feed", other="", circuit="")
     order = sorted(box_models(book).values(), key=lambda model: model.volume_in3)
     for key in ("", *(model.key for model in order if model.gangs == 2)):
         box = Box.model_validate({**item, "model": key})

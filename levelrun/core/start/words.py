@@ -245,6 +245,7 @@ def _kind(reader: SceneReader, said: Asked) -> Asked:
     if word in PLUGGED:
         outlet = ENDS["outlet"]
         serves = {"serves": PLUGGED[word]} if PLUGGED[word] else {}
+        serves |= {"use": "garage"} if word == "garage door opener" else {}
         kind = replace(outlet, box={**outlet.box, **serves})
         return replace(said, kind=kind, name=word.capitalize())
     kind = WIRED.get(word) or ENDS[word]

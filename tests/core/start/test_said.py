@@ -179,7 +179,7 @@ def test_what_is_on_for_hours_gets_the_breaker_and_wire_for_it(said: str, breake
     [
         ("a kitchen counter outlet", "receptacle", "counter", "kitchen"),
         ("a bathroom outlet", "receptacle", "", "bath"),
-        ("the garage door opener", "receptacle", "opener", ""),
+        ("the garage door opener", "receptacle", "opener", "garage"),
         ("a 30a dryer outlet", "receptacle", "dryer", "laundry"),
         ("a light in the hall", "light", "", "hall"),
         ("a laundry outlet for the washer", "receptacle", "washer", "laundry"),
