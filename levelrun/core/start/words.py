@@ -159,17 +159,22 @@ def _legs(reader: SceneReader) -> list[WalkLeg]:
 
 
 def _not_known(reader: SceneReader, said: str, begin: int) -> None:
-    """Refuses what a line goes to that is no end it knows, where what stands before it is a way: to ceiling roses in
-    the den. A box, a body or an elbow of a leg is none."""
-    for found in _BEGUN.finditer(said):
-        try:
-            legs = parse_walk(reader.scene.book, said[: found.start()])
-            parse_walk(reader.scene.book, said)
-        except TextError:
-            if said[found.end() :].strip() and legs:
-                reader.pos = begin + found.end()
-                reader.expected = (reader.pos, list(OFFERED))
-                raise reader.fail("what stands at the end: outlet, vehicle, range, fan, sub-panel …") from None
+    """Refuses what a line goes to last that is no end it knows, where what stands before it is a way: to ceiling
+    roses in the den. A box, a body or an elbow of a leg is none."""
+    found = next(reversed(list(_BEGUN.finditer(said))), None)
+    if found is None or not said[found.end() :].strip():
+        return
+    if _is_way(reader, said[: found.start()]) and not _is_way(reader, said):
+        reader.pos = begin + found.end()
+        reader.expected = (reader.pos, list(OFFERED))
+        raise reader.fail("what stands at the end: outlet, vehicle, range, fan, sub-panel …")
+
+
+def _is_way(reader: SceneReader, text: str) -> bool:
+    try:
+        return bool(parse_walk(reader.scene.book, text))
+    except TextError:
+        return False
 
 
 def _legs_after(reader: SceneReader) -> list[WalkLeg]:

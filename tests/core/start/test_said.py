@@ -270,6 +270,16 @@ def test_an_end_that_is_not_known_is_pointed_at_whatever_follows() -> None:
     assert len(line("20' attic to LB then 10' attic to outlet").ways[0].legs) == 2
 
 
+@pytest.mark.parametrize(
+    "text", ["20' gizmo to foo", "20' attic to LB then 5' gizmo to foo", "to foo", "gizmo to foo"]
+)
+def test_a_word_that_is_no_way_is_pointed_at_before_its_end(text: str) -> None:
+    with pytest.raises(TextError) as refused:
+        line(f"H {text}")
+    wrong = "gizmo" if "gizmo" in text else "foo"
+    assert refused.value.at == len("from H ") + text.index(wrong)
+
+
 # Aluminum at 40 °C: 310.16 and 310.15(B)(1), No. 4 is 55 A at 60 °C and takes 60 A by 240.4(B); sizes as cabled
 # wire is made (common practice, no source): after 2 comes 1/0.
 @pytest.mark.parametrize(("amps", "size"), [(60, "4-3"), (100, "1/0-3")])
