@@ -20,16 +20,29 @@ def kept_hash(self: Any) -> int:
     return kept
 
 
-class Standing(Generic[Answer]):
-    """The last answer for each key, given again while all that it was made from is the same by identity.
-
-    Parts of a job stay the same objects from one edit to the next, so an answer for a part that an edit did not touch
-    is found without a hash of anything. What is equal but not the same is made anew. At most `size` keys are kept.
-    """
+class _Last(Generic[Answer]):
+    """The last value for each key; at most `size` keys are kept."""
 
     def __init__(self, size: int) -> None:
         self.size = size
-        self._last: dict[Hashable, tuple[tuple[Any, ...], Answer]] = {}
+        self._last: dict[Hashable, Answer] = {}
+
+    def _keep(self, key: Hashable, value: Answer) -> None:
+        if len(self._last) >= self.size:
+            self._last.clear()
+        self._last[key] = value
+
+    def cache_clear(self) -> None:
+        """Forgets all."""
+        self._last.clear()
+
+
+class Standing(_Last[tuple[tuple[Any, ...], Answer]], Generic[Answer]):
+    """The last answer for each key, given again while all that it was made from is the same by identity.
+
+    Parts of a job stay the same objects from one edit to the next, so an answer for a part that an edit did not touch
+    is found without a hash of anything. What is equal but not the same is made anew.
+    """
 
     def get(self, key: Hashable, source: tuple[Any, ...], make: Callable[[], Answer]) -> Answer:
         """The answer for `key` as `make` gives it, which asks nothing but what is in `key` and `source`."""
@@ -37,34 +50,18 @@ class Standing(Generic[Answer]):
         if last is not None and len(last[0]) == len(source) and all(map(is_, last[0], source)):
             return last[1]
         made = make()
-        if len(self._last) >= self.size:
-            self._last.clear()
-        self._last[key] = (source, made)
+        self._keep(key, (source, made))
         return made
 
-    def cache_clear(self) -> None:
-        """Forgets all."""
-        self._last.clear()
 
-
-class Lasting(Generic[Answer]):
+class Lasting(_Last[Answer]):
     """The last value for each key, given again in place of a new one that equals it: what is kept by identity with it
-    stands. At most `size` keys are kept."""
-
-    def __init__(self, size: int) -> None:
-        self.size = size
-        self._last: dict[Hashable, Answer] = {}
+    stands."""
 
     def same(self, key: Hashable, value: Answer) -> Answer:
         """The value, or the one before it for this key where the two are equal."""
         last = self._last.get(key)
         if last is not None and last == value:
             return last
-        if len(self._last) >= self.size:
-            self._last.clear()
-        self._last[key] = value
+        self._keep(key, value)
         return value
-
-    def cache_clear(self) -> None:
-        """Forgets all."""
-        self._last.clear()

@@ -13,12 +13,11 @@ from levelrun.core.ways.carried import HOTS
 
 USUAL = "NM-B"  # what a cable is where only its wires are said
 MONEY = re.compile(r"\$\s*(?P<n>\d+(?:\.\d+)?)")
-COUNT = re.compile(r"(?P<n>\d+|one|two|three|four|a|an)\s*(?:x|×|of|coils? of)?\s+(?=\d)", re.IGNORECASE)
-COUNTS = {"a": 1, "an": 1, "one": 1, "two": 2, "three": 3, "four": 4}
+COUNTS = {"one": 1, "two": 2, "three": 3, "four": 4, "a": 1, "an": 1}
+_N = "|".join((r"\d+", *COUNTS))
+COUNT = re.compile(rf"(?P<n>{_N})\s*(?:x|×|of|coils? of)?\s+(?=\d)", re.IGNORECASE)
 COILS = ("coils", "coil", "reel", "reels", "rolls", "roll")
-UNSIZED = re.compile(
-    r"(?:\d+|one|two|three|four|a|an)\s+(?P<word>coils?|reels?|rolls?)\b(?!\s+of\s+\d+\s*(?:'|ft))", re.IGNORECASE
-)
+UNSIZED = re.compile(rf"(?:{_N})\s+(?P<word>coils?|reels?|rolls?)\b(?!\s+of\s+\d+\s*(?:'|ft))", re.IGNORECASE)
 COLOURS = (*HOTS, "white", "green")
 
 
@@ -87,8 +86,7 @@ def buy(reader: SceneReader) -> Said:
             item = _item(reader, "what is bought")
     edit: dict[str, object] = {"op": "buy", "item": item}
     if packs and reader.phrase(["and", "+"]) is not None:
-        for size, count in _packs(reader).items():
-            packs[size] = packs.get(size, 0) + count
+        packs = _packs(reader, packs)
     if packs:
         edit |= {"packs": [{"size": size, "count": count} for size, count in packs.items()], "by_foot": False}
     while not reader.over():
@@ -107,8 +105,9 @@ def _sized(reader: SceneReader, such_as: str) -> None:
         raise reader.refuse(f"how long is the {word}? say it in feet: {such_as}", reader.pos)
 
 
-def _packs(reader: SceneReader) -> dict[float, int]:
-    packs: dict[float, int] = {}
+def _packs(reader: SceneReader, had: dict[float, int] | None = None) -> dict[float, int]:
+    """Coils by their feet and how many of each, with those that were said before."""
+    packs = dict(had or {})
     while True:
         _sized(reader, "2 x 250' of 12-2")
         count = COUNT.match(reader.text, reader.pos)

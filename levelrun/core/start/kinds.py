@@ -104,12 +104,19 @@ KINDS = (
     ),
 )  # fmt: skip
 ENDS = {word: kind for kind in KINDS for word in kind.words}
-# What stands at an outlet of its own, said as the end itself: to a dishwasher. By the use that its box serves.
-PLUGGED = {
-    "refrigerator": "refrigerator", "fridge": "refrigerator", "dishwasher": "dishwasher", "disposer": "disposer",
-    "microwave": "microwave", "washer": "washer", "washing machine": "washer", "opener": "opener",
-    "garage door opener": "opener", "counter outlet": "counter", "freezer": "refrigerator",
-    "disposal": "disposer", "garbage disposal": "disposer", "garbage disposer": "disposer", "sump pump": "",
+# What stands at an outlet of its own, said as the end itself: to a dishwasher. The fields of its box.
+PLUGGED: dict[str, dict[str, Any]] = {
+    "garage door opener": {"serves": "opener", "use": "garage"}, "sump pump": {},
+    **{
+        word: {"serves": serves}
+        for serves, words in {
+            "refrigerator": ("refrigerator", "fridge", "freezer"), "dishwasher": ("dishwasher",),
+            "disposer": ("disposer", "disposal", "garbage disposal", "garbage disposer"),
+            "microwave": ("microwave",), "washer": ("washer", "washing machine"), "opener": ("opener",),
+            "counter": ("counter outlet",),
+        }.items()
+        for word in words
+    },
 }  # fmt: skip
 # What this program holds no rules for, and whose mistakes kill: said, and left alone.
 NOT_HELD = {

@@ -23,7 +23,15 @@ from levelrun.core.job import Circuit, Job
 from levelrun.core.site.edits import main_floor
 from levelrun.core.start.asked import Asked
 from levelrun.core.start.kinds import NEMA, Kind
-from levelrun.core.start.sized import boxes_between, circuit_of, methods_of, places_of, size_of, sizes_of
+from levelrun.core.start.sized import (
+    boxes_between,
+    circuit_of,
+    conductors_in,
+    methods_of,
+    places_of,
+    size_of,
+    sizes_of,
+)
 from levelrun.core.trade.conductors.sizing import Demand, choose
 from levelrun.core.trade.pipe.fill import Wires
 from levelrun.core.trade.pipe.pull_box import trade_inches
@@ -55,13 +63,13 @@ def edits_for(job: Job, book: Codebook, said: Asked) -> list[dict[str, Any]]:
         *edits,
         {"op": "add", "kind": "way", "item": {"id": way, "name": item["name"], "start": said.panel.id, "legs": legs}},
         {"op": "add", "kind": "circuit", "item": item},
-        *_boxes(book, said, way),
+        *_boxes(book, said, way, legs),
     ]
 
 
-def _boxes(book: Codebook, said: Asked, way: str) -> list[dict[str, Any]]:
+def _boxes(book: Codebook, said: Asked, way: str, legs: list[dict[str, Any]]) -> list[dict[str, Any]]:
     """Junction boxes where a cable that was not asked for meets something else."""
-    return [{"op": "put_box", "way": way, "leg": number} for number in boxes_between(book, said)]
+    return [{"op": "put_box", "way": way, "leg": number} for number in boxes_between(book, said.legs, legs)]
 
 
 def _drawn_out(job: Job, book: Codebook, said: Asked, on: Circuit) -> list[dict[str, Any]]:
@@ -85,7 +93,7 @@ def _drawn_out(job: Job, book: Codebook, said: Asked, on: Circuit) -> list[dict[
         {"op": "add", "kind": "way", "item": {"id": way, "name": name, "start": said.begin.id, "legs": legs}},
         {"op": "chain", "circuit": on.id, "boxes": ends, "after": said.begin.id},
         {"op": "route", "circuit": on.id, "box": ends[-1], "path": [way]},
-        *_boxes(book, said, way),
+        *_boxes(book, said, way, legs),
     ]
 
 
@@ -166,9 +174,10 @@ def _boxed(book: Codebook, edits: list[dict[str, Any]], circuit: dict[str, Any],
     )
     wanted = choose(book, demand).size
     size = max(circuit["wire_size"], wanted, key=wire_sizes(book).index)  # one that was said too small is mended
-    count = 3 if circuit["neutral"] else 2
     cable = method(book, legs[-1]["method"]).kind != "raceway"
-    come = Entering(size=size, count=count, ground=ground, cable=cable, side="feed", other="", circuit="")
+    come = Entering(
+        size=size, count=conductors_in(circuit), ground=ground, cable=cable, side="feed", other="", circuit=""
+    )
     order = sorted(box_models(book).values(), key=lambda model: model.volume_in3)
     for key in ("", *(model.key for model in order if model.gangs == 2)):
         box = Box.model_validate({**item, "model": key})
@@ -186,7 +195,7 @@ def _height(said: Asked) -> float:
 
 def _legs(job: Job, book: Codebook, said: Asked, circuit: dict[str, Any], ends: list[str]) -> list[dict[str, Any]]:
     """The legs whole: place, method and size of each, the box at the end, and the whip where there is one."""
-    count = 2 if circuit["volts"] == 120 or not circuit["neutral"] else 3
+    count = conductors_in(circuit)
     size = circuit["wire_size"]
     ground = (
         ground_size(book, circuit["breaker_a"], circuit.get("material", "cu")) if size in wire_sizes(book) else size

@@ -113,17 +113,21 @@ def _ahead(book: Codebook, said: Asked, facts: list[PlaceFacts], number: int) ->
     return None
 
 
-def boxes_between(book: Codebook, said: Asked) -> list[int]:
+def conductors_in(circuit: dict[str, Any]) -> int:
+    """The wires of its cable beside the ground."""
+    return 2 if circuit["volts"] == 120 or not circuit["neutral"] else 3
+
+
+def boxes_between(book: Codebook, said: list[WalkLeg], legs: list[dict[str, Any]]) -> list[int]:
     """The legs after which a cable ends and single wires begin, or another cable, and nothing is said to stand: a
     junction box goes there. Where both methods were said, or one hangs in the air or lies in the earth, that is asked
-    and not done."""
-    methods, places = methods_of(book, said), places_of(said.legs)
+    and not done. `legs`: as they are made of what was said."""
     found: list[int] = []
-    for number, (leg, after) in enumerate(pairwise(said.legs)):
-        a, b = methods[number], methods[number + 1]
+    for number, (leg, after) in enumerate(pairwise(said)):
+        a, b = (made["method"] for made in legs[number : number + 2])
         cabled = [method(book, key).kind != "raceway" for key in (a, b)]
         changes = cabled[0] != cabled[1] or (cabled[0] and a != b)
-        low = any(place(book, key).above for key in places[number : number + 2])
+        low = any(place(book, made["place"]).above for made in legs[number : number + 2])
         if changes and not leg.to and not low and SPAN not in (a, b) and not (leg.method and after.method):
             found.append(number)
     return found
@@ -181,7 +185,7 @@ def _wire(
     order = wire_sizes(book)
     try:
         least = max(choose(book, demand).size, said.kind.least_wire, key=order.index)
-        count = 2 if item["volts"] == 120 or not item["neutral"] else 3
+        count = conductors_in(item)
         cabled = [key for key in methods if key in (*CABLES, SPAN)]
         larger = (size for size in order[order.index(least) :] if _all_made(book, cabled, size, count))
         return next(larger, least)

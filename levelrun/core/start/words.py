@@ -249,9 +249,7 @@ def _kind(reader: SceneReader, said: Asked) -> Asked:
         return _kind(reader, replace(said, structure=_standing(reader, word)))
     if word in PLUGGED:
         outlet = ENDS["outlet"]
-        serves = {"serves": PLUGGED[word]} if PLUGGED[word] else {}
-        serves |= {"use": "garage"} if word == "garage door opener" else {}
-        kind = replace(outlet, box={**outlet.box, **serves})
+        kind = replace(outlet, box={**outlet.box, **PLUGGED[word]})
         return replace(said, kind=kind, name=word.capitalize())
     kind = WIRED.get(word) or ENDS[word]
     name = word.capitalize() if word in WIRED else ""
@@ -268,7 +266,7 @@ def _kind(reader: SceneReader, said: Asked) -> Asked:
 
 def _standing(reader: SceneReader, word: str) -> str:
     """The building of an end that stands in another one: a shed light. Refuses one that is not there yet."""
-    found = reader.buildings().get(word) or reader.buildings().get(word.capitalize())
+    found = {name.lower(): item for name, item in reader.buildings().items()}.get(word.lower())
     if found is None:
         name = word.capitalize()
         raise reader.refuse(

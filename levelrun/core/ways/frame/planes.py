@@ -62,9 +62,7 @@ class Plane:
         """Whether a straight piece may go: across only where joists may be crossed, never through what is closed."""
         if not self.through and self.across(a, b) > self.level.joist_spacing_in / 2:
             return False
-        if self.closed and any(_meets(box, a, b) for box in self.closed):
-            return False
-        return self._over_rooms(a, b)
+        return not any(_meets(box, a, b) for box in self.closed) and self._over_rooms(a, b)
 
     def _over_rooms(self, a: Point, b: Point) -> bool:
         """Whether a straight piece, square to the walls, lies over or under rooms all along."""

@@ -40,6 +40,12 @@ def needed_cover(
     return max(found, key=lambda item: item.cover_in)
 
 
+def lies_deep(view: WayView, index: int) -> float:
+    """How deep what is buried lies, inches: as said, else as deep as its cover asks."""
+    depth, needed = view.way.legs[index].depth_in, needed_cover(view, index)
+    return depth if depth is not None else needed.cover_in if needed else 0.0
+
+
 def cover_rule(view: WayView) -> Iterator[Finding]:
     """Taped depth of level legs in the earth against the cover table; like legs in a row speak once."""
     for laid in view.context.laid:

@@ -16,7 +16,7 @@ from levelrun.core.ways.geometry import entered_in
 from levelrun.core.ways.mends import add_leg, at_tape, bigger_pipe, put_box, riser, set_leg
 from levelrun.core.ways.points import bent_deg, places, pull_points
 from levelrun.core.ways.pulls import Pull, pulls_of
-from levelrun.core.ways.rules.cover import needed_cover
+from levelrun.core.ways.rules.cover import lies_deep
 from levelrun.core.ways.rules.risers import LEAST_IN
 
 CLOSURE_IN = 1.0
@@ -96,17 +96,16 @@ def _boxed(view: WayView, index: int) -> list[Mend]:
         return [Mend(label, [put_box(view, index)])]
     buried, over = (index, index + 1) if low[0] else (index + 1, index)
     ground, beside = view.ground_in(over), view.placed[over]
-    height = (beside.y0 if low[0] else beside.y1) - (ground or 0.0)
-    needed = needed_cover(view, buried)
-    depth = view.way.legs[buried].depth_in
-    deep = depth if depth is not None else needed.cover_in if needed else 0.0
-    made = riser(view, buried, "up" if low[0] else "down", height + deep)
-    if all(low) or ground is None or height < LEAST_IN or made is None:
+    if all(low) or ground is None:
         return []
-    put = put_box(view, index + 1 if low[0] else index)
-    riser_there = add_leg(view, index + 1, **made)
-    edits = [riser_there, put] if low[0] else [put, riser_there]
-    return [Mend(f"{label}, with a riser of {show(round(height + deep))}", edits)]
+    height = (beside.y0 if low[0] else beside.y1) - ground
+    long = height + lies_deep(view, buried)
+    made = riser(view, buried, "up" if low[0] else "down", long)
+    if height < LEAST_IN or made is None:
+        return []
+    climbs = add_leg(view, index + 1, **made)
+    edits = [climbs, put_box(view, index + 1)] if low[0] else [put_box(view, index), climbs]
+    return [Mend(f"{label}, with a riser of {show(round(long))}", edits)]
 
 
 def buried_point_rule(view: WayView) -> Iterator[Finding]:

@@ -13,7 +13,7 @@ from levelrun.core.trade.methods.conditions import is_buried
 from levelrun.core.ways.codes import finding
 from levelrun.core.ways.facts import WayView
 from levelrun.core.ways.mends import add_leg, riser, set_leg
-from levelrun.core.ways.rules.cover import needed_cover
+from levelrun.core.ways.rules.cover import lies_deep
 
 LEAST_IN = 12.0
 USUAL_CEILING_IN = 96.0  # where no floor of a building is said
@@ -31,9 +31,7 @@ def riser_rule(view: WayView) -> Iterator[Finding]:
             over = node.height_in - structure.grade_in if node and structure else 0.0
             if node is None or over < LEAST_IN:
                 continue
-            leg = view.way.legs[index]
-            needed = needed_cover(view, index)
-            down = over + (leg.depth_in if leg.depth_in is not None else needed.cover_in if needed else 0.0)
+            down = over + lies_deep(view, index)
             yield finding(
                 "riser-missing",
                 view.way.id,
