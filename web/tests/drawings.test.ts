@@ -89,13 +89,16 @@ describe('what no cord reaches', () => {
   })
 })
 
+/** A room of 20 by 18 ft on a plan. */
+const corners = [
+  [0, 216],
+  [240, 216],
+  [240, 0],
+  [0, 0],
+]
+const scale = planScale(corners as [number, number][], 620, 560)
+
 describe('the name of a room', () => {
-  const corners = [
-    [0, 216],
-    [240, 216],
-    [240, 0],
-    [0, 0],
-  ]
   const room = (more: object) =>
     ({
       name: 'Kitchen',
@@ -106,7 +109,6 @@ describe('the name of a room', () => {
       boxes: [],
       ...more,
     }) as unknown as DrawnRoom
-  const scale = planScale(corners as [number, number][], 620, 560)
 
   it('stands in the middle where nothing else does', () => {
     expect(roomName(room({}), scale)).toMatchObject({ x: scale.x(120), y: scale.y(108), sub: '20′ × 18′' })
@@ -129,14 +131,7 @@ describe('the name of a room', () => {
 })
 
 describe('the length of a wall', () => {
-  const corners = [
-    [0, 216],
-    [240, 216],
-    [240, 0],
-    [0, 0],
-  ]
   const room = { corners } as unknown as DrawnRoom
-  const scale = planScale(corners as [number, number][], 620, 560)
   const wall = { side: 2, length_text: '20′' }
 
   it('stands at its middle', () => {

@@ -1,15 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 
-import {
-  AWAY,
-  type BuyItem,
-  type CutSheet,
-  type Edit,
-  type Mend,
-  type ProvingLine,
-  type ShelfSum,
-} from '../../api/client'
+import { AWAY, type CutSheet, type Edit, type Mend, type ProvingLine } from '../../api/client'
 import { streamed } from '../../api/stream'
 import EmptyStage from '../../parts/EmptyStage.vue'
 import EntryLine from '../../parts/EntryLine.vue'
@@ -40,8 +32,8 @@ const pricing = look.dialogOpen('prices')
 
 const view = computed(() => store.view)
 const rows = computed(() => store.viewOf('buy')?.rows ?? [])
-const shelves = computed(() => (view.value?.shelves as ShelfSum[] | undefined) ?? [])
-const item = computed(() => (view.value?.item as BuyItem | null | undefined) ?? null)
+const shelves = computed(() => store.viewOf('buy')?.shelves ?? [])
+const item = computed(() => store.viewOf('buy')?.item ?? null)
 const shelf = computed(() => view.value?.shelf ?? '')
 const here = computed(() => item.value?.row.item ?? (shelf.value ? `shelf ${shelf.value}` : null))
 const sheets = computed(() => {

@@ -17,8 +17,8 @@ const problem = ref<Problem | null>(null)
 let stop: AbortController | null = null
 
 const of = computed(() => lines.value[0]?.of ?? 0)
-const total = (of: (proposal: ProposalLine['proposal']) => number) =>
-  lines.value.reduce((sum, line) => sum + of(line.proposal), 0)
+const total = (part: (proposal: ProposalLine['proposal']) => number) =>
+  lines.value.reduce((sum, line) => sum + part(line.proposal), 0)
 const feet = (length_in: number) => feetText(length_in, store.metric)
 const unknown = computed(() => total((one) => one.unknown))
 const names = (ids: readonly string[]) =>
