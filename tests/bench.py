@@ -372,25 +372,29 @@ def over_http(server: Server, job: Job) -> str:
 
 
 PAINTED = """() => {
-  window.painted = new Promise(done => {
-    let start = 0
-    addEventListener('keydown', () => (start = performance.now()), { once: true, capture: true })
-    const root = document.documentElement
+  let start = 0
+  addEventListener('keydown', () => (start = performance.now()), { once: true, capture: true })
+  const root = document.documentElement
+  const when = (there, options) => new Promise(done => {
     const seen = new MutationObserver(() => {
-      if (root.hasAttribute('data-busy')) return
+      if (!there()) return
       seen.disconnect()
       requestAnimationFrame(() => requestAnimationFrame(() => done(performance.now() - start)))
     })
-    seen.observe(root, { attributes: true, attributeFilter: ['data-busy'] })
+    seen.observe(root, options)
   })
+  const answered = () => !root.hasAttribute('data-busy')
+  window.painted = when(answered, { attributes: true, attributeFilter: ['data-busy'] })
+  const moves = () => document.querySelector('[data-testid=ghost]') || answered()
+  window.moved = when(moves, { attributes: true, attributeFilter: ['data-busy'], childList: true, subtree: true })
 }"""
 BOX = {"op": "set", "kind": "box", "id": "x7", "set": {"at_in": 23.5}}
 LEG = {"op": "set_leg", "way": "big4", "leg": 2, "set": {"length_in": 312.0}}
 NUDGED = (
-    ("walls?room=big-r7&pick=opening.big-o7", "a door"),
-    ("walls?room=big-r7&pick=wall.big-r7.1", "a shared wall"),
-    ("boxes?room=big-r7&pick=box.x7", "a box"),
-    ("circuits?circuit=big-c9", "a breaker"),
+    ("walls?room=big-r7&pick=opening.big-o7", "a door", "ArrowLeft", True),
+    ("walls?room=big-r7&pick=wall.big-r7.1", "a shared wall", "ArrowRight", True),
+    ("boxes?room=big-r7&pick=box.x7", "a box", "ArrowRight", True),
+    ("circuits?circuit=big-c9", "a breaker", "ArrowRight", False),
 )
 UNDONE: tuple[tuple[str, str, dict[str, Any]], ...] = (
     ("walls?room=big-r7", "a shared wall", {"op": "move_wall", "room": "big-r7", "side": 1, "by_in": 1.0}),
@@ -432,12 +436,18 @@ def painted(server: Server, job: str) -> None:
             page.keyboard.press(key)
             return float(page.evaluate("() => window.painted"))
 
-        for look, what in NUDGED:
+        for look, what, key, on_plan in NUDGED:
             page.goto(f"{server.url}/jobs/{job}/{look}")
             settled(page)
             page.locator("main").focus()
             stage = look.partition("?")[0]
-            show(f"{what} moved by its key, painted on {stage}", [spent("ArrowRight") for _ in range(20)][4:])
+            whole, seen = [], []
+            for _ in range(20):
+                whole.append(spent(key))
+                seen.append(float(page.evaluate("() => window.moved")))
+            show(f"{what} moved by its key, painted on {stage}", whole[4:])
+            if on_plan:
+                show("  and seen where it goes", seen[4:])
         for look, what, change in UNDONE:
             said = change.get("set", change)
             field = next(key for key in said if key in ("by_in", "at_in", "length_in", "width_in"))

@@ -94,7 +94,7 @@ def test_a_receptacle_is_added_by_its_mend_dragged_and_marked(open_page: Open) -
     page.mouse.move(box["x"] - 42, box["y"] + 5)
     expect(page.get_by_test_id("round-note")).to_contain_text("north")
     page.mouse.up()
-    expect(page.get_by_test_id("undo")).to_have_attribute("title", "Undo: move box")
+    expect(page.get_by_test_id("undo")).to_have_attribute("title", "Undo: move R-3")
     settled(page)
     page.locator("[data-box-row='R-1']").get_by_role("checkbox").check()
     settled(page)

@@ -3,10 +3,11 @@ import { computed, ref, useTemplateRef } from 'vue'
 
 import type { DrawnBox, DrawnRoom } from '../api/client'
 import type { Picked } from '../stores/look'
+import type { By } from '../stores/moving'
 import PlanDrawing from './PlanDrawing.vue'
 import SvgPicture from './picture/SvgPicture.vue'
-import type { Spot, Thing, Way } from './picture/things'
-import { boxed, corners, nearestWall, planScale, wallOf, type XY } from './planScale'
+import { keyOf, type Spot, type Steps, type Thing } from './picture/things'
+import { boxed, corners, nearestWall, planScale, toward, type XY } from './planScale'
 import { useLasso } from './useLasso'
 import { usePlanDrag } from './usePlanDrag'
 import { useSize } from './useSize'
@@ -23,13 +24,14 @@ const props = defineProps<{
   held?: string[]
   lasso?: boolean
   compact?: boolean
+  /** Moves that are on their way, by thing. */
+  moving?: Readonly<Record<string, By>>
 }>()
 const emit = defineEmits<{
   room: [id: string]
   pick: [what: Picked | null]
   moveWall: [room: string, side: number, by: number]
-  moveOpening: [id: string, at: number]
-  moveBox: [id: string, to: Record<string, number>]
+  move: [id: string, by: By]
   place: [to: Record<string, number>]
   lasso: [boxes: string[]]
 }>()
@@ -126,11 +128,15 @@ const things = computed(() => {
 })
 type PlanThing = (typeof things.value)[number]
 
-const { drag, grab, pull, drop, note, ghost } = usePlanDrag({
+const { drag, grab, pull, drop, note, ghosts } = usePlanDrag({
   metric: () => props.metric,
+  moving: () =>
+    things.value.flatMap((one) => {
+      const by = props.moving?.[one.kind === 'wall' ? `wall.${one.room.id}.${one.side}` : keyOf(one)]
+      return by ? [{ ...one, by }] : []
+    }),
   wall: (room, side, by) => emit('moveWall', room, side, by),
-  opening: (id, at) => emit('moveOpening', id, at),
-  box: (id, to) => emit('moveBox', id, to),
+  move: (id, by) => emit('move', id, by),
 })
 const { loop, startLoop, endLoop, looped } = useLasso(
   () => props.rooms,
@@ -168,26 +174,17 @@ function sideOf(room: DrawnRoom, box: DrawnBox) {
 function take(thing: Thing, at: Spot) {
   const one = thing as PlanThing
   if (one.kind !== 'wall') pick(thing)
-  grab(one.kind as 'wall' | 'opening' | 'box', one.id, one.room, one.side, world(at), one.start)
+  grab(one.kind, one.id, one.room, one.side, world(at), one.start)
 }
 
 /** An inch that way, along the wall; a wall itself goes out or in. */
-function nudge(thing: Thing, way: Way) {
+function nudge(thing: Thing, by: Steps) {
   const one = thing as PlanThing
-  const step: XY = { left: [-1, 0], right: [1, 0], up: [0, 1], down: [0, -1] }[way] as XY
-  if (one.side < 0) {
-    const box = one.room.boxes.find((item) => item.id === one.id)
-    if (box) emit('moveBox', one.id, { x_in: Math.round(box.x + step[0]), y_in: Math.round(box.y + step[1]) })
-    return
-  }
-  const wall = wallOf(one.room, one.side)
-  const along = step[0] * wall.along[0] + step[1] * wall.along[1]
-  const out = step[0] * wall.out[0] + step[1] * wall.out[1]
-  if (one.kind === 'wall' && Math.abs(out) > 0.5) emit('moveWall', one.room.id, one.side, Math.sign(out))
-  if (one.kind === 'wall' || Math.abs(along) < 0.5) return
-  const to = Math.max(Math.round((one.start + along) * 16) / 16, 0)
-  if (one.kind === 'opening') emit('moveOpening', one.id, to)
-  else emit('moveBox', one.id, { at_in: to })
+  if (!one.drags) return
+  if (one.side < 0) return emit('move', one.id, by.right ? { x_in: by.right } : { y_in: by.up })
+  const { along, out } = toward(one.room, one.side, by)
+  if (one.kind !== 'wall' && along) emit('move', one.id, { at_in: along })
+  else if (one.kind === 'wall' && out) emit('moveWall', one.room.id, one.side, out)
 }
 </script>
 
@@ -201,6 +198,7 @@ function nudge(thing: Thing, way: Way) {
       :height="height"
       :things="things"
       :placing="!!placing"
+      relative
       @pick="pick"
       @tap="tap"
       @nudge="nudge"
@@ -219,7 +217,13 @@ function nudge(thing: Thing, way: Way) {
         :held="held"
         :compact="compact"
       />
-      <polyline v-if="ghost" :points="path(ghost)" class="ghost" />
+      <polyline
+        v-for="(ghost, i) in ghosts"
+        :key="i"
+        :points="path(ghost)"
+        class="ghost"
+        data-testid="ghost"
+      />
       <template #over>
         <rect
           v-if="lasso"

@@ -46,6 +46,16 @@ export function wallOf(room: DrawnRoom, side: number) {
   return { a, along, out: [-along[1], along[0]] as XY, length }
 }
 
+/** Whether an inch on the plan goes along a wall or out of its room: −1, 0 or 1 of each. */
+export function toward(room: DrawnRoom, side: number, step: { right: number; up: number }) {
+  const wall = wallOf(room, side)
+  const inch = (way: XY) => {
+    const by = step.right * way[0] + step.up * way[1]
+    return Math.abs(by) > 0.5 ? Math.sign(by) : 0
+  }
+  return { along: inch(wall.along), out: inch(wall.out) }
+}
+
 /** How far along a wall a point lies, and how far out of the room. */
 export function onWall(room: DrawnRoom, side: number, point: XY) {
   const wall = wallOf(room, side)

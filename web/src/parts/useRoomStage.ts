@@ -4,8 +4,11 @@ import type { Problem } from '../api/client'
 import { tapMend, useKeys } from '../stage/keys'
 import { useJob } from '../stores/job'
 import type { Picked } from '../stores/look'
+import type { By } from '../stores/moving'
 import { useEntry } from './useEntry'
 import { useLevels } from './useLevels'
+
+const ONE = { openings: 'opening', panels: 'panel', boxes: 'box' } as const
 
 /** What the Walls and Boxes stages have in common: the entry line, edits that tell, keys, the room looked at. */
 export function useRoomStage(
@@ -91,14 +94,34 @@ export function useRoomStage(
   }
 
   const moveWall = (room: string, side: number, by: number) =>
-    act([{ op: 'move_wall', room, side, by_in: by }], `wall ${by > 0 ? 'out' : 'in'} ${Math.abs(by)}″`)
-  const moveOpening = (id: string, at: number) =>
-    act([{ op: 'set', kind: 'opening', id, set: { at_in: at } }], 'move opening')
-  const moveBox = (id: string, to: Record<string, number>) => {
-    const kind = store.job?.panels.some((panel) => panel.id === id) ? 'panel' : 'box'
-    return act([{ op: 'set', kind, id, set: to }], `move ${kind}`)
+    void store.nudge(`wall.${room}.${side}`, { by_in: by }, ({ by_in = 0 }) => ({
+      edits: [{ op: 'move_wall', room, side, by_in }],
+      label: `wall ${by_in > 0 ? 'out' : 'in'} ${Math.abs(by_in)}″`,
+    }))
+  /** Moves an opening, a box or a panel by so many inches of each field. */
+  function move(id: string, by: By) {
+    const find = () =>
+      [...(store.job?.openings ?? []), ...store.nodes].find((part) => part.id === id) as
+        (Record<string, unknown> & { name?: string }) | undefined
+    const kind = (['openings', 'panels', 'boxes'] as const).find((k) =>
+      store.job?.[k].some((part) => part.id === id),
+    )
+    if (!kind) return
+    void store.nudge(`${ONE[kind]}.${id}`, by, (all) => {
+      const part = find()
+      if (!part) return null
+      const to = Object.entries(all).map(([field, inches]) => [
+        field,
+        Math.max(
+          Math.round((Number(part[field] ?? 0) + inches) * 1e4) / 1e4,
+          field === 'at_in' ? 0 : -Infinity,
+        ),
+      ])
+      const edit = { op: 'set', kind: ONE[kind], id, set: Object.fromEntries(to) }
+      return { edits: [edit], label: `move ${part.name ?? ONE[kind]}` }
+    })
   }
   const levels = useLevels()
 
-  return { store, rooms, drawn, suggest, say, act, remove, keys, moveWall, moveOpening, moveBox, levels }
+  return { store, rooms, drawn, suggest, say, act, remove, keys, moveWall, move, levels }
 }

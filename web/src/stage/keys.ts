@@ -104,6 +104,6 @@ export const COMMON: [string, string][] = [
   ['In the entry line', 'Tab takes the first word, up and down for words and history, Esc leaves'],
   [
     'In a picture',
-    'Tab to it, arrows to the next thing, Enter picks, Shift and arrows move, + − 0 zoom and fit',
+    'Tab to it, arrows to the next thing, Enter picks, Shift and arrows move; arrows alone move what was clicked; + − 0 zoom and fit',
   ],
 ]

@@ -22,6 +22,7 @@ import {
   type Vocabulary,
 } from '../api/client'
 import { type At, type Picked, useLook } from './look'
+import { type By, makeMoves } from './moving'
 import { useNotice } from './notice'
 import { makeOurs } from './ours'
 import { makeQueue } from './queue'
@@ -59,6 +60,7 @@ export const useJob = defineStore('job', () => {
   const look = useLook()
   const queue = makeQueue()
   const ours = makeOurs()
+  const moves = makeMoves()
   const jobs = ref<JobRow[]>([])
   const head = shallowRef<Head | null>(null)
   const refs = shallowRef<FindingRef[]>([])
@@ -319,20 +321,12 @@ export const useJob = defineStore('job', () => {
     return problem
   }
 
-  /** Steps of a held key, gathered: those that wait for their turn become one change. `make`: for so many steps. */
-  const gathered = new Map<string, number>()
-  async function nudge(key: string, by: number, make: (steps: number) => Edit[] | null, label: string) {
-    gathered.set(key, (gathered.get(key) ?? 0) + by)
-    const problem = await send(
-      'edits',
-      () => {
-        const steps = gathered.get(key) ?? 0
-        gathered.delete(key)
-        const edits = steps ? make(steps) : null
-        return edits && { edits, label }
-      },
-      key,
-    )
+  /** Moves a thing from where it will stand by then. Steps that wait for their turn become one; `make` is asked then. */
+  async function nudge(key: string, by: By, make: (by: By) => { edits: Edit[]; label: string } | null) {
+    moves.add(key, by)
+    let sent: By | null = null
+    const problem = await send('edits', () => (sent = moves.take(key)) && make(sent), key)
+    if (sent) moves.done(key, sent)
     if (problem) notice.tell(problem.detail, problem.status === 409 ? 'check' : 'stop')
   }
 
@@ -403,7 +397,7 @@ export const useJob = defineStore('job', () => {
   return {
     jobs, view, viewOf, leg, alternatives, vocabulary, loading, missing, busy, job, plan, wayId, way, nodes, names, picked, levelOf, sizes,
     roomId, room, levelId, metric, ours, circuitId, panelId, refs, start, list, open, create, remove, lookAt, lookWay, lookThread,
-    lookRoom, lookCircuit, lookPanel, edit, attempt, nudge, mend, undo, redo, refresh,
+    lookRoom, lookCircuit, lookPanel, edit, attempt, moving: moves.moving, nudge, mend, undo, redo, refresh,
     reload,
   } // prettier-ignore
 })

@@ -1,12 +1,24 @@
 <script setup lang="ts">
-import { computed, nextTick, ref, useTemplateRef } from 'vue'
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 
-import { hitArea, keyOf, layered, neighbour, type Spot, type Thing, type Way } from './things'
+import { useJob } from '../../stores/job'
+import {
+  hitArea,
+  keyOf,
+  layered,
+  neighbour,
+  type Spot,
+  STEP,
+  type Steps,
+  type Thing,
+  type Way,
+} from './things'
 
 /**
  * The base of every picture: what is drawn stands in the slot; the things in it that can be picked lie over it as
- * areas of 24 px and more, each with a name. Arrows go from thing to thing, Enter picks, Shift and arrows move;
- * a pointer drags past a threshold, Escape lets go; the wheel with Ctrl, two fingers, + and − zoom, 0 fits.
+ * areas of 24 px and more, each with a name. Arrows go from thing to thing, Enter picks, Shift and arrows move,
+ * arrows alone what was clicked; steps gather while an answer is awaited. A pointer drags past a threshold, Escape
+ * lets go; the wheel with Ctrl, two fingers, + and − zoom, 0 fits.
  */
 const props = defineProps<{
   label: string
@@ -17,11 +29,13 @@ const props = defineProps<{
   fluid?: boolean
   /** Nothing is picked or dragged: the next tap says where. */
   placing?: boolean
+  /** What is moved by keys is moved from where it will stand: no step waits for an answer. */
+  relative?: boolean
 }>()
 const emit = defineEmits<{
   pick: [thing: Thing]
   tap: [at: Spot, thing: Thing | null]
-  nudge: [thing: Thing, way: Way]
+  nudge: [thing: Thing, by: Steps]
   grab: [thing: Thing, at: Spot]
   pull: [thing: Thing, at: Spot, from: Spot]
   drop: [thing: Thing, at: Spot, from: Spot]
@@ -34,6 +48,8 @@ const svg = useTemplateRef<SVGSVGElement>('svg')
 const pane = useTemplateRef<SVGGElement>('pane')
 const zoom = ref({ k: 1, x: 0, y: 0 })
 const focused = ref('')
+/** What a pointer took hold of last, until keys go elsewhere. */
+let pointed = ''
 const over = computed(() => layered(props.things))
 const current = computed(
   () =>
@@ -81,6 +97,7 @@ function down(event: PointerEvent, thing: Thing | null) {
     pan: { x: zoom.value.x, y: zoom.value.y },
   }
   if (thing) focused.value = keyOf(thing)
+  pointed = thing?.drags ? keyOf(thing) : ''
 }
 
 function move(event: PointerEvent) {
@@ -146,9 +163,29 @@ function wheel(event: WheelEvent) {
 }
 
 const WAYS: Record<string, Way> = { ArrowLeft: 'left', ArrowRight: 'right', ArrowUp: 'up', ArrowDown: 'down' }
+const store = useJob()
+let gathered: { key: string; by: Steps } | null = null
+/** Where a thing stands is known once what was done before is answered: until then its steps are gathered. */
+function nudged(thing: Thing, by: Steps) {
+  if (props.relative || !store.busy) return emit('nudge', thing, by)
+  const had = gathered?.key === keyOf(thing) ? gathered.by : { right: 0, up: 0 }
+  gathered = { key: keyOf(thing), by: { right: had.right + by.right, up: had.up + by.up } }
+}
+watch(
+  () => store.busy,
+  (busy) => {
+    const held = gathered
+    if (busy || !held) return
+    gathered = null
+    const thing = props.things.find((one) => keyOf(one) === held.key)
+    if (thing && (held.by.right || held.by.up)) emit('nudge', thing, held.by)
+  },
+  { flush: 'post' },
+)
 async function go(thing: Thing | null | undefined) {
   if (!thing) return
   focused.value = keyOf(thing)
+  pointed = ''
   await nextTick()
   svg.value?.querySelector<SVGElement>(`[data-key="${CSS.escape(keyOf(thing))}"]`)?.focus()
 }
@@ -157,7 +194,7 @@ function key(event: KeyboardEvent) {
   const way = WAYS[event.key]
   if (event.ctrlKey || event.metaKey || event.altKey) return
   if (event.key === 'Escape' && hold.value) letGo()
-  else if (way && event.shiftKey && now) emit('nudge', now, way)
+  else if (way && now && (event.shiftKey || pointed === keyOf(now))) nudged(now, STEP[way])
   else if (way && now) void go(neighbour(props.things, now, way))
   else if (event.key === 'Home') void go(props.things[0])
   else if (event.key === 'End') void go(props.things.at(-1))

@@ -22,6 +22,18 @@ export interface Spot {
 
 export type Way = 'left' | 'right' | 'up' | 'down'
 
+/** Steps by which a thing is moved by keys, to the right and up the picture. */
+export interface Steps {
+  right: number
+  up: number
+}
+export const STEP: Record<Way, Steps> = {
+  left: { right: -1, up: 0 },
+  right: { right: 1, up: 0 },
+  up: { right: 0, up: 1 },
+  down: { right: 0, up: -1 },
+}
+
 export const keyOf = (thing: Thing) => `${thing.kind}.${thing.id}`
 const middle = (thing: Thing): Spot => ({ x: thing.x + thing.w / 2, y: thing.y + thing.h / 2 })
 

@@ -33,16 +33,8 @@ async function place(to: Record<string, number>) {
 }
 const fill = () => store.roomId && act([{ op: 'fill_room', room: store.roomId }], 'place what is missing')
 
-/** A held key gathers: what waits becomes one step of so many inches. */
 function nudge(by: number) {
-  const id = box.value?.id
-  if (!id || typeof box.value?.at_in !== 'number') return
-  const make = (inches: number) => {
-    const at = store.job?.boxes.find((item) => item.id === id)?.at_in
-    if (typeof at !== 'number') return null
-    return [{ op: 'set', kind: 'box', id, set: { at_in: Math.max(at + inches, 0) } }]
-  }
-  void store.nudge(`box.${id}`, by, make, `move ${box.value.name}`)
+  if (typeof box.value?.at_in === 'number') stage.move(box.value.id, { at_in: by })
 }
 function next(by: number) {
   const all = store.view?.room?.planned.boxes ?? []
@@ -94,8 +86,8 @@ stage.keys({
         :placing="placing"
         @room="store.lookRoom($event, store.picked)"
         @pick="store.picked = $event"
-        @move-opening="stage.moveOpening"
-        @move-box="stage.moveBox"
+        :moving="store.moving"
+        @move="stage.move"
         @place="place"
       />
     </div>
@@ -131,7 +123,7 @@ stage.keys({
         :exact="exact"
         :placing="placing"
         @pick="store.picked = $event"
-        @move="(id, at) => stage.moveBox(id, { at_in: at })"
+        @move="(id, by) => stage.move(id, { at_in: by })"
         @place="place"
         @pole="pole = true"
       />

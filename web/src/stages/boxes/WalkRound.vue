@@ -3,7 +3,7 @@ import { computed, ref, watch } from 'vue'
 
 import type { InTheWalls, RoundBox, WalkRound } from '../../api/client'
 import SvgPicture from '../../parts/picture/SvgPicture.vue'
-import type { Spot, Thing, Way } from '../../parts/picture/things'
+import type { Spot, Steps, Thing } from '../../parts/picture/things'
 import { tapeText } from '../../parts/planScale'
 import { useSize } from '../../parts/useSize'
 import type { Picked } from '../../stores/look'
@@ -24,7 +24,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{
   pick: [what: Picked | null]
-  move: [id: string, at: number]
+  move: [id: string, by: number]
   place: [to: Record<string, number>]
   pole: []
 }>()
@@ -87,8 +87,7 @@ function pull(thing: Thing, at: Spot, from: Spot) {
   drag.value = { box, by: snapped(props.round, to, half, box.side) - middle(box) }
 }
 function moved(box: RoundBox, by: number) {
-  const wall = wallOf(box.side)
-  if (wall && by) emit('move', box.id, Math.round((middle(box) + by - wall.x0) * 16) / 16)
+  if (by) emit('move', box.id, by)
 }
 function drop() {
   const now = drag.value
@@ -100,9 +99,9 @@ function pick(thing: Thing) {
   emit('pick', { kind: thing.kind as Picked['kind'], id: thing.id.split('.')[0] ?? '' })
 }
 /** An inch along its wall. */
-function nudge(thing: Thing, way: Way) {
+function nudge(thing: Thing, by: Steps) {
   const box = props.round.boxes.find((item) => item.id === thing.id)
-  if (box && (way === 'left' || way === 'right')) moved(box, way === 'left' ? -1 : 1)
+  if (box) moved(box, by.right)
 }
 function tap(at: Spot) {
   const inches = scale.value.inches(at.x)

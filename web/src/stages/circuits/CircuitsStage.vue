@@ -49,10 +49,13 @@ const put = (circuit: string, space: number, half: string) =>
   act([{ op: 'put', circuit, space, half, panel: store.panelId }], `put on ${space}${half}`)
 
 function nudge(by: number) {
-  const now = store.job?.circuits.find((item) => item.id === store.circuitId)
-  if (!now?.space) return
-  const to = now.space + by
-  if (to >= 1) void put(now.id, to, '')
+  const [id, panel] = [store.circuitId, store.panelId]
+  if (!id) return
+  void store.nudge(`breaker.${id}`, { space: by }, (all) => {
+    const to = (store.job?.circuits.find((item) => item.id === id)?.space ?? 0) + (all.space ?? 0)
+    if (to < 1 || to === all.space) return null
+    return { edits: [{ op: 'put', circuit: id, space: to, half: '', panel }], label: `put on ${to}` }
+  })
 }
 function step(by: number) {
   const all = store.viewOf('circuits')?.circuits ?? []

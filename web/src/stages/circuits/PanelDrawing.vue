@@ -3,7 +3,7 @@ import { computed, ref } from 'vue'
 
 import type { DrawnPanel } from '../../api/client'
 import SvgPicture from '../../parts/picture/SvgPicture.vue'
-import type { Spot, Thing, Way } from '../../parts/picture/things'
+import type { Spot, Steps, Thing } from '../../parts/picture/things'
 import { wrapped } from './breakerText'
 
 /** A panel as it is: two columns of spaces, the leg that each meets, breakers that can be dragged to another space. */
@@ -93,10 +93,9 @@ function drop(thing: Thing) {
   if (space.value !== null) emit('put', thing.id, space.value, '')
   space.value = null
 }
-const STEPS: Record<Way, number> = { up: -2, down: 2, left: -1, right: 1 }
-function nudge(thing: Thing, way: Way) {
+function nudge(thing: Thing, by: Steps) {
   if (thing.id !== props.circuit) emit('look', thing.id)
-  else emit('nudge', STEPS[way])
+  else emit('nudge', by.right - 2 * by.up)
 }
 const target = computed(() => {
   const found = props.panel.spaces.find((s) => s.space === space.value)

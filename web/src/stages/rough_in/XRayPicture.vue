@@ -3,7 +3,7 @@ import { computed, ref } from 'vue'
 
 import type { Behind, XBox, XCable, XRay } from '../../api/client'
 import SvgPicture from '../../parts/picture/SvgPicture.vue'
-import type { Spot, Thing, Way } from '../../parts/picture/things'
+import type { Spot, Thing } from '../../parts/picture/things'
 import { inchText, tapeText } from '../../parts/planScale'
 import { useSize } from '../../parts/useSize'
 import { laid, lifted, longest, type Point, xScale } from './record'
@@ -113,10 +113,6 @@ function moved(thing: Thing, right: number, up: number) {
     emit('box', thing.id, at, box?.kind === 'panel' ? height - (box.y1 - box.y0) / 2 : height)
   }
 }
-function nudge(thing: Thing, way: Way) {
-  const by = { left: [-1, 0], right: [1, 0], up: [0, 1], down: [0, -1] }[way]
-  moved(thing, by[0] ?? 0, by[1] ?? 0)
-}
 function pick(thing: Thing) {
   if (thing.kind === 'photo') emit('photo', thing.id)
   else if (thing.kind === 'box') emit('pick', thing.id)
@@ -150,7 +146,7 @@ const note = computed(() => {
       @pull="pull"
       @drop="drop"
       @cancel="drag = null"
-      @nudge="nudge"
+      @nudge="(thing, by) => moved(thing, by.right, by.up)"
     >
       <XRayDrawing
         :shown="shown"

@@ -3,7 +3,7 @@ import { computed, ref } from 'vue'
 
 import type { YardDrawing } from '../../api/client'
 import { tapeText } from '../../parts/planScale'
-import type { Spot, Thing, Way } from '../../parts/picture/things'
+import type { Spot, Steps, Thing } from '../../parts/picture/things'
 import SvgPicture from '../../parts/picture/SvgPicture.vue'
 import { useSize } from '../../parts/useSize'
 import {
@@ -119,8 +119,8 @@ function drop(thing: Thing) {
   }
   if (held) emit('move', held.line, held.corner, held.at.map((v) => Math.round(v)) as XY)
 }
-function nudge(thing: Thing, way: Way) {
-  const [dx, dy] = { left: [-12, 0], right: [12, 0], up: [0, 12], down: [0, -12] }[way] as XY
+function nudge(thing: Thing, by: Steps) {
+  const [dx, dy] = [by.right * 12, by.up * 12]
   if (thing.kind === 'building' || thing.kind === 'part')
     return emit('shift', kindOf(thing), thing.id, [dx, dy])
   if (thing.kind !== 'corner') return

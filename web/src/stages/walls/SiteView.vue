@@ -3,7 +3,7 @@ import { computed, ref } from 'vue'
 
 import type { SiteOutline } from '../../api/client'
 import SvgPicture from '../../parts/picture/SvgPicture.vue'
-import type { Spot, Thing, Way } from '../../parts/picture/things'
+import type { Spot, Thing } from '../../parts/picture/things'
 import { planScale, tapeText, type XY } from '../../parts/planScale'
 import { useSize } from '../../parts/useSize'
 
@@ -61,12 +61,6 @@ function drop() {
   drag.value = null
   if (now) moved(now.id, now.by)
 }
-const STEPS: Record<Way, XY> = {
-  left: [-SNAP_IN, 0],
-  right: [SNAP_IN, 0],
-  up: [0, SNAP_IN],
-  down: [0, -SNAP_IN],
-}
 /** Clear distance from each structure to its nearest neighbour. */
 const yards = computed(() =>
   outlines.value.flatMap((a, i) => {
@@ -96,7 +90,7 @@ const yards = computed(() =>
       @pull="pull"
       @drop="drop"
       @cancel="drag = null"
-      @nudge="(thing, way) => moved(thing.id, STEPS[way])"
+      @nudge="(thing, by) => moved(thing.id, [by.right * SNAP_IN, by.up * SNAP_IN])"
     >
       <g v-for="yard in yards" :key="`y${yard.key}`" class="yard">
         <path

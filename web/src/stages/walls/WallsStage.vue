@@ -4,6 +4,8 @@ import { computed, ref } from 'vue'
 import EmptyStage from '../../parts/EmptyStage.vue'
 import EntryLine from '../../parts/EntryLine.vue'
 import LevelTabs from '../../parts/LevelTabs.vue'
+import { STEP, type Way } from '../../parts/picture/things'
+import { toward } from '../../parts/planScale'
 import PlanView from '../../parts/PlanView.vue'
 import RoomList from '../../parts/RoomList.vue'
 import StageFrame from '../../parts/StageFrame.vue'
@@ -27,22 +29,18 @@ const area = computed(() => {
   return total ? `${many} ${many === 1 ? 'room' : 'rooms'}, ${text} inside the studs` : ''
 })
 
-/** A held key gathers: what waits becomes one step of so many inches. */
-function nudge(by: number) {
+/** An inch that way on the plan: a wall goes out or in, an opening along its wall. */
+function nudge(way: Way) {
   const now = store.picked
-  const room = store.roomId
-  if (now?.kind === 'wall' && room) {
-    const side = now.side ?? 0
-    const make = (inches: number) => [{ op: 'move_wall', room, side, by_in: inches }]
-    void store.nudge(`wall.${room}.${side}`, by, make, 'move a wall')
+  if (now?.kind === 'wall' && drawn.value) {
+    const { out } = toward(drawn.value, now.side ?? 0, STEP[way])
+    if (out) stage.moveWall(drawn.value.id, now.side ?? 0, out)
   }
   if (now?.kind !== 'opening') return
-  const make = (inches: number) => {
-    const opening = store.job?.openings.find((item) => item.id === now.id)
-    const to = opening && Math.max(opening.at_in + inches, 0)
-    return to === undefined ? null : [{ op: 'set', kind: 'opening', id: now.id, set: { at_in: to } }]
-  }
-  void store.nudge(`opening.${now.id}`, by, make, 'move opening')
+  const room = rooms.value.find((one) => one.openings.some((item) => item.id === now.id))
+  const opening = room?.openings.find((item) => item.id === now.id)
+  const along = room && opening ? toward(room, opening.side, STEP[way]).along : 0
+  if (along) stage.move(now.id, { at_in: along })
 }
 function wall(by: number) {
   const count = drawn.value?.walls.length ?? 0
@@ -51,10 +49,10 @@ function wall(by: number) {
   store.picked = { kind: 'wall', id: store.roomId, side: (now + by + count) % count }
 }
 stage.keys({
-  ArrowRight: () => nudge(1),
-  ArrowUp: () => nudge(1),
-  ArrowLeft: () => nudge(-1),
-  ArrowDown: () => nudge(-1),
+  ArrowRight: () => nudge('right'),
+  ArrowUp: () => nudge('up'),
+  ArrowLeft: () => nudge('left'),
+  ArrowDown: () => nudge('down'),
   ']': () => wall(1),
   '[': () => wall(-1),
 })
@@ -124,8 +122,8 @@ async function look(level: string) {
         @room="store.lookRoom($event, store.picked)"
         @pick="store.picked = $event"
         @move-wall="stage.moveWall"
-        @move-opening="stage.moveOpening"
-        @move-box="stage.moveBox"
+        :moving="store.moving"
+        @move="stage.move"
       />
     </div>
     <template #entry>

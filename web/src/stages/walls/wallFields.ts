@@ -25,7 +25,7 @@ export const FIXTURE_FIELDS: Field[] = [
 export const SIDE_FIELDS: Field[] = [
   { name: 'stud', label: 'Studs' },
   { name: 'spacing_in', label: 'Spacing, on centre', as: 'inches' },
-  { name: 'first_stud_in', label: 'First stud from the corner', as: 'inches' },
+  { name: 'first_stud_in', label: 'First stud at', as: 'inches' },
   { name: 'finish', label: 'Finish on this side' },
   { name: 'insulation', label: 'Insulation' },
   { name: 'bearing', label: 'Bearing' },
