@@ -139,6 +139,11 @@ def _own(serves: str, volts: int, breaker_a: float, least_a: float = 15.0) -> Ki
     )  # fmt: skip
 
 
+# What a motor home plugs into beside its parking place: 30 A of 120 V, or 50 A of 120 and 240 V (NEC 551.81).
+CAMPERS = ("RV outlet", "RV receptacle", "RV plug", "RV", "camper outlet", "camper", "motor home")
+CAMPER = replace(
+    ENDS["outlet"], title="an RV outlet", box={"kind": "receptacle", "outdoors": True, "gangs": 2}, breaker_a=30.0
+)
 FANS = ("fan", "ceiling fan", "exhaust fan", "whole house fan")
 ALARMS = ("smoke alarm", "smoke detector", "alarm")
 # Machines that are wired, fans, alarms, a welder and a light: volts and breakers of the table of usual loads.
@@ -151,9 +156,16 @@ WIRED = {
     "boiler": _own("furnace", 120, 15.0),
     **{word: replace(ENDS["outlet"], box={"kind": "fan"}, breaker_a=15.0) for word in FANS},
     **{word: replace(ENDS["outlet"], box={"kind": "smoke"}, breaker_a=15.0) for word in ALARMS},
+    **dict.fromkeys(CAMPERS, CAMPER),
     "light": replace(ENDS["outlet"], box={"kind": "light"}, breaker_a=15.0),
     "welder": replace(ENDS["outlet"], box={"kind": "receptacle", "serves": "welder"}, volts=240, breaker_a=50.0),
 }
+# Words offered for the end of a line: one of each.
+OFFERED = (
+    *(kind.words[0] for kind in KINDS), *(word for word in WIRED if word not in CAMPERS[1:]), "dishwasher",
+    "refrigerator", "microwave", "washer",
+)  # fmt: skip
+ONE_HOT = {30: "TT-30"}  # of 120 V; up to 20 A a box says nothing of them
 NEMA = {
     (15, False): "6-15", (20, False): "6-20", (30, False): "6-30", (50, False): "6-50", (30, True): "14-30",
     (50, True): "14-50",

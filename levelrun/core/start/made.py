@@ -22,7 +22,7 @@ from levelrun.core.errors import EditError
 from levelrun.core.job import Circuit, Job
 from levelrun.core.site.edits import main_floor
 from levelrun.core.start.asked import Asked
-from levelrun.core.start.kinds import NEMA, Kind
+from levelrun.core.start.kinds import CAMPER, NEMA, ONE_HOT, Kind
 from levelrun.core.start.sized import (
     boxes_between,
     circuit_of,
@@ -103,7 +103,8 @@ def _outlet(circuit: dict[str, Any]) -> dict[str, Any]:
 
 
 def _title(said: Asked) -> str:
-    title = said.fed or said.kind.title.partition(" ")[2].capitalize()
+    what = said.kind.title.partition(" ")[2]
+    title = said.fed or what[:1].upper() + what[1:]
     return f"{title} feeder" if said.kind.feeds else title
 
 
@@ -113,8 +114,10 @@ def _ends(job: Job, said: Asked) -> tuple[list[str], list[dict[str, Any]]]:
         return _panel(job, said)
     box = dict(said.kind.box)
     volts = said.circuit.get("volts", said.kind.volts)
-    if box["kind"] == "receptacle" and volts != 120 and not said.hardwired:
-        amps = int(said.circuit.get("breaker_a", said.kind.breaker_a))
+    amps = int(said.circuit.get("breaker_a", said.kind.breaker_a))
+    if said.kind is CAMPER and volts == 120:
+        box["nema"] = ONE_HOT.get(amps, "")
+    elif box["kind"] == "receptacle" and volts != 120 and not said.hardwired:
         box["gangs"] = 2 if amps >= WIDE_A else 1
         box["nema"] = NEMA.get((amps, bool(said.circuit.get("neutral", _four_wires(said.kind)))), "")
     if said.hardwired:

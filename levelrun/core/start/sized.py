@@ -11,7 +11,7 @@ from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import PlaceFacts, made_size, method, place, wire_sizes
 from levelrun.core.errors import EditError, LevelRunError
 from levelrun.core.start.asked import Asked
-from levelrun.core.trade.conductors.sizing import Demand, choose, rating_under, standard_breaker
+from levelrun.core.trade.conductors.sizing import MILD_C, Demand, choose, deciding, rating_under, standard_breaker
 from levelrun.core.trade.methods.facts import facts_of
 from levelrun.core.trade.methods.verdicts import Verdict, judge, ranked
 from levelrun.core.trade.pipe.fill import Wires, smallest_size
@@ -167,7 +167,6 @@ def _plain(verdict: Verdict) -> bool:
 def _wire(
     book: Codebook, said: Asked, item: dict[str, Any], methods: list[str], load: float | None, steady: bool
 ) -> str:
-    places = [leg.place for leg in said.legs if leg.place]
     cool = next((key for key in methods if key in ("NM-B", "UF-B")), None)
     breaker = item["breaker_a"]
     amps = min(load or breaker, breaker) if not said.kind.feeds else breaker
@@ -178,7 +177,7 @@ def _wire(
         volts=float(item["volts"]),
         material=item.get("material", "cu"),
         wiring=cool or next((key for key in methods if key in CABLES), "raceway"),
-        ambient_c=max((facts_of(book, place, {}).ambient_c for place in places), default=30.0),
+        ambient_c=_heat_c(book, said),
         minimum_ampacity_a=item.get("least_ampacity_a"),
         maximum_breaker_a=item.get("largest_breaker_a"),
     )
@@ -191,6 +190,21 @@ def _wire(
         return next(larger, least)
     except LevelRunError as error:
         raise EditError(error.message, key="text", value=breaker) from None
+
+
+def _heat_c(book: Codebook, said: Asked) -> float:
+    """The air that decides the wire: the hottest on the way but for short parts. Out of doors, where nothing is said,
+    that of the table; a heat that is too much for the wire there is asked for by the plan."""
+    keys = places_of(said.legs)
+    air = [_air_c(book, leg, key) for leg, key in zip(said.legs, keys, strict=True)]
+    return air[deciding(book, [-c for c in air], [leg.length_in for leg in said.legs])]
+
+
+def _air_c(book: Codebook, leg: WalkLeg, key: str) -> float:
+    usual, own = place(book, key), leg.facts.get("ambient_c")
+    if own is not None:
+        return float(own)
+    return min(usual.ambient_c, MILD_C) if usual.outdoors else usual.ambient_c
 
 
 def _gauge_said(book: Codebook, said: Asked, methods: list[str]) -> str | None:

@@ -13,7 +13,19 @@ from levelrun.core.errors import TextError
 from levelrun.core.job import Box, Circuit, Panel
 from levelrun.core.site.scene import SMALL, Said, SceneReader
 from levelrun.core.start.asked import Asked
-from levelrun.core.start.kinds import BUILDINGS, CALLED, ENDS, KINDS, NOT_HELD, PLUGGED, USES, WIRED, Kind
+from levelrun.core.start.kinds import (
+    BUILDINGS,
+    CALLED,
+    CAMPER,
+    ENDS,
+    KINDS,
+    NOT_HELD,
+    OFFERED,
+    PLUGGED,
+    USES,
+    WIRED,
+    Kind,
+)  # fmt: skip
 from levelrun.core.start.made import edits_for
 from levelrun.core.ways.walk import GO, WalkLeg, parse_walk, suggest
 from levelrun.core.ways.words import read_legs
@@ -22,7 +34,6 @@ BEFORE = (*SMALL, "my", "new")
 ROOMS = {**USES, **CALLED}
 STANDS = (*ENDS, *PLUGGED, *WIRED)
 WITHIN = tuple(word for word in STANDS if word not in ENDS or not ENDS[word].feeds)  # what stands in a building
-OFFERED = (*(kind.words[0] for kind in KINDS), *WIRED, "dishwasher", "refrigerator", "microwave", "washer")
 PLUGS = ("outlet", "receptacle", "plug")
 OUTSIDE = ("outside", "outdoor", "outdoors")
 
@@ -46,6 +57,7 @@ _TO = re.compile(
 _BEGUN = re.compile(rf"\bto\s+(?:(?:{_any(BEFORE)})\s+)*(?:(?:{_any((*ROOMS, *OUTSIDE))})\s+)?", re.IGNORECASE)
 _FOR = re.compile(r"(?P<name>[^;\n\d\"]+?)(?=\s+(?:\d|as\b|in\b|outside\b|at\b|on\b|load\b)|\s*(?:$|;|\n))")
 WIDE_OUTLET_A = 20
+CAMPER_240_A = 50
 _WATTS = re.compile(r"(?P<n>\d+(?:\.\d+)?)\s*(?P<unit>kw|watts?|w)\b", re.IGNORECASE)
 _THROUGH = ("along", "through", "across")
 MORE = ("for", "in garage", "outside", "as", "on", "spaces", "at")
@@ -85,7 +97,15 @@ def _of_240(said: Asked) -> tuple[Asked, list[str]]:
     """An outlet of more than 20 A whose volts are not said is one of 240 V, and that is told: outlets of 120 V over
     20 A are rare in a building (common practice, no source)."""
     amps = said.circuit.get("breaker_a", 0)
-    if said.kind.key != "outlet" or said.on or "volts" in said.circuit or amps <= WIDE_OUTLET_A:
+    if said.kind is CAMPER and amps == CAMPER_240_A and not said.on:
+        return replace(said, circuit={"volts": 240, **said.circuit, "neutral": True}), []
+    if (
+        said.kind is CAMPER
+        or said.kind.key != "outlet"
+        or said.on
+        or amps <= WIDE_OUTLET_A
+        or "volts" in said.circuit
+    ):
         return said, []
     told = f"an outlet of {amps:g} A is taken to be of 240 V; say 120v where it is not"
     return replace(said, circuit={**said.circuit, "volts": 240}), [told]
@@ -252,7 +272,7 @@ def _kind(reader: SceneReader, said: Asked) -> Asked:
         kind = replace(outlet, box={**outlet.box, **PLUGGED[word]})
         return replace(said, kind=kind, name=word.capitalize())
     kind = WIRED.get(word) or ENDS[word]
-    name = word.capitalize() if word in WIRED else ""
+    name = word[:1].upper() + word[1:] if word in WIRED else ""
     said = replace(said, kind=kind, building=BUILDINGS.get(word, ""), name=name)
     if kind.box.get("kind") == "receptacle" and word not in PLUGS:
         reader.phrase(PLUGS)  # a dryer outlet

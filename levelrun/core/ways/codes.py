@@ -137,6 +137,13 @@ CODES: dict[str, Code] = {
         "Bigger wire.",
         "runs",
     ),
+    "heat-unsaid": Code(
+        "check",
+        "The wire is enough in mild air and too small in the heat that is taken for its place.",
+        "Outside walls differ by climate and by side; a 60 °C cable loses a fifth at 40 °C.",
+        "Say how hot it gets, or a size up.",
+        "runs",
+    ),
     "pipe-under-note": Code(
         "stop",
         "A feeder's pipe is smaller than the authority here wants.",

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
 from itertools import takewhile
@@ -263,16 +263,23 @@ class WayView:
         bored = leg.place == "stud_wall" and not self.placed[index].vertical
         return own + (self.context.beside if bored else 0)
 
-    @cached_property
-    def unlike(self) -> list[int]:
+    @property
+    def unlike(self) -> Iterable[int]:
         """The first leg of each kind: of legs that ask the same of their wires one speaks for all."""
+        return self.alike.keys()
+
+    @cached_property
+    def alike(self) -> dict[int, float]:
+        """The first leg of each kind, with the length of all legs of it, inches."""
         kinds: dict[tuple[object, ...], int] = {}
+        lengths: dict[int, float] = {}
         for index, leg in enumerate(self.way.legs):
             long = leg.length_in > BUNDLED_IN
             key = (leg.method, leg.size, leg.sleeve, leg.facts, long, leg.place, self.placed[index].vertical)
             here = tuple([c.first <= index <= c.last for c in self.context.carried])
-            kinds.setdefault((*key, self.sealed(index), here), index)
-        return list(kinds.values())
+            first = kinds.setdefault((*key, self.sealed(index), here), index)
+            lengths[first] = lengths.get(first, 0.0) + leg.length_in
+        return lengths
 
     def demand(self, index: int, item: Lying) -> Demand:
         """What the wire of a hop must carry in one leg, and in what heat."""

@@ -2,20 +2,16 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
 from typing import Any
 
 from levelrun.core.circuits.loads import HopWires
 from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import cable, cable_sizes, method, raceway_sizes, wire_sizes
-from levelrun.core.errors import LevelRunError
 from levelrun.core.findings import Mend
 from levelrun.core.measure import show
-from levelrun.core.trade.conductors.sizing import choose
-from levelrun.core.trade.methods.facts import facts_of
 from levelrun.core.trade.methods.verdicts import ranked
 from levelrun.core.trade.pipe.fill import CableIn, Wires, smallest_size
-from levelrun.core.ways.facts import WayView, within
+from levelrun.core.ways.facts import WayView
 
 Edit = dict[str, Any]
 GUARDS = {"PVC40": "PVC80", "PVC80": "PVC80", "RMC": "RMC", "IMC": "IMC"}  # what stands up to a blow (300.5(D)(4))
@@ -70,27 +66,10 @@ def riser(view: WayView, index: int, go: str, length_in: float) -> dict[str, Any
         size = smallest_size(book, guard, [], wide, sleeve=True) if wide else None
     if not guard or size not in {pipe.size for pipe in raceway_sizes(book, guard)}:
         return None
-    if not _cool_enough(view, index):
-        return None
     return {
         "go": go, "length_in": float(round(length_in)), "place": "outside_wall", "method": guard, "size": size,
         "sleeve": not piped,
     }  # fmt: skip
-
-
-def _cool_enough(view: WayView, index: int) -> bool:
-    """Whether the wires of a leg bear their load on an outside wall, in its heat, too."""
-    heat = facts_of(view.book, "outside_wall", {}).ambient_c
-    order = wire_sizes(view.book)
-    for item in view.lying(index):
-        demand = replace(view.demand(index, item), ambient_c=heat)
-        try:
-            least = choose(view.book, within(demand, item.wires)).size
-        except LevelRunError:
-            return False
-        if item.wires.wire_size not in order or order.index(item.wires.wire_size) < order.index(least):
-            return False
-    return True
 
 
 def add_leg(view: WayView, at: int, **leg: Any) -> Edit:

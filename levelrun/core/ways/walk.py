@@ -58,6 +58,9 @@ _NUMBER_NEXT = re.compile(r"[\s,]*\d")
 _CABLE_SIZE = re.compile(
     r"(?P<wire>\d+/0|\d+)-(?P<count>\d)(?![\w/-])|(?P<slash>14|12|10|8|6)/(?P<of>[2-4])(?![\w/-])"
 )
+_HEAT = re.compile(
+    r"\s*(?:(?P<named>ambient)\s+|at\s+)?(?P<n>-?\d+(?:\.\d+)?)\s*°?\s*(?P<unit>[cf](?![-\w]))?", re.IGNORECASE
+)
 _MARKS = re.compile(r"""(?=\s*(?:$|\n|;|,|\bthen\b|\bin\b|\bwith\b))""")
 
 
@@ -236,10 +239,10 @@ def _item(reader: _WalkReader, leg: WalkLeg) -> WalkLeg:
         return replace(leg, feed=reader.need(("start", "end"), "the end where wire goes in: start or end"))
     if reader.phrase(["to"]):
         return replace(leg, to=_target(reader))
-    if reader.phrase(["ambient"]):
-        degrees = reader.number("degrees Celsius", -40, 90)
-        reader.phrase(["c"])
+    if (degrees := _degrees(reader)) is not None:
         return replace(leg, facts={**leg.facts, "ambient_c": degrees})
+    if reader.phrase(["ambient"]):
+        raise reader.fail("degrees from -40 to 90 C, -40 to 194 F")
     if reader.phrase(["raised"]):
         return replace(leg, facts={**leg.facts, "above_roof_in": reader.length()})
     if reader.phrase(["clear"]):
@@ -320,6 +323,20 @@ def _target(reader: _WalkReader) -> str:
         raise reader.fail("what stands at the end: LB, body, coupling, or a box")
     reader.pos = start + len(reader.text[start : match.start() if match else None].rstrip())
     return name
+
+
+def _degrees(reader: _WalkReader) -> float | None:
+    """How hot it gets, as Celsius, where that stands here: at 40 C, 104 F, ambient 40."""
+    said = _HEAT.match(reader.text, reader.pos)
+    if said is None or not (said["named"] or said["unit"]):
+        return None
+    degrees = float(said["n"])
+    if (said["unit"] or "").lower() == "f":
+        degrees = round((degrees - 32) / 1.8, 1)
+    if not -40 <= degrees <= 90:
+        raise reader.fail("degrees from -40 to 90 C, -40 to 194 F")
+    reader.pos = said.end()
+    return degrees
 
 
 def write_leg(book: Codebook, leg: WalkLeg) -> str:

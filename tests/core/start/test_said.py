@@ -245,6 +245,23 @@ def test_fans_alarms_and_what_is_plugged_in_are_ends(end: str, kind: str, use: s
 
 
 @pytest.mark.parametrize(
+    ("end", "nema", "breaker", "volts", "wire"),
+    [
+        ("RV outlet", "TT-30", 30, 120, "10"), ("an rv plug outside", "TT-30", 30, 120, "10"),
+        ("a 50 amp RV outlet", "14-50", 50, 240, "8"), ("camper outlet 20a", "", 20, 120, "12"),
+    ],
+)  # fmt: skip
+def test_what_a_motor_home_plugs_into(end: str, nema: str, breaker: int, volts: int, wire: str) -> None:
+    """30 A of 120 V, or 50 A of both (NEC 551.81); out of doors, behind GFCI (210.8(A)(3))."""
+    job = line(f"25' outside wall in pvc to {end}")
+    (box,), (circuit,) = job.boxes, job.circuits
+    assert (box.nema, circuit.breaker_a, circuit.volts, circuit.wire_size) == (nema, breaker, volts, wire)
+    assert (box.outdoors, circuit.protection, circuit.neutral) == (True, "gfci", True)
+    assert circuit.name in ("RV outlet", "RV plug", "Camper outlet")
+    assert not [item.code for item in plan_of(job).findings if item.severity == "stop"]
+
+
+@pytest.mark.parametrize(
     "end", ["3 outlets", "2 outlets in bedroom", "two lights", "kitchen outlets", "smoke alarms"]
 )
 def test_several_things_are_refused_and_told_how_to_go_on(end: str) -> None:

@@ -9,7 +9,15 @@ import pytest
 
 from levelrun.core.codebook import Codebook, load
 from levelrun.core.errors import LevelRunError
-from levelrun.core.trade.conductors.sizing import Demand, choose, next_rating, rating_under, standard_breaker, usable
+from levelrun.core.trade.conductors.sizing import (
+    Demand,
+    choose,
+    deciding,
+    next_rating,
+    rating_under,
+    standard_breaker,
+    usable,
+)
 
 # load, wiring, termination (None: as usual): the wire and its breaker
 TERMINALS = {
@@ -32,6 +40,28 @@ def test_terminals_decide(book: Codebook, name: str) -> None:
     amps, wiring, termination, size, breaker = TERMINALS[name]
     found = choose(book, Demand(load_a=amps, wiring=wiring, termination_c=termination))
     assert (found.size, found.breaker_a) == (size, breaker)
+
+
+@pytest.mark.parametrize(
+    ("carries", "lengths", "decides"),
+    [
+        ([30, 24], [120, 480], 1),
+        ([30, 24], [480, 53], 0),  # 53 of 533 in is under a tenth
+        ([30, 24], [480, 54], 1),
+        ([30, 24], [2400, 120], 0),  # ten feet at the most
+        ([30, 24], [2400, 121], 1),
+        ([30, 24, 20], [2400, 60, 60], 0),  # all weak parts together
+        ([30, 24, 20], [2400, 80, 60], 1),  # the weakest alone is left out, the next is not
+        ([24], [10], 0),
+    ],
+)
+def test_short_weak_parts_do_not_decide(carries: list[float], lengths: list[float], decides: int) -> None:
+    """310.14(A)(2), exception; worked by hand."""
+    assert deciding(load(), carries, lengths) == decides
+
+
+def test_in_canada_no_part_is_left_out() -> None:
+    assert deciding(load("ca-2021"), [30, 24], [2400, 6]) == 1
 
 
 def test_a_continuous_load_wants_a_quarter_more() -> None:

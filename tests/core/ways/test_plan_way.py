@@ -97,6 +97,10 @@ CASES = {
         {"wire_size": "1/0", "breaker_a": 150, "conductors": 3, "material": "cu"},
     ),
     "ampacity-short": ("over 10' attic in emt 3/4 to C-1", {"wire_size": "8", "breaker_a": 60, "load_a": 45}),
+    "heat-unsaid": (
+        "over 20' trench 24\" deep in 10-2 uf; up 8' outside in 10-2 uf to C-1",
+        {"wire_size": "10", "breaker_a": 30},
+    ),
     "ground-small": ("over 90' attic in 6-2 nm to C-1", {"wire_size": "6", "breaker_a": 20}),
     "sleeve-tight": ("over 5' shop wall in emt 1/2 sleeve; over 5' attic in 6-2 to C-1", {"wire_size": "6"}),
 }

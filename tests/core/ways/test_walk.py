@@ -48,6 +48,25 @@ def test_a_bad_word_shows_where(book: Codebook, text: str, at: int, word: str) -
     assert refused.value.allowed
 
 
+@pytest.mark.parametrize(
+    "said", ["ambient 40", "ambient 40 C", "at 40 c", "40C", "104F", "104 °F", "ambient 104 f", "at 104° f"]
+)
+def test_how_hot_it_gets_in_either_unit(book: Codebook, said: str) -> None:
+    (leg,) = parse_walk(book, f"up 8' outside wall {said} in emt 3/4 to C-1")
+    assert (leg.facts, leg.method, leg.to) == ({"ambient_c": 40.0}, "EMT", "C-1")
+
+
+@pytest.mark.parametrize("said", ["99 c", "ambient 200 f", "ambient hot"])
+def test_a_heat_that_no_place_has_is_pointed_at(book: Codebook, said: str) -> None:
+    with pytest.raises(TextError, match="-40 to 90 C") as refused:
+        parse_walk(book, f"over 12' outside wall {said}", ["C-1"])
+    assert refused.value.at == len("over 12' outside wall ")
+
+
+def test_a_box_after_a_length_is_no_heat(book: Codebook) -> None:
+    assert [leg.to for leg in parse_walk(book, "over 12' attic to C-1; up 4' stud wall to F-2")] == ["C-1", "F-2"]
+
+
 def test_completes_what_may_stand_next(book: Codebook) -> None:
     assert suggest(book, "o") == (0, ["over"])
     assert suggest(book, "over 43' tr")[1] == ["trench"]

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -14,6 +14,7 @@ from levelrun.core.trade.drop import drop
 
 WIRINGS = ("raceway", "NM-B", "UF-B", "SER", "MC", "AC")
 SMALLEST_BREAKER_A = 15.0
+MILD_C = 30.0  # the air for which table 310.16 is made
 NEXT_UP_MOST_A = 800.0
 
 
@@ -38,7 +39,7 @@ class Demand:
     termination_c: int | None = None
     minimum_ampacity_a: float | None = None
     maximum_breaker_a: float | None = None
-    ambient_c: float = 30.0
+    ambient_c: float = MILD_C
     current_carrying: int = 2
     length_ft: float = 0.0
     drop_limit_percent: float | None = None
@@ -107,6 +108,23 @@ def usable(book: Codebook, demand: Demand, size: str) -> float:
     hot = ampacity(book, size, demand.material, heat_column(demand), demand.ambient_c, demand.current_carrying)
     cold = ampacity(book, size, demand.material, terminal_column(demand), 30.0, 3)
     return min(hot.ampacity_a, cold.base_a)
+
+
+def deciding(book: Codebook, carries: Sequence[float], lengths_in: Sequence[float]) -> int:
+    """Which part of a circuit decides what it carries: the number of the weakest, the short ones left out.
+
+    carries: what each part carries, or anything that is the less the weaker it is; lengths_in: inches, one each.
+    Source: 310.14(A)(2) with its exception: the weaker parts do not count while they are in all no longer than 10 ft
+    or 10 % of the whole, whichever is less. Raises ValueError for none.
+    """
+    least = min(book.number("hot_part_in"), sum(lengths_in) * book.number("hot_part_percent") / 100)
+    order = sorted(range(len(carries)), key=lambda i: carries[i])
+    passed = 0.0
+    for number, index in enumerate(order):
+        passed += lengths_in[index]
+        if passed > least + 1e-9 or number + 1 == len(order):
+            return index
+    raise ValueError("no part")
 
 
 @lru_cache(maxsize=4096)

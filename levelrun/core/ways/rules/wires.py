@@ -10,7 +10,7 @@ from levelrun.core.codebook.lookups import cable, cable_sizes, made_size, wire_s
 from levelrun.core.errors import LevelRunError, UnknownKeyError
 from levelrun.core.findings import Finding, Mend
 from levelrun.core.rulebook import Rule
-from levelrun.core.trade.conductors.sizing import choose, next_rating, usable
+from levelrun.core.trade.conductors.sizing import MILD_C, choose, deciding, next_rating, usable
 from levelrun.core.ways.carried import Lying
 from levelrun.core.ways.codes import finding
 from levelrun.core.ways.facts import WayView
@@ -57,8 +57,9 @@ def carries_rule(view: WayView) -> Iterator[Finding]:
 
 
 def ampacity_rule(view: WayView) -> Iterator[Finding]:
-    """The wire as it lies, leg by leg, against load and breaker; of each circuit the weakest leg speaks."""
-    weakest: dict[str, tuple[float, int, Lying]] = {}
+    """The wire as it lies, leg by leg, against load and breaker; of each hop the leg that decides speaks, of each
+    circuit the weakest of these. Short hot parts are weighed within the way."""
+    parts: dict[tuple[str, str], list[tuple[float, int, Lying]]] = {}
     for index in view.unlike:
         for item in view.lying(index):
             try:
@@ -67,19 +68,34 @@ def ampacity_rule(view: WayView) -> Iterator[Finding]:
                 continue  # a size that is not made: said elsewhere
             except LevelRunError:
                 amps = 0.0  # hotter than its insulation takes
-            if item.wires.circuit not in weakest or amps < weakest[item.wires.circuit][0]:
-                weakest[item.wires.circuit] = (amps, index, item)
+            parts.setdefault((item.wires.circuit, item.wires.box), []).append((amps, index, item))
+    weakest: dict[str, tuple[float, int, Lying]] = {}
+    for (circuit, _), found in parts.items():
+        part = found[deciding(view.book, [a for a, _, _ in found], [view.alike[i] for _, i, _ in found])]
+        if circuit not in weakest or part[0] < weakest[circuit][0]:
+            weakest[circuit] = part
     for amps, index, item in weakest.values():
         yield from _judged(view, amps, index, item)
 
 
+def _short(view: WayView, amps: float, w: HopWires) -> float:
+    """What a wire that carries so much is too small for: its load, its breaker; 0 where it is not."""
+    if w.load_a > amps + 1e-9:
+        return w.load_a
+    return w.breaker_a if not w.nameplate and next_rating(view.book, amps) < w.breaker_a else 0.0
+
+
 def _judged(view: WayView, amps: float, index: int, item: Lying) -> Iterator[Finding]:
-    w = item.wires
-    over_load = w.load_a > amps + 1e-9
-    over_breaker = not w.nameplate and next_rating(view.book, amps) < w.breaker_a
-    if not (over_load or over_breaker):
+    w, facts = item.wires, view.facts[index]
+    most = _short(view, amps, w)
+    if not most:
         return
-    facts, most = view.facts[index], w.load_a if over_load else w.breaker_a
+    if facts.outdoors and view.way.legs[index].facts.ambient_c is None and not view.on_sunny_roof(index):
+        mild = replace(view.demand(index, item), ambient_c=MILD_C)
+        if not _short(view, usable(view.book, mild, w.wire_size), w):
+            yield _if_hot(view, amps, index, item)
+            return
+    over_load = most == w.load_a
     yield finding(
         "ampacity-short",
         view.way.id,
@@ -87,10 +103,35 @@ def _judged(view: WayView, amps: float, index: int, item: Lying) -> Iterator[Fin
         f"{view.called(w)}{wire_name(w, w.wire_size)} carries {amps:.0f} A here",
         f"{'The load is' if over_load else 'The breaker is'} {most:g} A. {facts.title} at {view.heat_c(index):g} °C, "
         f"{view.current_carrying(index, item)} wires that carry current.",
-        "310.16, 110.14(C), 240.4",
+        "310.16, 310.14(A)(2), 110.14(C), 240.4",
         measured=f"{amps:.1f} A",
         limit=f"{most:g} A",
         mends=_wire_for(view, index, item),
+    )
+
+
+def _if_hot(view: WayView, amps: float, index: int, item: Lying) -> Finding:
+    """Too small only in a heat that nobody said: asked, not stopped."""
+    here = [
+        i for i in view.indexes
+        if view.facts[i].outdoors and view.way.legs[i].facts.ambient_c is None and view.facts[i].ambient_c > MILD_C
+    ]  # fmt: skip
+    mild = Mend(f"It stays under {MILD_C:g} °C there", [
+        set_leg(view, i, facts=facts_with(view, i, ambient_c=MILD_C)) for i in here
+    ])  # fmt: skip
+    heat = view.heat_c(index)
+    return finding(
+        "heat-unsaid",
+        view.way.id,
+        index,
+        f"Does it get {heat:g} °C there?",
+        f"{view.called(item.wires)}{wire_name(item.wires, item.wires.wire_size)} on {item.wires.breaker_a:g} A is "
+        f"enough at {MILD_C:g} °C; at {heat:g} °C, as {view.facts[index].title.lower()} is taken to be until it is "
+        f"said, it carries {amps:.0f} A.",
+        "310.15(B), 310.14(A)(2)",
+        measured=f"{amps:.1f} A",
+        limit=f"{item.wires.breaker_a:g} A",
+        mends=[mild, *_wire_for(view, index, item)],
     )
 
 
