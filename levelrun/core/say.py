@@ -6,7 +6,7 @@ from collections.abc import Callable, Iterator
 
 from levelrun.core.errors import TextError
 from levelrun.core.site.scene import Said, Scene, SceneReader
-from levelrun.core.subjects import SENTENCES, SUBJECTS
+from levelrun.core.subjects import SENTENCES, SPOKEN, SUBJECTS
 
 __all__ = ["Said", "Scene", "sentences", "suggest_words"]
 
@@ -35,9 +35,10 @@ def _sentence(reader: SceneReader) -> Said:
     reader.expect(reader.verbs or SENTENCES)
     start = reader.pos
     verb = reader.phrase(SENTENCES)
-    if verb is None and (own not in SENTENCES or _half_a_verb(reader)):
+    said = _spoken(reader, start) if verb is None else None
+    if said is None and verb is None and (own not in SENTENCES or _half_a_verb(reader)):
         raise reader.fail(f"one of {', '.join(reader.expected[1])}")
-    said = _either(reader, verb, own, start)
+    said = said or _either(reader, verb, own, start)
     if not reader.over():
         raise reader.fail("the end of the sentence")
     return said
@@ -46,18 +47,32 @@ def _sentence(reader: SceneReader) -> Said:
 def _either(reader: SceneReader, verb: str | None, own: str, start: int) -> Said:
     """What the verb says; where it reads as none of its sentences, and may be the first word of a name, what the
     stage's own verb says of the whole."""
-    if verb is None or own not in SENTENCES or verb == own:
-        return SENTENCES[verb or own](reader)
+    if verb is None:
+        return SENTENCES[own](reader)
     try:
         return SENTENCES[verb](reader)
     except TextError as refused:
         kept, there = reader.expected, reader.pos
-        reader.pos = start
         try:
-            return SENTENCES[own](reader)
+            if (said := _spoken(reader, start)) is not None:
+                return said
+            if own in SENTENCES and own != verb:
+                return SENTENCES[own](reader)
         except TextError:
-            reader.expected, reader.pos = kept, there
-            raise refused from None
+            pass
+        reader.expected, reader.pos = kept, there
+        raise refused from None
+
+
+def _spoken(reader: SceneReader, start: int) -> Said | None:
+    """What a sentence says that begins with the thing it is about: R-10 is made up. None where it is no such one."""
+    kept = reader.expected
+    for read in SPOKEN:
+        reader.pos = start
+        if (said := read(reader)) is not None:
+            return said
+    reader.pos, reader.expected = start, kept
+    return None
 
 
 def _half_a_verb(reader: SceneReader) -> bool:

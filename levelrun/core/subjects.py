@@ -18,12 +18,13 @@ from levelrun.core.pipe import codes as pipe_codes
 from levelrun.core.pipe import words as pipe_words
 from levelrun.core.roughin import codes as record_codes
 from levelrun.core.roughin import edits as record_edits
+from levelrun.core.roughin import spoken as record_spoken
 from levelrun.core.roughin import words as record_words
 from levelrun.core.site import codes as site_codes
 from levelrun.core.site import edits as site_edits
 from levelrun.core.site import words as site_words
 from levelrun.core.start import words as start_words
-from levelrun.core.subject import Sentence, Subject
+from levelrun.core.subject import Sentence, Spoken, Subject
 from levelrun.core.testing import codes as testing_codes
 from levelrun.core.testing import edits as testing_edits
 from levelrun.core.testing import words as testing_words
@@ -85,6 +86,7 @@ SUBJECTS = (
         codes=record_codes.CODES,
         edits=record_edits.EDITS,
         sentences=record_words.VERBS,
+        spoken=record_spoken.SPOKEN,
     ),
     Subject(
         stage="test",
@@ -92,6 +94,7 @@ SUBJECTS = (
         codes=testing_codes.CODES,
         edits=testing_edits.EDITS,
         sentences=testing_words.VERBS,
+        spoken=testing_words.SPOKEN,
     ),
 )
 
@@ -101,3 +104,4 @@ SENTENCES: dict[str, Sentence] = {
     **{verb: read for subject in SUBJECTS for verb, read in subject.sentences.items()},
     **sentences_of(KINDS),
 }
+SPOKEN: tuple[Spoken, ...] = tuple(read for subject in SUBJECTS for read in subject.spoken)

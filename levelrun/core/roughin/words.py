@@ -3,22 +3,22 @@ inspector found; and the question what is behind a spot."""
 
 from __future__ import annotations
 
-import re
-from collections.abc import Callable
 from typing import Any
 
-from levelrun.core.job import Box, Panel, Room, Visit
+from levelrun.core.job import Box, Panel, Room
 from levelrun.core.roughin.asked import whats_behind
 from levelrun.core.roughin.edits import ASKS
+from levelrun.core.roughin.named import node_of, nodes_named
 from levelrun.core.roughin.steps import MAYBE, cards_of, is_made_up, left_out, needed_steps, open_nodes
 from levelrun.core.roughin.surfaces import level_of, surface_of
+from levelrun.core.roughin.visit_words import VISITED
 from levelrun.core.site.faces import faces, level_parts
 from levelrun.core.site.geometry import walls_of
 from levelrun.core.site.scene import Said, SceneReader
 
-HOUR = re.compile(r"(?:[01]?\d|2[0-3]):[0-5]\d")
 THINGS = ("cable", "pipe", "box", "duct", "water", "wood", "other")
-VISITS = ("insulation", "drywall", "backfill", "power", "final")
+ALL_IN = ("all in", "all boxes in", "everything in", "all of")
+POUNDS = ("lb-in", "in-lb", "inch pounds", "inch-pounds", "pound-inches", "pound inches")
 OPENINGS = {"door": "door", "window": "window", "glass door": "glass_door", "garage door": "garage_door",
             "opening": "opening"}  # fmt: skip
 
@@ -32,28 +32,29 @@ def _rest(reader: SceneReader, word: str = "because") -> str:
     return said
 
 
-def _node(reader: SceneReader) -> Box | Panel:
-    nodes = {node.name: node for node in reader.scene.job.nodes}
-    return nodes[reader.need(nodes, "a box or panel by its name")]
-
-
 def tick(reader: SceneReader) -> Said:
     """tick BOX [jacket, free …] [on 2026-05-12]: steps that are done at a box or panel; none named: all of them."""
-    return _ticked(reader, True)
+    return ticked(reader, node_of(reader))
 
 
 def untick(reader: SceneReader) -> Said:
     """untick BOX [jacket …]: steps that are not done after all; none named: all of them."""
-    return _ticked(reader, False)
+    return ticked(reader, node_of(reader), done=False)
 
 
-def _ticked(reader: SceneReader, done: bool) -> Said:
-    node = _node(reader)
-    steps = {step.removeprefix("ask_").replace("_", " "): step for step in (*needed_steps(node), *MAYBE, *ASKS)}
+def steps_of(node: Box | Panel) -> dict[str, str]:
+    """The steps of a card by their words."""
+    return {step.removeprefix("ask_").replace("_", " "): step for step in (*needed_steps(node), *MAYBE, *ASKS)}
+
+
+def ticked(reader: SceneReader, node: Box | Panel, done: bool = True) -> Said:
+    """What follows a box or panel: steps, none for all of them, and the day."""
+    steps = steps_of(node)
     named: list[str] = []
     while (word := reader.phrase(steps)) is not None:
         named.append(steps[word])
         reader.phrase(["and"])
+    reader.phrase(["done"])
     if not named:
         reader.expect([*steps, "on"])
     on = reader.on_day()
@@ -67,10 +68,15 @@ def _ticked(reader: SceneReader, done: bool) -> Said:
 
 
 def made(reader: SceneReader) -> Said:
-    """made up BOX [on 2026-05-12]; made up all in ROOM: every step of it is done."""
-    if not reader.phrase(["all in"]):
-        return _ticked(reader, True)
-    room = reader.room_named()
+    """made up BOX [on 2026-05-12], make up BOX; made up all in ROOM: every step of it is done."""
+    rooms = reader.scene.rooms()
+    if not reader.phrase(ALL_IN) and (reader.sees(nodes_named(reader)) or not reader.sees(rooms)):
+        return ticked(reader, node_of(reader))
+    return made_in(reader, reader.room_named())
+
+
+def made_in(reader: SceneReader, room: Room) -> Said:
+    """All open boxes of a room, and the day."""
     job = reader.scene.job
     on = reader.on_day()
     cards, gone = cards_of(job), left_out(job)
@@ -86,31 +92,41 @@ def made(reader: SceneReader) -> Said:
 
 def torque(reader: SceneReader) -> Said:
     """torque PANEL SPACE|main 35 [label 36] [on 2026-05-12]: pound-inches as read, and what the label asks."""
-    node = _node(reader)
-    job = reader.scene.job
-    labels = [reader.circuit_label(c) for c in job.circuits if c.panel == node.id]
-    at = reader.need(("main", *labels), "main, or the spaces of a circuit")
+    node = node_of(reader)
+    return torqued(reader, node, reader.need(screws_of(reader, node), "main, or the spaces of a circuit"))
+
+
+def screws_of(reader: SceneReader, node: Box | Panel) -> tuple[str, ...]:
+    """What is torqued in a panel: its main, each circuit by its spaces."""
+    return ("main", *(reader.circuit_label(c) for c in reader.scene.job.circuits if c.panel == node.id))
+
+
+def torqued(reader: SceneReader, node: Box | Panel, at: str) -> Said:
+    """What follows a screw: as read, what the label asks, and the day."""
+    reader.phrase(["to", "at"])
     read = reader.number("pound-inches", 0, 1000)
-    reader.phrase(["lb-in", "in-lb", "inch pounds"])
+    reader.phrase(POUNDS)
     asked = None
     if reader.phrase(["label"]):
         asked = reader.number("pound-inches of the label", 1, 1000)
-        reader.phrase(["lb-in", "in-lb", "inch pounds"])
+        reader.phrase(POUNDS)
     return Said(
         [{"op": "torque", "node": node.id, "at": at, "lb_in": read, "label_lb_in": asked, "on": reader.on_day()}]
     )
 
 
-def _surface(reader: SceneReader) -> tuple[Room, str]:
-    """ROOM north, ROOM ceiling; without the room the one looked at."""
+def surface(reader: SceneReader) -> tuple[Room, str]:
+    """ROOM north, ROOM ceiling, the north wall of ROOM; without the room the one looked at."""
     rooms = reader.scene.rooms()
     word = reader.phrase(rooms)
-    room = rooms[word] if word is not None else reader.scene.room
+    room = rooms[word] if word is not None else reader.room_ahead() or reader.scene.room
     if room is None:
         reader.expect(list(rooms))
         raise reader.fail("a room by its name, and which of its walls")
     flat = reader.phrase(["ceiling", "floor"])
     if flat is not None:
+        if reader.phrase(["of", "in"]) is not None:
+            reader.again(room)
         return room, flat
     reader.expect([*(wall.name for wall in walls_of(room)), "ceiling", "floor"])
     wall = reader.wall(room)
@@ -120,25 +136,37 @@ def _surface(reader: SceneReader) -> tuple[Room, str]:
 
 def shut(reader: SceneReader) -> Said:
     """shut [ROOM] north|ceiling [on 2026-05-12] [because ...]: a wall is closed; while it waits, say why."""
-    room, surface = _surface(reader)
-    edit = {"op": "close_wall", "room": room.id, "surface": surface, "on": reader.on_day()}
+    return closed(reader, *surface(reader))
+
+
+def closed(reader: SceneReader, room: Room, side: str) -> Said:
+    """What follows a wall that is shut: the day, and why it is shut all the same."""
+    edit = {"op": "close_wall", "room": room.id, "surface": side, "on": reader.on_day()}
     why = _rest(reader)
     return Said([{**edit, **({"why": why} if why else {})}], room=room.id)
 
 
 def reopen(reader: SceneReader) -> Said:
     """reopen [ROOM] north|ceiling: a wall that was shut is open again."""
-    room, surface = _surface(reader)
-    return Said([{"op": "open_wall", "room": room.id, "surface": surface}], room=room.id)
+    return opened(*surface(reader))
+
+
+def opened(room: Room, side: str) -> Said:
+    """A wall that is open again."""
+    return Said([{"op": "open_wall", "room": room.id, "surface": side}], room=room.id)
 
 
 def _spot(reader: SceneReader, room: Room, surface: str) -> tuple[float, float]:
-    """4'2 [from the door|right|left] at 40": along the wall, then over the floor."""
+    """4'2 [from the door|right|left] at 40", at 4'2 up 40": along the wall, then over the floor."""
+    reader.phrase(["at"])
     along = reader.position()
     if reader.phrase(["from the", "from"]):
         along = _from(reader, room, surface, along)
-    reader.need(("at",), "at and how high over the floor")
-    return along, reader.position()
+    if reader.phrase(["up", "and"]) is None:
+        reader.need(("at",), "at and how high over the floor")
+    height = reader.position()
+    reader.phrase(["up", "high", "over the floor", "off the floor"])
+    return along, height
 
 
 def _from(reader: SceneReader, room: Room, surface: str, reading: float) -> float:
@@ -165,10 +193,10 @@ def _from(reader: SceneReader, room: Room, surface: str, reading: float) -> floa
 
 def behind(reader: SceneReader) -> Said:
     """behind [ROOM] north 4'2 [from the door] at 40": what is there, and whether a screw may go in."""
-    room, surface = _surface(reader)
-    at, height = _spot(reader, room, surface)
+    room, side = surface(reader)
+    at, height = _spot(reader, room, side)
     scene = reader.scene
-    answer = whats_behind(scene.job, scene.book, room.id, surface, at, height)
+    answer = whats_behind(scene.job, scene.book, room.id, side, at, height)
     near = "; ".join(f"{item.name} {item.text}" for item in answer.near[:4])
     return Said([], room=room.id, told=[f"{answer.readings}: {answer.text} {near}".strip()])
 
@@ -182,22 +210,27 @@ def built(reader: SceneReader) -> Said:
     circuits |= {reader.circuit_label(c): c for c in job.circuits if c.space and c.panel == _panel(reader)}
     word = reader.need([*nodes, *circuits], "a box, or a circuit and to which box")
     if word in nodes:
-        node = nodes[word]
-        if node.room is None:
-            raise reader.refuse(f"{node.name} stands in no drawn room")
-        room = job.room(node.room)
-        at, height = _spot(reader, room, surface_of(node, level_of(job, room)))
-        return Said([{"op": "built_box", "node": node.id, "at_in": at, "height_in": height, "on": reader.on_day()}])
+        return built_at(reader, nodes[word])
     circuit = circuits[word]
     reader.need(("to",), "to and the box that the cable goes to")
     names = {nodes_name(job.nodes, hop.box): hop.box for hop in circuit.chain}
     box = names[reader.need(names, "a box of this circuit")]
     reader.need(("in",), "in and a wall")
-    room, surface = _surface(reader)
+    room, side = surface(reader)
     reader.colon()
-    points = _corners(reader, room, surface, 2)
-    edit = {"op": "built_cable", "circuit": circuit.id, "box": box, "room": room.id, "surface": surface}
+    points = _corners(reader, room, side, 2)
+    edit = {"op": "built_cable", "circuit": circuit.id, "box": box, "room": room.id, "surface": side}
     return Said([{**edit, "points": points, "on": reader.on_day()}], room=room.id)
+
+
+def built_at(reader: SceneReader, node: Box | Panel) -> Said:
+    """What follows a box that went elsewhere: where it is on its wall, and the day."""
+    if node.room is None:
+        raise reader.refuse(f"{node.name} stands in no drawn room")
+    job = reader.scene.job
+    room = job.room(node.room)
+    at, height = _spot(reader, room, surface_of(node, level_of(job, room)))
+    return Said([{"op": "built_box", "node": node.id, "at_in": at, "height_in": height, "on": reader.on_day()}])
 
 
 def nodes_name(nodes: tuple[Box | Panel, ...], ident: str) -> str:
@@ -218,130 +251,37 @@ def _corners(reader: SceneReader, room: Room, surface: str, least: int) -> list[
 
 def left(reader: SceneReader) -> Said:
     """left out BOX [on 2026-05-12] [because ...]: it was not set."""
-    node = _node(reader)
+    return left_of(reader, node_of(reader))
+
+
+def left_of(reader: SceneReader, node: Box | Panel) -> Said:
+    """What follows a box that was not set: the day and why."""
     return Said([{"op": "left_out", "node": node.id, "on": reader.on_day(), "why": _rest(reader)}])
 
 
 def after_all(reader: SceneReader) -> Said:
     """set after all BOX: it was left out, and is there now."""
-    return Said([{"op": "left_out", "node": _node(reader).id, "out": False}])
+    return after_all_of(node_of(reader))
+
+
+def after_all_of(node: Box | Panel) -> Said:
+    """A box that is there after all."""
+    return Said([{"op": "left_out", "node": node.id, "out": False}])
 
 
 def extra(reader: SceneReader) -> Said:
     """extra pipe in [ROOM] north: 2' at 10" [to 5' at 10"] [on 2026-05-12] [called ...]: not planned, and there."""
     what = reader.need(THINGS, "what it is")
     reader.need(("in",), "in and a wall")
-    room, surface = _surface(reader)
+    room, side = surface(reader)
     reader.colon()
-    points = _corners(reader, room, surface, 1)
-    edit = {"op": "extra", "room": room.id, "surface": surface, "what": what, "points": points, "on": reader.on_day()}
+    points = _corners(reader, room, side, 1)
+    edit = {"op": "extra", "room": room.id, "surface": side, "what": what, "points": points, "on": reader.on_day()}
     return Said([{**edit, "remarks": _rest(reader, "called")}], room=room.id)
 
 
-def _where(reader: SceneReader, kind: str) -> str:
-    """The building or trench that a visit or hold is about; without it the only one."""
-    job = reader.scene.job
-    own = {t.name: t.id for t in job.trenches} if kind == "backfill" else {s.name: s.id for s in job.structures}
-    word = reader.phrase(own)
-    if word is not None:
-        return own[word]
-    if len(own) == 1:
-        return next(iter(own.values()))
-    what = "a trench" if kind == "backfill" else "a building"
-    raise reader.fail(f"{what} by its name: {', '.join(own)}" if own else f"{what}: there is none yet")
-
-
-def visit(reader: SceneReader) -> Said:
-    """visit drywall HOUSE on 2026-05-12 [9:00] [by WHO]: an inspection that is to come."""
-    kind = reader.need(VISITS, "what it looks at")
-    item: dict[str, Any] = {"kind": kind, "place": _where(reader, kind)}
-    item["on"] = reader.on_day()
-    reader.skip()
-    match = HOUR.match(reader.text, reader.pos)
-    if match is not None:
-        reader.pos = match.end()
-        item["hour"] = match[0].zfill(5)
-    if reader.phrase(["by"]):
-        item["who"] = reader.name()
-    return Said([{"op": "add", "kind": "visit", "item": item}])
-
-
-def _last(reader: SceneReader, kind: str, place: str) -> Visit:
-    own = [v for v in reader.scene.job.visits if (v.kind, v.place) == (kind, place) and not v.result]
-    if not own:
-        raise reader.refuse("no such inspection is to come: say visit, what it looks at, and when", allowed=["visit"])
-    return min(own, key=lambda v: v.on or "9")
-
-
-def passed(reader: SceneReader) -> Said:
-    """passed drywall HOUSE [by WHO] [on 2026-05-12]: the inspection that was to come; its hold is lifted."""
-    kind = reader.need(VISITS, "what it looked at")
-    own = _last(reader, kind, _where(reader, kind))
-    who = reader.name(("on",)) if reader.phrase(["by"]) else ""
-    return Said([{"op": "end_visit", "visit": own.id, "result": "passed", "who": who, "on": reader.on_day()}])
-
-
-def failed(reader: SceneReader) -> Said:
-    """failed drywall HOUSE: staple 14" from S-2 [at BOX] [by 314.17]: what was found; its hold stays."""
-    kind = reader.need(VISITS, "what it looked at")
-    own = _last(reader, kind, _where(reader, kind))
-    reader.colon()
-    nodes = {node.name: node for node in reader.scene.job.nodes}
-    text = _quoted(reader)
-    item: dict[str, Any] = {"text": text}
-    if reader.phrase(["at"]):
-        item["node"] = nodes[reader.need(nodes, "a box or panel by its name")].id
-    if reader.phrase(["by"]):
-        item["section"] = reader.token("a section", ".()-")
-    return Said([{"op": "end_visit", "visit": own.id, "result": "failed", "found": [item], "on": reader.on_day()}])
-
-
-def _quoted(reader: SceneReader) -> str:
-    """What was found, in double quotes."""
-    reader.expect(['"what was found"'])
-    match = re.compile(r'"([^"\n]{1,300})"').match(reader.text, reader.pos)
-    if match is None:
-        raise reader.fail("what was found, in double quotes")
-    reader.pos = match.end()
-    return match[1]
-
-
-def mended(reader: SceneReader) -> Said:
-    """mended [BOX] on 2026-05-12 [by WHO]: what was found there, or the only thing found, is mended."""
-    job = reader.scene.job
-    still = [fault for fault in job.faults if not fault.mended_on]
-    at = {node.name: node.id for node in job.nodes if any(f.node == node.id for f in still)}
-    word = reader.phrase(at)
-    own = [fault for fault in still if word is None or fault.node == at[word]]
-    if word is None and len(own) > 1:
-        reader.expect(list(at))
-        raise reader.fail("at which box")
-    if not own:
-        raise reader.refuse("nothing that was found is open")
-    on = reader.on_day()
-    if not on:
-        reader.expect(["on 2026-05-12"])
-        raise reader.fail("on and the day")
-    by = reader.name() if reader.phrase(["by"]) else ""
-    return Said([{"op": "mend_fault", "fault": fault.id, "on": on, "by": by} for fault in own])
-
-
-def lift(kind: str) -> Callable[[SceneReader], Said]:
-    """lift drywall [HOUSE] by WHO [on 2026-05-12]: the hold of a building, by whoever saw it."""
-
-    def read(reader: SceneReader) -> Said:
-        place = _where(reader, kind)
-        reader.need(("by",), "by and who saw it")
-        who = reader.name(("on",))
-        return Said([{"op": "lift_building", "kind": kind, "structure": place, "by": who, "on": reader.on_day()}])
-
-    read.__doc__ = lift.__doc__
-    return read
-
-
 VERBS = {
-    "tick": tick, "untick": untick, "made up": made, "torque": torque, "shut": shut, "reopen": reopen,
-    "behind": behind, "built": built, "left out": left, "set after all": after_all, "extra": extra,
-    "visit": visit, "passed": passed, "failed": failed, "mended": mended,
-    **{f"lift {kind}": lift(kind) for kind in ("insulation", "drywall", "power")},
+    "tick": tick, "untick": untick, "made up": made, "make up": made, "torque": torque, "shut": shut,
+    "reopen": reopen, "behind": behind, "built": built, "left out": left, "set after all": after_all, "extra": extra,
+    **VISITED,
 }  # fmt: skip

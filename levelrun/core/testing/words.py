@@ -11,29 +11,53 @@ from levelrun.core.testing.edits import MEGOHMS, OHMS, VOLTS, WORDS, kind_of
 
 NUMBER = re.compile(r"(\d+(?:\.\d+)?)\s*(?:V|volts|ohms?|Ω|megohms?|MΩ)?(?![\w.])", re.IGNORECASE)
 AT_A_BOX = ("gfci", "dies", "three_way", "interlock", "rod")
-YES = {"yes": "yes", "done": "yes", "trips": "yes", "works": "yes", "dead": "yes", "off": "yes"}
-NO = {"no": "no", "not done": "no", "does not": "no", "not dead": "no", "not off": "no"}
+YES = {"yes": "yes", "done": "yes", "trips": "yes", "tripped": "yes", "works": "yes", "dead": "yes", "off": "yes"}
+NO = {"no": "no", "not done": "no", "does not": "no", "not dead": "no", "not off": "no", "does not trip": "no"}
 METERS = {"low impedance": "low", "low": "low", "high impedance": "high", "high": "high", "simulated": "simulated"}
+# Other words for what is read.
+CALLED = {
+    "line_neutral": ("hot to neutral", "hot neutral", "line to neutral"),
+    "line_ground": ("hot to ground", "hot ground", "line to ground"),
+    "line_line": ("hot to hot", "line to line"),
+    "legs": ("leg to leg",),
+    "leg_a": ("leg a to neutral",),
+    "leg_b": ("leg b to neutral",),
+    "neutral_ground": ("neutral to ground",),
+    "ground": ("ground continuity", "continuity"),
+}  # fmt: skip
+IS = ("is", "was", "reads", "read", "measured", "measures")
+STEPS = {key.replace("_", " "): key for key in (*VOLTS, *OHMS, *MEGOHMS, *WORDS)} | {
+    word: key for key, words in CALLED.items() for word in words
+}
 
 
 def measure(reader: SceneReader) -> Said:
     """measure CIRCUIT|PANEL STEP 123.1 [low|high] [on 2026-06-01] [by WHO]; measure 14 gfci C-1 trips: a reading."""
-    job = reader.scene.job
-    found: dict[str, Circuit | Panel] = {panel.name: panel for panel in job.panels}
-    found |= {circuit.name: circuit for circuit in job.circuits}
-    panel = reader.scene.panel
-    found |= {
-        reader.circuit_label(c): c for c in job.circuits if c.space and panel is not None and c.panel == panel.id
-    }
-    own = found[reader.need(found, "a circuit or a panel")]
-    steps = {key.replace("_", " "): key for key in (*VOLTS, *OHMS, *MEGOHMS, *WORDS)}
-    step = steps[reader.need(steps, "what was read")]
-    about = ""
-    if step in AT_A_BOX:
+    found = _named(reader)
+    reader.phrase(("circuit", "breaker"))
+    return _measured(reader, found[reader.need(found, "a circuit or a panel")])
+
+
+def _named(reader: SceneReader) -> dict[str, Circuit | Panel]:
+    """What is tested, as it is called: panels, circuits by name, those of the panel looked at by their spaces."""
+    job, panel = reader.scene.job, reader.scene.panel
+    found: dict[str, Circuit | Panel] = {**reader.panels(), **{circuit.name: circuit for circuit in job.circuits}}
+    own = panel.id if panel is not None else ""
+    return found | {reader.circuit_label(c): c for c in job.circuits if c.space and c.panel == own}
+
+
+def _measured(reader: SceneReader, own: Circuit | Panel, box: str = "", step: str = "") -> Said:
+    """What follows a circuit or panel: what was read, at which box, the reading, the meter, the day and by whom."""
+    reader.phrase(IS)
+    step = step or STEPS[reader.need(STEPS, "what was read")]
+    if step in AT_A_BOX and not box:
+        reader.phrase(["at"])
+        job = reader.scene.job
         names = {node.name: node.id for node in job.nodes} | {rod.id: rod.id for rod in job.electrodes}
         word = reader.phrase(names)
-        about = f":{names[word]}" if word is not None else ""
-    edit: dict[str, Any] = {"op": "measure", "of": own.id, "step": f"{step}{about}"}
+        box = names[word] if word is not None else ""
+    reader.phrase(IS)
+    edit: dict[str, Any] = {"op": "measure", "of": own.id, "step": f"{step}:{box}" if box else step}
     if kind_of(step) == "word":
         word = reader.need((*NO, *YES), "yes or no")
         edit["word"] = {**YES, **NO}[word]
@@ -56,4 +80,32 @@ def measure(reader: SceneReader) -> Said:
     return Said([edit])
 
 
+def read_of(reader: SceneReader) -> Said | None:
+    """14 hot to neutral 121; Panel H legs 247; the GFCI at C-1 trips; C-1 gfci tripped."""
+    job = reader.scene.job
+    boxes = reader.boxes()
+    step = reader.phrase(AT_A_BOX[:2])
+    if step is not None:
+        reader.phrase(["at", "of"])
+    reader.phrase(("circuit", "breaker"))
+    if (word := reader.phrase(boxes)) is not None:
+        box = boxes[word]
+        own = next((c for c in job.circuits if any(hop.box == box.id for hop in c.chain)), None)
+        reader.phrase(IS)
+        step = step or reader.phrase(AT_A_BOX[:2])
+        if own is not None and step is None and NUMBER.match(reader.text, reader.pos + 1):
+            name = reader.circuit_label(own)
+            raise reader.refuse(
+                f"{box.name} is on {name}: say what was read of it, such as `{name} line neutral 121`"
+            )
+        return None if own is None or step is None else _measured(reader, own, box.id, step)
+    found = _named(reader)
+    word = reader.phrase(found)
+    if word is None or step is not None:
+        return None
+    reader.phrase(IS)
+    return _measured(reader, found[word]) if reader.sees(STEPS) else None
+
+
 VERBS = {"measure": measure}
+SPOKEN = (read_of,)

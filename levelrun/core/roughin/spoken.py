@@ -1,0 +1,121 @@
+"""Sentences of the record as they are spoken: they begin with the box, the wall or the building, and say then what
+was done or found there. Each reader answers None where a sentence is none of its own."""
+
+from __future__ import annotations
+
+from levelrun.core.errors import TextError
+from levelrun.core.job import Panel
+from levelrun.core.roughin.named import nodes_named
+from levelrun.core.roughin.visit_words import (
+    ROUGH,
+    VISITS,
+    has_failed,
+    has_passed,
+    kind_of_visit,
+    mended_now,
+    place_of,
+    to_come,
+)  # fmt: skip
+from levelrun.core.roughin.words import (
+    ALL_IN,
+    after_all_of,
+    behind,
+    built_at,
+    closed,
+    left_of,
+    made_in,
+    opened,
+    screws_of,
+    steps_of,
+    surface,
+    ticked,
+    torqued,
+)  # fmt: skip
+from levelrun.core.site.scene import COMPASS, Said, SceneReader
+
+IS = ("is", "was", "were", "are", "has been", "have been", "got", "now")
+ASKED = ("what is behind", "what's behind", "whats behind", "what is in", "what's in")
+MADE = ("made up", "all made up")
+MENDED = ("mended", "fixed", "repaired")
+OUT = ("left out", "not set", "not installed")
+WENT = ("built", "went", "sits", "moved to")
+SHUT = ("shut", "closed", "closed up", "covered", "drywalled", "boarded")
+OPEN = ("open again", "reopened", "opened again", "opened up")
+
+
+def of_box(reader: SceneReader) -> Said | None:
+    """R-10 is made up on 2026-05-12; Panel H 9 torqued to 20; R-11 left out because ...; R-10 was built 4' at 44"."""
+    reader.phrase(["box"])
+    nodes = nodes_named(reader)
+    word = reader.phrase(nodes)
+    if word is None:
+        return None
+    node = nodes[word]
+    if isinstance(node, Panel) and (screw := reader.phrase(screws_of(reader, node))) is not None:
+        reader.phrase(IS)
+        return torqued(reader, node, screw) if reader.phrase(["torqued"]) else None
+    reader.phrase(IS)
+    if reader.phrase(MADE) or reader.sees(steps_of(node)):
+        return ticked(reader, node)
+    if reader.phrase(MENDED):
+        return mended_now(reader, [f for f in reader.scene.job.faults if f.node == node.id and not f.mended_on])
+    if reader.phrase(OUT):
+        return left_of(reader, node)
+    if reader.phrase(["set after all", "there after all"]):
+        return after_all_of(node)
+    return built_at(reader, node) if reader.phrase(WENT) else None
+
+
+def of_wall(reader: SceneReader) -> Said | None:
+    """The north wall of the Kitchen is closed on 2026-05-20; everything in Kitchen is made up."""
+    rooms = reader.scene.rooms()
+    reader.phrase(ALL_IN)
+    start = reader.pos
+    word = reader.phrase(rooms)
+    reader.phrase(IS)
+    if word is not None and reader.phrase(MADE):
+        return made_in(reader, rooms[word])
+    reader.pos = start
+    if not reader.sees((*rooms, *COMPASS, "ceiling", "floor")):
+        return None
+    try:
+        room, side = surface(reader)
+    except TextError:
+        return None
+    reader.phrase(IS)
+    if reader.phrase(SHUT):
+        return closed(reader, room, side)
+    return opened(room, side) if reader.phrase(OPEN) else None
+
+
+def asked(reader: SceneReader) -> Said | None:
+    """What is behind Kitchen north at 4' up 40"."""
+    return behind(reader) if reader.phrase(ASKED) else None
+
+
+def of_inspection(reader: SceneReader) -> Said | None:
+    """Drywall inspection of House on 2026-06-02 10:30; House passed drywall; the drywall inspection failed: ..."""
+    job = reader.scene.job
+    places = {item.name: item.id for item in job.structures} | {item.name: item.id for item in job.trenches}
+    ends = {"passed": has_passed, "failed": has_failed}
+    first = reader.phrase(places)
+    result = reader.phrase(ends)
+    if reader.phrase(["inspection"]):
+        reader.expect(VISITS)
+        raise reader.refuse(f"which inspection: {', '.join(VISITS)}", allowed=list(VISITS))
+    before = reader.pos
+    named = reader.phrase((*VISITS, *ROUGH)) is not None
+    about = named and (reader.sees(["inspection"]) or result is not None)
+    reader.pos = before
+    if not about:
+        return None
+    kind = kind_of_visit(reader)
+    reader.phrase(IS)
+    result = result or reader.phrase(ends)
+    place = places[first] if first is not None else place_of(reader, kind)
+    reader.phrase(IS)
+    result = result or reader.phrase(ends)
+    return ends[result](reader, kind, place) if result is not None else to_come(reader, kind, place)
+
+
+SPOKEN = (asked, of_inspection, of_box, of_wall)
