@@ -38,7 +38,33 @@ def sentences_of(kinds: Mapping[str, PartKind]) -> dict[str, Sentence]:
         whole = made(kind.model, {"id": ident, **values}, "part").model_dump(mode="json")
         return Said([{"op": "add", "kind": kind.name, "item": whole}])
 
-    return {"change": change, "part": part}
+    def remove(reader: SceneReader) -> Said:
+        """remove NAME, delete NAME: a box, a circuit, a room, a way … that nothing else needs."""
+        named = _named(reader, kinds) | _spaced(reader, kinds)
+        kind, part = named[reader.need(named, "what is removed, by its name")]
+        chained = kind.name == "box" and any(h.box == part.id for c in reader.scene.job.circuits for h in c.chain)
+        off = [{"op": "unchain", "boxes": [part.id]}] if chained else []
+        return Said([*off, {"op": "drop", "kind": kind.name, "id": part.id}])
+
+    def rename(reader: SceneReader) -> Said:
+        """rename NAME to NEW: another name for what has one."""
+        named = _named(reader, kinds) | _spaced(reader, kinds)
+        kind, part = named[reader.need(named, "what is renamed, by its name")]
+        if "name" not in kind.model.model_fields:
+            raise reader.refuse(f"a {kind.name} has no name")
+        reader.need(("to", "as"), "to and its new name")
+        return Said([{"op": "set", "kind": kind.name, "id": part.id, "set": {"name": reader.name()}}])
+
+    return {"change": change, "part": part, "remove": remove, "delete": remove, "rename": rename}
+
+
+def _spaced(reader: SceneReader, kinds: Mapping[str, PartKind]) -> dict[str, tuple[PartKind, Any]]:
+    """Circuits of the panel looked at by their spaces: circuit 14, breaker 1/3."""
+    panel = reader.scene.panel
+    own = [c for c in reader.scene.job.circuits if c.space and panel is not None and c.panel == panel.id]
+    return {
+        f"{word} {reader.circuit_label(c)}": (kinds["circuit"], c) for c in own for word in ("circuit", "breaker")
+    }
 
 
 def _free(kind: PartKind) -> list[str]:

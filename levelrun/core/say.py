@@ -31,53 +31,53 @@ def sentences(text: str) -> Iterator[Callable[[Scene], Said]]:
 
 
 def _sentence(reader: SceneReader) -> Said:
-    own = reader.scene.verb
+    """What the verb says that stands at the front; else what is said of the thing that stands there; else what the
+    stage's own verb says of the whole. Of refusals that of whoever read farthest is told."""
+    own, start = reader.scene.verb, reader.pos
     reader.expect(reader.verbs or SENTENCES)
-    start = reader.pos
+    first = reader.expected
     verb = reader.phrase(SENTENCES)
-    said = _spoken(reader, start) if verb is None else None
-    if said is None and verb is None and (own not in SENTENCES or _half_a_verb(reader)):
-        raise reader.fail(f"one of {', '.join(reader.expected[1])}")
-    said = said or _either(reader, verb, own, start)
+    refused: list[tuple[TextError, tuple[int, list[str]], int]] = []
+
+    def tried(read: Callable[[SceneReader], Said | None], at: int) -> Said | None:
+        reader.pos = at
+        try:
+            return read(reader)
+        except TextError as error:
+            refused.append((error, reader.expected, reader.pos))
+            return None
+
+    said = tried(SENTENCES[verb], reader.pos) if verb is not None else None
+    said = said or tried(_spoken, start)
+    if said is None and own in SENTENCES and own != verb and (verb is not None or not _half_a_verb(reader, start)):
+        known = len(refused)
+        said = tried(SENTENCES[own], start)
+        if verb is not None:  # a name may begin like a verb, but what is wrong is told of the verb
+            del refused[known:]
+    if said is None:
+        if not refused:
+            reader.pos, reader.expected = start, first
+            raise reader.fail(f"one of {', '.join(first[1])}")
+        error, reader.expected, reader.pos = max(refused, key=lambda item: item[0].at or 0)
+        raise error from None
     if not reader.over():
         raise reader.fail("the end of the sentence")
     return said
 
 
-def _either(reader: SceneReader, verb: str | None, own: str, start: int) -> Said:
-    """What the verb says; where it reads as none of its sentences, and may be the first word of a name, what the
-    stage's own verb says of the whole."""
-    if verb is None:
-        return SENTENCES[own](reader)
-    try:
-        return SENTENCES[verb](reader)
-    except TextError as refused:
-        kept, there = reader.expected, reader.pos
-        try:
-            if (said := _spoken(reader, start)) is not None:
-                return said
-            if own in SENTENCES and own != verb:
-                return SENTENCES[own](reader)
-        except TextError:
-            pass
-        reader.expected, reader.pos = kept, there
-        raise refused from None
-
-
-def _spoken(reader: SceneReader, start: int) -> Said | None:
+def _spoken(reader: SceneReader) -> Said | None:
     """What a sentence says that begins with the thing it is about: R-10 is made up. None where it is no such one."""
-    kept = reader.expected
+    start = reader.pos
     for read in SPOKEN:
         reader.pos = start
         if (said := read(reader)) is not None:
             return said
-    reader.pos, reader.expected = start, kept
     return None
 
 
-def _half_a_verb(reader: SceneReader) -> bool:
-    """Nothing, or the beginning of a verb, stands here: not yet a sentence of the stage's own verb."""
-    rest = reader.text[reader.pos :].strip().lower()
+def _half_a_verb(reader: SceneReader, start: int) -> bool:
+    """Nothing, or the beginning of a verb, stands there: not yet a sentence of the stage's own verb."""
+    rest = reader.text[start:].strip().lower()
     return not rest or any(verb.startswith(rest) for verb in SENTENCES)
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from levelrun.core.boxes import codes as box_codes
 from levelrun.core.boxes import edits as box_edits
+from levelrun.core.boxes import spoken as box_spoken
 from levelrun.core.boxes import words as box_words
 from levelrun.core.buying import codes as buying_codes
 from levelrun.core.buying import edits as buying_edits
@@ -11,6 +12,7 @@ from levelrun.core.buying import words as buying_words
 from levelrun.core.changing import sentences_of
 from levelrun.core.circuits import codes as circuit_codes
 from levelrun.core.circuits import edits as circuit_edits
+from levelrun.core.circuits import spoken as circuit_spoken
 from levelrun.core.circuits import words as circuit_words
 from levelrun.core.editing import PartKind
 from levelrun.core.findings import Code
@@ -50,6 +52,7 @@ SUBJECTS = (
         codes=box_codes.CODES,
         edits=box_edits.EDITS,
         sentences=box_words.VERBS,
+        spoken=box_spoken.SPOKEN,
     ),
     Subject(
         stage="circuits",
@@ -57,6 +60,7 @@ SUBJECTS = (
         codes=circuit_codes.CODES,
         edits=circuit_edits.EDITS,
         sentences=circuit_words.VERBS,
+        spoken=circuit_spoken.SPOKEN,
     ),
     Subject(
         stage="runs",

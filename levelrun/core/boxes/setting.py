@@ -46,7 +46,8 @@ SERVES = {
 WORDS = ("at", "in", "height", "on", "as", "for", "gangs", "outside", "blocked", "box", "out", "exactly")
 STUD = ("on the next stud", "on a stud", "next stud")
 MORE = (*WORDS, *STUD, "every")
-_GANGS = re.compile(r"(?P<n>[1-6])[\s-]*gangs?\b", re.IGNORECASE)
+NUMBERS = {"one": 1, "single": 1, "two": 2, "double": 2, "three": 3, "four": 4}
+_GANGS = re.compile(rf"(?:an?\s+)?(?P<n>[1-6]|{'|'.join(NUMBERS)})[\s-]*gangs?\b", re.IGNORECASE)
 Spot = dict[str, Any]
 
 
@@ -66,7 +67,7 @@ def set_box(reader: SceneReader) -> Said:
     said: dict[str, Any] = {}
     while not reader.over() or not spots:
         reader.expect(MORE)
-        if _gangs(reader, item):
+        if gangs_said(reader, item):
             continue
         if reader.phrase(["of"]) is not None:
             reader.again(about)
@@ -96,7 +97,7 @@ def set_box(reader: SceneReader) -> Said:
 def _kind(reader: SceneReader) -> dict[str, Any]:
     """What is set, its gangs before it."""
     item: dict[str, Any] = {}
-    while _gangs(reader, item):
+    while gangs_said(reader, item):
         pass
     reader.expect(KINDS)
     word = reader.phrase((*KINDS, *SPOKEN))
@@ -105,13 +106,14 @@ def _kind(reader: SceneReader) -> dict[str, Any]:
     return {**item, **(KINDS.get(word) or SPOKEN[word])}
 
 
-def _gangs(reader: SceneReader, item: dict[str, Any]) -> bool:
+def gangs_said(reader: SceneReader, item: dict[str, Any]) -> bool:
     """A count of gangs, where one stands here."""
     reader.skip()
     if (gangs := _GANGS.match(reader.text, reader.pos)) is None:
         return False
     reader.pos = gangs.end()
-    item["gangs"] = int(gangs["n"])
+    said = gangs["n"].lower()
+    item["gangs"] = int(NUMBERS.get(said, said))
     return True
 
 
@@ -156,7 +158,7 @@ def _made(reader: SceneReader, about: Room, item: dict[str, Any], spots: list[Sp
             told.append(_moved(about, spot, place))
         own = {**item, **place}
         if "height" in said:
-            own["height_in"] = level.floor_in + _height(reader, own, said["height"])
+            own["height_in"] = level.floor_in + at_mark(reader, own["kind"], "side" in own, said["height"])
         if circuit is None:
             edits.append({"op": "add", "kind": "box", "item": own})
             continue
@@ -173,13 +175,13 @@ def _moved(about: Room, typed: Spot, place: Spot) -> str:
     return f"{wall} {show(typed['at_in'])} typed, set beside the stud at {show(place['at_in'])}"
 
 
-def _height(reader: SceneReader, item: dict[str, Any], typed: float) -> float:
+def at_mark(reader: SceneReader, kind: str, on_wall: bool, typed: float) -> float:
     """A height as typed to the middle of the box: it means what the story pole's mark for such a box means."""
     pole = reader.scene.job.habits.pole
-    mark = pole.switch.mark if item["kind"] == "switch" else pole.receptacle.mark
-    if item["kind"] not in ("switch", "receptacle") or "side" not in item:
+    mark = pole.switch.mark if kind == "switch" else pole.receptacle.mark
+    if kind not in ("switch", "receptacle") or not on_wall:
         return typed
-    tall = usual_model(reader.scene.book, item["kind"], 1).tall_in
+    tall = usual_model(reader.scene.book, kind, 1).tall_in
     return centre_of(PoleMark(mark=mark, at_in=min(typed, 144)), tall)
 
 

@@ -18,7 +18,9 @@ from levelrun.core.trade.conductors.sizing import Demand, choose
 UNIT = re.compile(r"(?P<n>\d+(?:\.\d+)?)\s*(?P<unit>amps\b|amp\b|a\b|volts\b|volt\b|v\b)", re.IGNORECASE)
 # What a name ends at: another part of its circuit behind it.
 PARTS = re.compile(
-    r"\s(?=(?:gfci|afci|with neutral|no neutral|nameplate|(?:mca|mocp|load|wire) \d)\b|" + UNIT.pattern + ")",
+    r"\s(?=(?:gfci|afci|dual|(?:arc|ground)[ -]fault|with neutral|no neutral|nameplate|(?:mca|mocp|load|wire) \d)\b|"
+    + UNIT.pattern
+    + ")",
     re.IGNORECASE,
 )
 # What a nameplate calls its two figures.
@@ -32,8 +34,13 @@ _NAMEPLATE = re.compile(
 _SPACE = re.compile(r"(?:on\s+)?(?:space\s+)?\d", re.IGNORECASE)
 _LABEL = re.compile(r"[A-Za-z]{1,3}-\d+")  # as boxes are called: no name of a circuit unless it is said to be one
 STOPS = ("put", "on", "after", "in")
+# Protection by all its names.
+PROTECTION = {
+    "gfci": "gfci", "afci": "afci", "dual": "dual", "plain": "plain", "ground fault": "gfci", "ground-fault": "gfci",
+    "arc fault": "afci", "arc-fault": "afci", "dual function": "dual", "dual-function": "dual",
+}  # fmt: skip
 KNOWN = (
-    "gfci", "afci", "dual", "plain", "aluminum", "with neutral", "no neutral", "wire", "nameplate", "load",
+    *PROTECTION, "aluminum", "with neutral", "no neutral", "wire", "nameplate", "load",
     *LEAST, *LARGEST,
 )  # fmt: skip
 OFFERED = (
@@ -119,8 +126,8 @@ def circuit_part(reader: SceneReader, item: dict[str, Any], more: tuple[str, ...
     reader.expect([*OFFERED, *(more or ("as and a name", ": boxes"))])
     start = reader.pos
     word = reader.phrase(KNOWN)
-    if word in ("gfci", "afci", "dual", "plain"):
-        item["protection"] = word
+    if word in PROTECTION:
+        item["protection"] = PROTECTION[word]
     elif word == "aluminum":
         item["material"] = "al"
     elif word in ("with neutral", "no neutral"):
@@ -240,12 +247,19 @@ def _panel(reader: SceneReader) -> Panel:
     return reader.scene.panel
 
 
+def known_circuits(reader: SceneReader) -> dict[str, Circuit]:
+    """Circuits by name; those of the panel looked at by their spaces, the first of two too."""
+    panel = reader.scene.panel
+    own = [c for c in reader.scene.job.circuits if panel is not None and c.panel == panel.id and c.space]
+    named = {str(c.space): c for c in own if c.poles == 2} | {c.name: c for c in reader.scene.job.circuits}
+    return named | {reader.circuit_label(c): c for c in own}
+
+
 def known_circuit(reader: SceneReader) -> Circuit:
     """A circuit by its space in the panel looked at, or by its name."""
-    panel = reader.scene.panel
-    own = [c for c in reader.scene.job.circuits if panel is not None and c.panel == panel.id]
-    named = {c.name: c for c in reader.scene.job.circuits}
-    named |= {reader.circuit_label(c): c for c in own if c.space}
+    named, start = known_circuits(reader), reader.pos
+    if reader.phrase(("circuit", "breaker")) and not reader.sees(named):
+        reader.pos = start
     return named[reader.need(named, "a circuit by its space, or its name")]
 
 
@@ -254,7 +268,14 @@ def put(reader: SceneReader) -> Said:
     found = known_circuit(reader)
     if reader.phrase(["out"]):
         return Said([{"op": "put", "circuit": found.id, "space": None}], panel=found.panel)
-    reader.need(("on",), "on and a space")
+    if reader.phrase(("in", "to")) is None:
+        reader.need(("on",), "on and a space")
+    return put_on(reader, found)
+
+
+def put_on(reader: SceneReader, found: Circuit) -> Said:
+    """What follows a circuit that goes to another space: the space, or the half of one."""
+    reader.phrase(("space", "spaces"))
     space = int(reader.number("a space", 0, 84))
     half = ""
     if reader.text[reader.pos : reader.pos + 1] in ("a", "b"):

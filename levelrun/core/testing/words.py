@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from typing import Any
 
+from levelrun.core.errors import TextError
 from levelrun.core.job import Circuit, Panel
 from levelrun.core.site.scene import Said, SceneReader
 from levelrun.core.testing.edits import MEGOHMS, OHMS, VOLTS, WORDS, kind_of
@@ -93,18 +94,32 @@ def read_of(reader: SceneReader) -> Said | None:
         own = next((c for c in job.circuits if any(hop.box == box.id for hop in c.chain)), None)
         reader.phrase(IS)
         step = step or reader.phrase(AT_A_BOX[:2])
-        if own is not None and step is None and NUMBER.match(reader.text, reader.pos + 1):
+        if (
+            own is not None
+            and step is None
+            and NUMBER.match(reader.text, reader.pos + 1)
+            and not reader.sees_length()
+        ):
             name = reader.circuit_label(own)
             raise reader.refuse(
                 f"{box.name} is on {name}: say what was read of it, such as `{name} line neutral 121`"
             )
-        return None if own is None or step is None else _measured(reader, own, box.id, step)
+        if own is None or step is None or reader.over():
+            return None
+        return _measured(reader, own, box.id, step)
     found = _named(reader)
     word = reader.phrase(found)
     if word is None or step is not None:
         return None
     reader.phrase(IS)
-    return _measured(reader, found[word]) if reader.sees(STEPS) else None
+    if not reader.sees(STEPS):
+        return None
+    try:
+        return _measured(reader, found[word])
+    except TextError:
+        if reader.scene.verb in ("", "measure"):
+            raise
+        return None  # 14 gfci 20a: of a circuit that is being made
 
 
 VERBS = {"measure": measure}

@@ -66,7 +66,9 @@ export function useRoomStage(
   async function remove() {
     const now = store.picked
     if (!now || now.kind === 'wall') return
-    const problem = await act([{ op: 'drop', kind: now.kind, id: now.id }], `remove ${now.kind}`)
+    const chained = store.job?.circuits.some((c) => c.chain?.some((hop) => hop.box === now.id))
+    const off = now.kind === 'box' && chained ? [{ op: 'unchain', boxes: [now.id] }] : []
+    const problem = await act([...off, { op: 'drop', kind: now.kind, id: now.id }], `remove ${now.kind}`)
     if (!problem) store.picked = null
   }
 

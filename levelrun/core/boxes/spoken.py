@@ -1,0 +1,96 @@
+"""Sentences about boxes that begin with the box, or with the verb of everyday: what it is, where it goes."""
+
+from __future__ import annotations
+
+from typing import Any, get_args
+
+from levelrun.core.boxes.parts import Nema
+from levelrun.core.boxes.setting import SERVES, at_mark, gangs_said
+from levelrun.core.job import Box
+from levelrun.core.site.geometry import walls_of
+from levelrun.core.site.scene import LEFT, RIGHT, Said, SceneReader
+
+PROTECTS = {
+    "gfci": "gfci", "ground fault": "gfci", "ground-fault": "gfci", "afci": "afci", "arc fault": "afci",
+    "arc-fault": "afci", "dual function": "dual", "dual-function": "dual",
+}  # fmt: skip
+LINKS = ("is", "to be", "to", "becomes", "a", "an")
+NEMAS = tuple(word for word in get_args(Nema) if word)
+REST = ("outlet", "receptacle", "device", "box", "and")
+HIGH = ("high", "up", "over the floor", "off the floor", "to the center", "to center")
+
+
+def described(reader: SceneReader) -> Said | None:
+    """R-1 is a gfci; make R-2 a two-gang box; R-3 is a 14-50 for range; R-4 is outside."""
+    reader.phrase(("make", "change"))
+    box = _box(reader)
+    if box is None:
+        return None
+    while reader.phrase(LINKS) is not None:
+        pass
+    item: dict[str, Any] = {}
+    while not reader.over():
+        if gangs_said(reader, item):
+            continue
+        if (word := reader.phrase(PROTECTS)) is not None:
+            item["protects"] = PROTECTS[word]
+        elif (word := reader.phrase(NEMAS)) is not None:
+            item["nema"] = word
+        elif reader.phrase(["for"]) is not None:
+            item["serves"] = SERVES[reader.need(SERVES, "what it serves")]
+        elif reader.phrase(("outside", "outdoors")) is not None:
+            item["outdoors"] = True
+        elif not item or reader.phrase(REST) is None:
+            return None
+    return Said([{"op": "set", "kind": "box", "id": box.id, "set": item}]) if item else None
+
+
+def placed(reader: SceneReader) -> Said | None:
+    """Raise R-1 to 44"; R-1 is 44" high, at 44"; move R-1 to 4' from the right."""
+    verb = reader.phrase(("raise", "lower", "move"))
+    box = _box(reader)
+    if box is None:
+        return None
+    at = False
+    while (word := reader.phrase((*LINKS[:3], "at"))) is not None:
+        at |= word == "at"
+    if not reader.sees_length():
+        return None
+    inches = reader.length()
+    if reader.phrase(HIGH) is not None or verb in ("raise", "lower"):
+        return _set(box, height_in=_height(reader, box, inches), fixed=True)
+    if (corner := reader.phrase((*LEFT, *RIGHT))) is not None or verb == "move":
+        return _set(box, at_in=_along(reader, box, inches, corner in RIGHT))
+    return _set(box, height_in=_height(reader, box, inches), fixed=True) if at and reader.over() else None
+
+
+def _box(reader: SceneReader) -> Box | None:
+    reader.phrase(["box"])
+    boxes = reader.boxes()
+    word = reader.phrase(boxes)
+    return boxes[word] if word is not None else None
+
+
+def _set(box: Box, **values: Any) -> Said:
+    return Said([{"op": "set", "kind": "box", "id": box.id, "set": values}])
+
+
+def _height(reader: SceneReader, box: Box, typed: float) -> float:
+    """A height over the floor of its level, to what the story pole marks of such a box."""
+    job = reader.scene.job
+    room = job.room(box.room) if box.room is not None else None
+    floors = {level.id: level.floor_in for s in job.structures for level in s.levels}
+    floor = floors[room.level] if room is not None else 0.0
+    return floor + at_mark(reader, box.kind, box.side is not None, typed)
+
+
+def _along(reader: SceneReader, box: Box, inches: float, from_right: bool) -> float:
+    if box.room is None or box.side is None:
+        raise reader.refuse(f"{box.name} stands on no drawn wall")
+    wall = walls_of(reader.scene.job.room(box.room))[box.side]
+    if inches > wall.length_in:
+        raise reader.refuse(f"{inches:g} in is past the {wall.name} wall, {wall.length_in:g} in long")
+    return wall.length_in - inches if from_right else inches
+
+
+SPOKEN = (placed, described)

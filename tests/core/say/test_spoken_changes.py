@@ -1,0 +1,106 @@
+"""Changes as they are spoken: the thing first, or the verb of everyday; the same as in the words of the guide."""
+
+from __future__ import annotations
+
+import pytest
+
+from levelrun.core.errors import LevelRunError
+from levelrun.core.job import Job
+from levelrun.core.plan import plan
+from levelrun.samples import sample
+from tests.conftest import built, edited
+
+DEMO = sample("quince-hollow")
+
+
+def test_of_circuits() -> None:
+    """Each spoken sentence makes the same job as the short one."""
+    said = {
+        "move circuit 14 to 16": "put 14 on 16",
+        "14 goes on space 16": "put 14 on 16",
+        "put breaker 14 in space 16": "put 14 on 16",
+        "make 9 a 15 amp": "change circuit Common room: breaker 15",
+        "circuit 9 is 15 amps": "change circuit Common room: breaker 15",
+        "change 9 to a 15 amp arc fault breaker": "change circuit Common room: breaker 15, protection afci",
+        "make breaker 14 dual function": "change circuit Cold-store shed: protection dual",
+        "R-1 goes on 7": "chain R-1 on 7",
+        "add R-1 and R-2 to 7": "chain R-1 R-2 on 7",
+        "take R-1 off 9": "unchain R-1",
+        "R-1 off": "unchain R-1",
+        "rename circuit 9 to Den plugs": 'change circuit Common room: name "Den plugs"',
+    }
+    for spoken, short in said.items():
+        assert built(spoken, DEMO) == built(short, DEMO) != DEMO, spoken
+
+
+def test_of_boxes() -> None:
+    """Heights are those of the story pole's mark, the top of the box: 44 in is a middle of 42 1/8."""
+    said = {
+        "raise R-1 to 44\"": "change R-1: height 42.125 in, fixed yes",
+        "R-1 is 44\" high": "change R-1: height 42.125 in, fixed yes",
+        "R-1 at 44\"": "change R-1: height 42.125 in, fixed yes",
+        "lower S-2 to 42\" off the floor": "change S-2: height 40.125 in, fixed yes",
+        "move R-1 to 5'": "change R-1: at 60 in",
+        "move R-1 to 2' from the right": "change R-1: at 216 in",  # of a wall of 20 ft
+        "make R-1 a gfci outlet": "change R-1: protects gfci",
+        "R-1 is ground fault": "change R-1: protects gfci",
+        "R-10 is a 5-20": "change R-10: nema 5-20",
+        "S-1 is double gang": "change S-1: gangs 2",
+        "make R-1 a two-gang box for dishwasher": "change R-1: gangs 2, serves dishwasher",
+        "R-3 is outside": "change R-3: outdoors yes",
+    }  # fmt: skip
+    for spoken, short in said.items():
+        assert built(spoken, DEMO) == built(short, DEMO) != DEMO, spoken
+
+
+def test_a_box_that_is_removed_leaves_its_circuit_whole() -> None:
+    """What hangs on behind it hangs on what was before it."""
+    chain = next(c for c in DEMO.circuits if c.name == "Common room").chain
+    boxes = {box.name: box.id for box in DEMO.boxes}
+    at = [hop.box for hop in chain].index(boxes["R-1"])
+    job = built("remove R-1", DEMO)
+    left = next(c for c in job.circuits if c.name == "Common room").chain
+    assert [hop.box for hop in left] == [hop.box for hop in chain if hop.box != boxes["R-1"]]
+    behind = [hop.box for hop in chain if hop.after == boxes["R-1"]]
+    assert all(hop.after == chain[at].after for hop in left if hop.box in behind)
+    assert "R-1" not in {box.name for box in job.boxes}
+    assert plan(job).circuits
+
+
+@pytest.mark.parametrize("word", ["remove", "delete"])
+@pytest.mark.parametrize(("what", "field"), [("circuit 9", "circuits"), ("the trench House to shed", "trenches")])
+def test_what_nothing_needs_is_removed(word: str, what: str, field: str) -> None:
+    job = built(f"{word} {what}", DEMO)
+    assert len(getattr(job, field)) == len(getattr(DEMO, field)) - 1
+
+
+@pytest.mark.parametrize(
+    ("text", "told"),
+    [
+        ("remove the kitchen", "is used by K-1"),
+        ("remove panel H", "is used by"),
+        ("remove R-99", "what is removed, by its name"),
+        ("rename electrode e1 to Rod", "what is renamed|has no name"),
+        ("move R-1 to 40'", "past the .* wall, 240 in long"),
+        ("R-1 is for supper", "what it serves"),
+        ("R-1 is", "expected one of"),
+        ("R-1 is 121", "say what was read"),
+        ("make 9 nice", "expected one of"),
+    ],
+)
+def test_what_cannot_be_is_refused_in_words(text: str, told: str) -> None:
+    with pytest.raises(LevelRunError, match=told):
+        built(text, DEMO)
+
+
+def test_a_circuit_that_is_made_is_no_reading(  # its own verb stands at the front of the stage's line
+) -> None:
+    job = edited(DEMO, {"op": "say", "text": "17 gfci 20a as Test", "verb": "circuit", "panel": "ph"})
+    made = next(c for c in job.circuits if c.name == "Test")
+    assert (made.space, made.protection, job.measured) == (17, "gfci", DEMO.measured)
+
+
+def test_several_sentences_each_see_what_the_one_before_left() -> None:
+    job = built("rename R-1 to Den plug; Den plug is gfci; take Den plug off 9; remove Den plug", DEMO)
+    assert isinstance(job, Job) and "Den plug" not in {box.name for box in job.boxes}
+    assert len(job.boxes) == len(DEMO.boxes) - 1
