@@ -61,6 +61,8 @@ def _sentence(reader: SceneReader) -> Said:
         error, reader.expected, reader.pos = max(refused, key=lambda item: item[0].at or 0)
         raise error from None
     if not reader.over():
+        offered = reader.expected[1] if reader.expected[0] == reader.pos else []
+        reader.expected = (reader.pos, offered)
         raise reader.fail("the end of the sentence")
     return said
 

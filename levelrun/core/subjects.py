@@ -32,6 +32,7 @@ from levelrun.core.testing import edits as testing_edits
 from levelrun.core.testing import words as testing_words
 from levelrun.core.trench import codes as trench_codes
 from levelrun.core.trench import edits as trench_edits
+from levelrun.core.trench import spoken as trench_spoken
 from levelrun.core.trench import words as trench_words
 from levelrun.core.ways import codes as way_codes
 from levelrun.core.ways import drawn_edits
@@ -76,6 +77,7 @@ SUBJECTS = (
         codes=trench_codes.CODES,
         edits=trench_edits.EDITS,
         sentences=trench_words.VERBS,
+        spoken=trench_spoken.SPOKEN,
     ),
     Subject(
         stage="buy",
@@ -83,6 +85,7 @@ SUBJECTS = (
         codes=buying_codes.CODES,
         edits=buying_edits.EDITS,
         sentences=buying_words.VERBS,
+        spoken=buying_words.SPOKEN,
     ),
     Subject(
         stage="rough_in",

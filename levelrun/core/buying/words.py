@@ -160,6 +160,7 @@ def have(reader: SceneReader) -> Said:
         reader.phrase(("piece", "end", *COILS))
     reader.need(("of",), "of and what")
     item = _item(reader, "what is on the truck")
+    reader.phrase(("on the truck", "in the truck", "left", "on hand"))
     cut = any(o.unit == "ft" for o in shipped(reader.scene.book).get(_priced(item), ()))
     if cut and whole is not None and amount:
         raise reader.refuse(f"{item} goes by the foot: say {amount:g}'", start, [f"{amount:g}' of {item}"])
@@ -169,18 +170,21 @@ def have(reader: SceneReader) -> Said:
 def price(reader: SceneReader) -> Said:
     """price 12-2 250' $119 at the supply house [on DAY]; price 12-2 $0.95 a foot at …; price ITEM [10 pieces] $8 at
     …; price ITEM out 14 days at …."""
-    item = _item(reader, "what it is a price of")
+    reader.phrase(["of"])
+    return _offer(reader, _item(reader, "what it is a price of"), None)
+
+
+def _offer(reader: SceneReader, item: str, pack: float | None) -> Said:
+    """What follows a thing that costs something: its pack and the dollars, either first, the supplier, the day."""
     offers = shipped(reader.scene.book).get(_priced(item), ())
     cut = any(offer.unit == "ft" for offer in offers)
     edit: dict[str, object] = {"op": "price", "item": _priced(item), "unit": "ft" if cut else "each", "pack": 1.0}
     reader.skip()
     reader.expect(["250' $119", "$1.20"])
-    if MONEY.match(reader.text, reader.pos) is None:
-        if cut:
-            edit["pack"] = round(reader.length() / 12, 3)
-        else:
-            edit["pack"] = reader.number("pieces in a pack", 1, 10_000)
-            reader.phrase(["pieces", "piece"])
+    if pack is not None:
+        edit["pack"] = pack
+    elif MONEY.match(reader.text, reader.pos) is None:
+        edit["pack"] = _pack(reader, cut)
     reader.skip()
     reader.expect(["$ and dollars"])
     money = MONEY.match(reader.text, reader.pos)
@@ -190,17 +194,30 @@ def price(reader: SceneReader) -> Said:
         raise reader.refuse(f"${money['n']}: allowed: over 0", reader.pos)
     reader.pos = money.end()
     edit["dollars"] = float(money["n"])
-    reader.phrase(["a foot", "each", "a piece"])
+    if reader.phrase(["a foot", "each", "a piece"]) is None and reader.phrase(["for", "a"]) is not None:
+        edit["pack"] = _pack(reader, cut)
     if reader.phrase(["out"]) is not None:
         edit |= {"out": True, "days": int(reader.number("days until it is there", 0, 400))}
         reader.phrase(["days", "day"])
     supplier = _supplier(reader)
     if not supplier:
+        reader.expect(["at the supply house"])
         raise reader.fail("at and a supplier")
     edit["supplier"] = supplier
     if reader.phrase(["on"]) is not None:
         edit["on"] = reader.day()
     return Said([edit])
+
+
+def _pack(reader: SceneReader, cut: bool) -> float:
+    """How much is sold at once: feet of what is cut, else pieces."""
+    if not cut:
+        pieces = reader.number("pieces in a pack", 1, 10_000)
+        reader.phrase(["pieces", "piece"])
+        return pieces
+    feet = round(reader.length() / 12, 3)
+    reader.phrase(COILS)
+    return feet
 
 
 def _priced(item: str) -> str:
@@ -218,4 +235,41 @@ def swap(reader: SceneReader) -> Said:
     return Said([{"op": "buy", "item": item, "instead": _item(reader, "what is taken instead")}])
 
 
+def wanted(reader: SceneReader) -> Said | None:
+    """Get 250' of 12-2; order 12-2 at the supply house; I need two 250' coils of 12-2."""
+    reader.phrase(("i", "we"))
+    if reader.phrase(("get", "order", "need", "pick up")) is None:
+        return None
+    reader.phrase(("some", "more"))
+    return buy(reader)
+
+
+def had(reader: SceneReader) -> Said | None:
+    """We have 62' of 14-2 on the truck; I got 62' of 14-2 left."""
+    if reader.phrase(("i", "we")) is None or reader.phrase(("have", "got", "have got", "still have")) is None:
+        return None
+    return have(reader)
+
+
+def priced(reader: SceneReader) -> Said | None:
+    """12-2 is $119 for 250' at the supply house; a 250' coil of 12-2 costs $119 at the supply house."""
+    coil = None
+    reader.phrase(("a", "an"))
+    if reader.sees_length():
+        start = reader.pos
+        coil = round(reader.length() / 12, 3)
+        reader.phrase(COILS)
+        if reader.phrase(["of"]) is None:
+            reader.pos, coil = start, None
+    items = _items(reader)
+    word = reader.phrase(items)
+    if word is None or reader.phrase(("is", "costs", "cost", "goes for", "was")) is None:
+        return None
+    reader.skip()
+    if MONEY.match(reader.text, reader.pos) is None:
+        return None
+    return _offer(reader, items[word], coil)
+
+
 VERBS = {"buy": buy, "have": have, "price": price, "swap": swap}
+SPOKEN = (wanted, had, priced)

@@ -98,6 +98,7 @@ def _line(reader: SceneReader, over_air: bool) -> Between:
     if not over_air and MEASURE.match(reader.text, reader.pos):
         before, out = reader.pos, reader.length()
         start = reader.pos
+        _no_depth(reader)
         if reader.phrase(["wide"]):
             reader.pos, out = before, None
         elif reader.phrase(["by"]):
@@ -118,6 +119,13 @@ def _line(reader: SceneReader, over_air: bool) -> Between:
         long = out if out is not None else (600.0 if over_air else 480.0)
         return _taped(site, first, last, begin, (face, other), long, jog)
     return site, first, last, [rounded(begin), rounded(finish)]
+
+
+def _no_depth(reader: SceneReader) -> None:
+    """Refuses a depth: a trench has none of its own."""
+    if (word := reader.phrase(("deep", "down"))) is not None:
+        told = 'how deep is said of what lies in it: `lay` it 18" deep, or `read` it once it is there'
+        raise reader.refuse(told, reader.pos - len(word))
 
 
 def _to_place(reader: SceneReader, site: _Site, first: Structure, face: str) -> Between:
@@ -163,6 +171,7 @@ def trench(reader: SceneReader) -> Said:
     while not reader.over():
         if MEASURE.match(reader.text, reader.pos):
             item["width_in"] = reader.length()
+            _no_depth(reader)
             reader.need(("wide",), "wide after a width")
             continue
         word = reader.need(
@@ -211,7 +220,7 @@ def _with_line(
     return Said([*site.edits(), {"op": "add", "kind": kind, "item": whole}])
 
 
-def _trench(reader: SceneReader, words: tuple[str, ...]) -> Trench:
+def trench_here(reader: SceneReader, words: tuple[str, ...]) -> Trench:
     """A trench named after one of these words, else the one looked at, else the only one."""
     own = {item.name: item for item in reader.scene.job.trenches}
     if reader.phrase(words):
@@ -234,7 +243,10 @@ def lay(reader: SceneReader) -> Said:
     word = reader.need([*circuits, *ways], "a way or a circuit by its name")
     lines: dict[str, Trench | Span] = {item.name: item for item in job.lines}
     reader.need(("in", "on"), "in and a trench")
-    line = lines[reader.need(lines, "a trench or span by its name")]
+    if not reader.sees(lines) and reader.phrase(["trench"]) is not None:
+        line: Trench | Span = trench_here(reader, ("of",))
+    else:
+        line = lines[reader.need(lines, "a trench or span by its name")]
     values: dict[str, Any] = {}
     while not reader.over():
         if MEASURE.match(reader.text, reader.pos):
@@ -268,10 +280,11 @@ def read(reader: SceneReader) -> Said:
         depth = low - high
     else:
         depth = reader.length()
+        reader.phrase(["deep"])
     reader.need(("at",), "at and how far along")
     at = reader.position()
     by = "tape" if by == "tube" and reader.phrase(["tape"]) else by
-    own = _trench(reader, ("of", "in"))
+    own = trench_here(reader, ("of", "in"))
     long = long_in(own.points)
     if at > long + 1:
         raise reader.refuse(f"{own.name} is {long / 12:.0f}' long")
@@ -283,7 +296,11 @@ def read(reader: SceneReader) -> Said:
 def done(reader: SceneReader) -> Said:
     """done STEP [of TRENCH] [on 2026-05-12] [because ...]: a step of the work at a trench."""
     step = reader.need([item for item in ORDER if item != "inspection"], "a step")
-    own = _trench(reader, ("of",))
+    return done_of(reader, trench_here(reader, ("of",)), step)
+
+
+def done_of(reader: SceneReader, own: Trench, step: str) -> Said:
+    """What follows a step that is done: the day, and why it is done before its turn."""
     values: dict[str, Any] = {"on": reader.on_day()}
     if reader.phrase(["because"]):
         end = reader.line_end()
@@ -296,7 +313,7 @@ def lift(reader: SceneReader) -> Said:
     """lift [TRENCH] by WHO [on 2026-05-12]: the hold on its backfill, by whoever saw it."""
     own = {item.name: item for item in reader.scene.job.trenches}
     word = reader.phrase(own)
-    it = own[word] if word else _trench(reader, ("of",))
+    it = own[word] if word else trench_here(reader, ("of",))
     reader.need(("by",), "by and who saw it")
     who = reader.name(("on",))
     return Said([{"op": "lift_hold", "trench": it.id, "by": who, "on": reader.on_day()}])
@@ -304,7 +321,11 @@ def lift(reader: SceneReader) -> Said:
 
 def rods(reader: SceneReader) -> Said:
     """rods 2 at BUILDING [8' apart] [30 ohms]: driven beside its wall."""
-    count = int(reader.number("how many rods", 0, 8))
+    return rods_at(reader, int(reader.number("how many rods", 0, 8)))
+
+
+def rods_at(reader: SceneReader, count: int) -> Said:
+    """What follows a count of rods: the building, how far apart, their ohms."""
     reader.need(("at",), "at and a building")
     names = reader.buildings()
     structure = names[reader.need(names, "a building")]

@@ -9,6 +9,7 @@ from typing import Any
 from shapely import Point as Shape
 from shapely import box
 
+from levelrun.core.job import Structure
 from levelrun.core.site.geometry import STEPS, Point
 from levelrun.core.site.scene import Said, SceneReader
 from levelrun.core.trench.parts import AREAS, SERVICES
@@ -41,7 +42,8 @@ def place_said(reader: SceneReader, toward: Point | None = None) -> Point:
     """A place of the yard: a building with or without a face, the street, or feet east and north of a building."""
     job = reader.scene.job
     yard = yard_of(job)
-    names = {item.structure.name: item for item in yard.buildings}
+    outlines = {item.structure.id: item for item in yard.buildings}
+    names = {word: outlines[item.id] for word, item in reader.buildings().items() if item.id in outlines}
     streets = {part.name.lower(): part for part in job.yard if part.kind == "street"}
     reader.expect([*names, "street", "12' east"])
     if word := reader.phrase(names):
@@ -79,7 +81,9 @@ def _add(reader: SceneReader, kind: str, item: dict[str, Any]) -> Said:
     return Said([{"op": "add", "kind": "yard", "item": {"kind": kind, "name": name, **item}}])
 
 
-def _long(kind: str) -> Any:
+def long(kind: str) -> Any:
+    """The reader of what goes from a place to a place: a drive, a street, a service."""
+
     def read(reader: SceneReader) -> Said:
         item: dict[str, Any] = {}
         points: list[Point] = []
@@ -165,7 +169,11 @@ def _signed(reader: SceneReader) -> float:
 def grade(reader: SceneReader) -> Said:
     """grade BUILDING -14": the ground at it, over the ground of the site's zero."""
     names = reader.buildings()
-    item = names[reader.need(names, "a building")]
+    return grade_of(reader, names[reader.need(names, "a building")])
+
+
+def grade_of(reader: SceneReader, item: Structure) -> Said:
+    """What follows a building: how high the ground lies at it."""
     return Said([{"op": "set", "kind": "structure", "id": item.id, "set": {"ground_in": _signed(reader)}}])
 
 
@@ -178,6 +186,6 @@ def spot(reader: SceneReader) -> Said:
 
 VERBS = {
     "grade": grade, "spot": spot, "tree": tree,
-    **{kind: _long(kind) for kind in ("drive", "street", "path", *SERVICES)},
+    **{kind: long(kind) for kind in ("drive", "street", "path", *SERVICES)},
     **{kind: _area(kind) for kind in AREAS},
 }  # fmt: skip

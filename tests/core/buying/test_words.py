@@ -94,7 +94,7 @@ def test_what_a_thing_costs(text: str, values: dict[str, Any]) -> None:
         ("have lots of 14-2", 5, "length"),
         ("price 12-2 250' $0 at the supply house", 16, "over 0"),
         ("price 12-2 250' at the supply house", 16, r"\$ and dollars"),
-        ("price 12-2 250' $119", 16, "supplier"),
+        ("price 12-2 250' $119", 20, "supplier"),
         ("swap box single-18 for", 22, "taken instead"),
     ],
 )

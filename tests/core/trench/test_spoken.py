@@ -1,0 +1,81 @@
+"""The yard and the shopping as they are spoken: the same as in the words of the guide."""
+
+from __future__ import annotations
+
+import pytest
+
+from levelrun.core.errors import EditError, TextError
+from levelrun.samples import sample
+from tests.conftest import built
+
+DEMO = sample("quince-hollow")
+YARD = {
+    "dig a trench from the house east to the shed": "trench house east to shed",
+    "dig from house to shop 8\" wide by machine": "trench house to shop 8\" wide by machine",
+    "water line 42\" deep from the street to the house": "water 42\" deep from street to House",
+    "gas line from street to house, private": "gas from street to House private",
+    "a driveway 12' wide from the street to the shop": "drive 12' wide from street to Kiln shop",
+    "a walkway from house to cabin": "path from House to Bunk cabin",
+    "17\" at 12' of House to pump": "read 17\" at 12' of House to pump",
+    "cover is 17\" deep at 12' in House to pump": "read 17\" at 12' of House to pump",
+    "two ground rods at the shop 8' apart": "rods 2 at Kiln shop 8' apart",
+    "ground rods at shop": "rods 2 at Kiln shop",
+    "3 rods at the shop": "rods 3 at Kiln shop",
+    "the shed grade is -20\"": "grade shed -20\"",
+    "an overhead span from the shop to the cabin 18' high": "span shop to cabin 18' high",
+}  # fmt: skip
+SHOP = {
+    "get 100' of 12-2": "buy 100' of 12-2",
+    "I need two 250' coils of 12/2": "buy 2 x 250' of 12-2",
+    "order 12-2 at the supply house": "buy 12-2 at the supply house",
+    "we have 62' of 14-2 on the truck": "have 62' of 14-2",
+    "I still have 62' of 14/2 left": "have 62' of 14-2",
+    "12-2 is $119 for 250' at the supply house": "price 12-2 250' $119 at the supply house",
+    "a 250' coil of 12-2 costs $119 at the supply house": "price 12-2 250' $119 at the supply house",
+    "price of 12-2 $0.95 a foot at the supply house": "price 12-2 $0.95 a foot at the supply house",
+}
+
+
+@pytest.mark.parametrize("spoken", [*YARD, *SHOP])
+def test_the_same_job(spoken: str) -> None:
+    short = {**YARD, **SHOP}[spoken]
+    found = built(spoken, DEMO)
+    assert found == built(short, DEMO)
+    assert found != DEMO
+
+
+@pytest.mark.parametrize(
+    ("spoken", "short"),
+    [
+        ("House to pump was marked on 2026-05-08", "done marks of House to pump on 2026-05-08"),
+        ("we marked House to pump on 2026-05-08", "done marks of House to pump on 2026-05-08"),
+        ("trench House to shed is photographed", "done photo of House to shed"),
+        ("House to pump dug because no lines here", "done dig of House to pump because no lines here"),
+    ],
+)
+def test_a_step_of_a_trench(spoken: str, short: str) -> None:
+    assert built(spoken, DEMO) == built(short, DEMO) != DEMO
+
+
+def test_a_step_out_of_turn_still_asks_why() -> None:
+    with pytest.raises(EditError, match="marks comes first"):
+        built("House to pump was dug on 2026-05-08", DEMO)
+
+
+@pytest.mark.parametrize(
+    ("text", "told", "word"),
+    [
+        ('a trench from house to shop 24" deep', "how deep is said of what lies in it", "deep"),
+        ('trench house east to shop 40\' 8" wide 24" deep', "how deep is said of what lies in it", "deep"),
+        ("dug on 2026-05-08", "which trench", ""),
+        ("17\" at 12'", "which trench", ""),
+        ("12-2 is $119 for 250'", "at and a supplier, the text ends", ""),
+        ("have 62' of 14-2 spare", "the end of the sentence, found 'spare'", "spare"),
+        ("two rods at the moon", "a building", "moon"),
+    ],
+)
+def test_what_is_missing_is_asked_for_where_it_stands(text: str, told: str, word: str) -> None:
+    with pytest.raises(TextError, match=told) as refused:
+        built(text, DEMO)
+    if word:
+        assert refused.value.at == text.index(word)
