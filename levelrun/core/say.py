@@ -10,6 +10,7 @@ from levelrun.core.subjects import SENTENCES, SPOKEN, SUBJECTS
 
 __all__ = ["Said", "Scene", "sentences", "suggest_words"]
 
+Refused = tuple[TextError, tuple[int, list[str]], int]  # with what was expected, and where
 STAGES: dict[str, tuple[str, ...]] = {subject.stage: tuple(subject.sentences) for subject in SUBJECTS}
 
 
@@ -37,29 +38,19 @@ def _sentence(reader: SceneReader) -> Said:
     reader.expect(reader.verbs or SENTENCES)
     first = reader.expected
     verb = reader.phrase(SENTENCES)
-    refused: list[tuple[TextError, tuple[int, list[str]], int]] = []
-
-    def tried(read: Callable[[SceneReader], Said | None], at: int) -> Said | None:
-        reader.pos = at
-        try:
-            return read(reader)
-        except TextError as error:
-            refused.append((error, reader.expected, reader.pos))
-            return None
-
-    said = tried(SENTENCES[verb], reader.pos) if verb is not None else None
-    said = said or tried(_spoken, start)
+    refused: list[Refused] = []
+    said = _tried(reader, SENTENCES[verb], reader.pos, refused) if verb is not None else None
+    said = said or _tried(reader, _spoken, start, refused)
     if said is None and own in SENTENCES and own != verb and (verb is not None or not _half_a_verb(reader, start)):
         known = len(refused)
-        said = tried(SENTENCES[own], start)
+        said = _tried(reader, SENTENCES[own], start, refused)
         if verb is not None:  # a name may begin like a verb, but what is wrong is told of the verb
             del refused[known:]
     if said is None:
         if not refused:
             reader.pos, reader.expected = start, first
             raise reader.fail(f"one of {', '.join(first[1])}")
-        error, reader.expected, reader.pos = max(refused, key=lambda item: item[0].at or 0)
-        raise error from None
+        raise _farthest(reader, refused) from None
     if not reader.over():
         offered = reader.expected[1] if reader.expected[0] == reader.pos else []
         reader.expected = (reader.pos, offered)
@@ -68,13 +59,34 @@ def _sentence(reader: SceneReader) -> Said:
 
 
 def _spoken(reader: SceneReader) -> Said | None:
-    """What a sentence says that begins with the thing it is about: R-10 is made up. None where it is no such one."""
-    start = reader.pos
+    """What a sentence says that begins with the thing it is about: R-10 is made up. None where it is no such one.
+    Where several could begin so, the one that reads on; else the refusal of whoever read farthest."""
+    start, refused = reader.pos, list[Refused]()
     for read in SPOKEN:
-        reader.pos = start
-        if (said := read(reader)) is not None:
+        said = _tried(reader, read, start, refused)
+        if said is not None:
             return said
+    if refused:
+        raise _farthest(reader, refused)
     return None
+
+
+def _tried(
+    reader: SceneReader, read: Callable[[SceneReader], Said | None], at: int, refused: list[Refused]
+) -> Said | None:
+    """What is read from a place on; a refusal is kept with where it left the reader."""
+    reader.pos = at
+    try:
+        return read(reader)
+    except TextError as error:
+        refused.append((error, reader.expected, reader.pos))
+        return None
+
+
+def _farthest(reader: SceneReader, refused: list[Refused]) -> TextError:
+    """The refusal of whoever read farthest, the first of equal ones; the reader stands as it left it."""
+    error, reader.expected, reader.pos = max(refused, key=lambda item: item[0].at or 0)
+    return error
 
 
 def _half_a_verb(reader: SceneReader, start: int) -> bool:

@@ -24,6 +24,7 @@ from levelrun.core.roughin import spoken as record_spoken
 from levelrun.core.roughin import words as record_words
 from levelrun.core.site import codes as site_codes
 from levelrun.core.site import edits as site_edits
+from levelrun.core.site import spoken as site_spoken
 from levelrun.core.site import words as site_words
 from levelrun.core.start import words as start_words
 from levelrun.core.subject import Sentence, Spoken, Subject
@@ -35,7 +36,7 @@ from levelrun.core.trench import edits as trench_edits
 from levelrun.core.trench import spoken as trench_spoken
 from levelrun.core.trench import words as trench_words
 from levelrun.core.ways import codes as way_codes
-from levelrun.core.ways import drawn_edits
+from levelrun.core.ways import drawn_edits, drawn_words
 from levelrun.core.ways import edits as way_edits
 from levelrun.core.ways import words as way_words
 
@@ -46,6 +47,7 @@ SUBJECTS = (
         codes=site_codes.CODES,
         edits=site_edits.EDITS,
         sentences=site_words.VERBS,
+        spoken=site_spoken.SPOKEN,
     ),
     Subject(
         stage="boxes",
@@ -69,8 +71,11 @@ SUBJECTS = (
         codes=way_codes.CODES,
         edits=(*way_edits.EDITS, *drawn_edits.EDITS),
         sentences={**start_words.VERBS, **way_words.VERBS},
+        spoken=(drawn_words.sent,),
     ),
-    Subject(stage="pipe", kinds=(), codes=pipe_codes.CODES, edits=(), sentences=pipe_words.VERBS),
+    Subject(
+        stage="pipe", kinds=(), codes=pipe_codes.CODES, edits=(), sentences=pipe_words.VERBS, spoken=pipe_words.SPOKEN
+    ),
     Subject(
         stage="trench",
         kinds=trench_edits.KINDS,

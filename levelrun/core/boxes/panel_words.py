@@ -35,6 +35,29 @@ def panel(reader: SceneReader) -> Said:
     return said.on_a_wall() if said.wall else said.in_words()
 
 
+def amperes_first(reader: SceneReader) -> Said | None:
+    """200 amp panel [called] M ...: a panel whose amperes are said before it. None where none stands here."""
+    reader.skip()
+    count = _COUNT.match(reader.text, reader.pos)
+    if count is None:
+        return None
+    reader.pos = count.end()
+    kind = reader.phrase(("panel", "main panel", "sub-panel", "subpanel", "sub panel", "load center"))
+    if kind is None:
+        return None
+    reader.phrase(("called", "named", "as"))
+    said, behind = _Panel(reader), reader.pos
+    reader.pos = count.start()
+    _counted(reader, said.item, count)
+    reader.pos = behind
+    if kind.startswith("sub"):
+        said_of_panel(reader, said.item, "sub")
+    while not reader.over():
+        reader.phrase(["with"])
+        said.read()
+    return said.on_a_wall() if said.wall else said.in_words()
+
+
 class _Panel:
     """What a sentence has said of a panel so far."""
 

@@ -14,7 +14,7 @@ from levelrun.core.job import PoleMark, Room
 from levelrun.core.measure import show
 from levelrun.core.site.framing import NAIL_IN, STUDDED
 from levelrun.core.site.geometry import Wall, is_inside, walls_of
-from levelrun.core.site.scene import CENTRE, ON, Said, SceneReader, on_a_wall, walls_by_name
+from levelrun.core.site.scene import CENTRE, LEFT, ON, RIGHT, Said, SceneReader, on_a_wall, walls_by_name
 
 KINDS: dict[str, dict[str, Any]] = {
     "receptacle": {"kind": "receptacle"}, "outlet": {"kind": "receptacle"},
@@ -33,7 +33,8 @@ SPOKEN: dict[str, dict[str, Any]] = {
     "four-way switch": {"kind": "switch", "ways": 4}, "4-way": {"kind": "switch", "ways": 4},
     "4-way switch": {"kind": "switch", "ways": 4}, "lights": {"kind": "light"}, "ceiling light": {"kind": "light"},
     "ceiling fan": {"kind": "fan"}, "smoke alarm": {"kind": "smoke"}, "smoke detector": {"kind": "smoke"},
-    "junction box": {"kind": "junction"},
+    "junction box": {"kind": "junction"}, "gfci": {"kind": "receptacle", "protects": "gfci"},
+    "plug": {"kind": "receptacle"}, "plugs": {"kind": "receptacle"},
 }  # fmt: skip
 SERVES = {
     "counter": "counter", "range": "range", "cooktop": "cooktop", "oven": "oven", "dryer": "dryer",
@@ -43,7 +44,14 @@ SERVES = {
     "pump": "pump", "generator": "generator", "kiln": "kiln", "welder": "welder", "furnace": "furnace",
     "heat cable": "heat_cable",
 }  # fmt: skip
+SPOKEN |= {
+    f"{word} {plug}": {"kind": "receptacle", "serves": SERVES[word]}
+    for word in ("range", "dryer", "washer", "refrigerator", "dishwasher", "microwave", "counter")
+    for plug in ("outlet", "receptacle", "plug")
+}
 WORDS = ("at", "in", "height", "on", "as", "for", "gangs", "outside", "blocked", "box", "out", "exactly")
+ALL_ROUND = ("around", "all round", "all around")
+OVERHEAD = ("light", "fan", "smoke")  # hang in the middle of the ceiling where no place is said
 STUD = ("on the next stud", "on a stud", "next stud")
 MORE = (*WORDS, *STUD, "every")
 NUMBERS = {"one": 1, "single": 1, "two": 2, "double": 2, "three": 3, "four": 4}
@@ -66,6 +74,10 @@ def set_box(reader: SceneReader) -> Said:
     spots: list[Spot] = []
     said: dict[str, Any] = {}
     while not reader.over() or not spots:
+        if reader.over() and item["kind"] in OVERHEAD:
+            spots = [middle_of(about)]
+            said["told"] = f"in the middle of the ceiling of {about.name}; say where it hangs otherwise"
+            break
         reader.expect(MORE)
         if gangs_said(reader, item):
             continue
@@ -149,7 +161,7 @@ def _made(reader: SceneReader, about: Room, item: dict[str, Any], spots: list[Sp
     level = next(lv for s in job.structures for lv in s.levels if lv.id == about.level)
     circuit: str | None = said.get("circuit")
     edits: list[dict[str, Any]] = []
-    told: list[str] = []
+    told: list[str] = [said["told"]] if "told" in said else []
     last = _last(reader, circuit) if circuit else None
     free = (f"b{n}" for n in range(1, 9999) if f"b{n}" not in set(job.ids()))
     for spot in spots:
@@ -196,11 +208,16 @@ def _last(reader: SceneReader, circuit_id: str) -> str | None:
     return circuit.chain[-1].box if circuit.chain else None
 
 
+def middle_of(about: Room) -> Spot:
+    """The middle of a room."""
+    xs, ys = [x for x, _ in about.corners], [y for _, y in about.corners]
+    return {"x_in": (min(xs) + max(xs)) / 2, "y_in": (min(ys) + max(ys)) / 2}
+
+
 def _where(reader: SceneReader, about: Room) -> Spot:
     """A place on a wall, in the middle, or by two readings."""
     if reader.phrase(CENTRE):
-        xs, ys = [x for x, _ in about.corners], [y for _, y in about.corners]
-        return {"x_in": (min(xs) + max(xs)) / 2, "y_in": (min(ys) + max(ys)) / 2}
+        return middle_of(about)
     start = reader.pos
     try:
         across = reader.length()
@@ -224,7 +241,9 @@ def _on_wall(reader: SceneReader, about: Room) -> tuple[Wall, float]:
     """A wall and a place along it, either first: north 4', 4' along the north wall."""
     if reader.sees_length():
         at = reader.length()
-        return reader.wall(about), at
+        corner = reader.phrase((*LEFT, *RIGHT))
+        face = reader.wall(about)
+        return face, face.length_in - at if corner in RIGHT else at
     face = reader.wall(about)
     reader.phrase(["at"])
     return face, reader.along(face)
@@ -235,15 +254,21 @@ def _every(reader: SceneReader, about: Room) -> list[Spot]:
     step = reader.length()
     if step < 6:
         raise reader.refuse(f"every {step:g} in: 6 in at least")
-    reader.need(("along",), "along and walls")
     named = walls_by_name(about)
-    chosen: list[Wall] = [named[reader.need(named, f"a wall of {about.name}")]]
-    while not reader.over():
-        reader.phrase(["and"])
-        word = reader.phrase(named)
-        if word is None:
-            break
+    begin = reader.pos
+    if reader.phrase(("along", "on")) is None and not (reader.over() or reader.sees((*ALL_ROUND, "in", "of"))):
+        reader.need(("along",), "along and walls")
+    chosen: list[Wall] = []
+    while (word := reader.phrase(named)) is not None:
         chosen.append(named[word])
+        reader.phrase(["and"])
+    if not chosen:  # every 6 ft in Kitchen: all round
+        reader.pos = begin
+        if reader.phrase(("along", "on")) is not None:
+            reader.need(named, f"a wall of {about.name}")
+        if reader.phrase(ALL_ROUND) is not None and reader.sees(reader.scene.rooms()):
+            reader.again(about)
+        chosen = list(walls_of(about))
     view = room_view(reader.scene.job, reader.scene.book, about.id)
     spots: list[Spot] = []
     for wall in dict.fromkeys(chosen):

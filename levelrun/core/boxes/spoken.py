@@ -4,8 +4,10 @@ from __future__ import annotations
 
 from typing import Any, get_args
 
+from levelrun.core.boxes.panel_words import amperes_first
 from levelrun.core.boxes.parts import Nema
-from levelrun.core.boxes.setting import SERVES, at_mark, gangs_said
+from levelrun.core.boxes.setting import KINDS, SERVES, at_mark, gangs_said, set_box
+from levelrun.core.boxes.setting import SPOKEN as KINDS_SPOKEN
 from levelrun.core.job import Box
 from levelrun.core.site.geometry import walls_of
 from levelrun.core.site.scene import LEFT, RIGHT, Said, SceneReader
@@ -64,6 +66,19 @@ def placed(reader: SceneReader) -> Said | None:
     return _set(box, height_in=_height(reader, box, inches), fixed=True) if at and reader.over() else None
 
 
+def marked(reader: SceneReader) -> Said | None:
+    """Mark R-1 and R-2; check off R-3: they are marked on the frame. On Boxes also R-1 is marked."""
+    said = reader.phrase(("mark", "check off", "check")) is not None
+    boxes, own = reader.boxes(), list[Box]()
+    while (word := reader.phrase(boxes)) is not None:
+        own.append(boxes[word])
+        reader.phrase(["and"])
+    behind = reader.scene.verb == "set" and reader.phrase(("is marked", "are marked", "marked")) is not None
+    if not own or not (said or behind) or not reader.over():
+        return None
+    return Said([{"op": "set", "kind": "box", "id": box.id, "set": {"marked": True}} for box in own])
+
+
 def _box(reader: SceneReader) -> Box | None:
     reader.phrase(["box"])
     boxes = reader.boxes()
@@ -93,4 +108,23 @@ def _along(reader: SceneReader, box: Box, inches: float, from_right: bool) -> fl
     return wall.length_in - inches if from_right else inches
 
 
-SPOKEN = (placed, described)
+def set_here(reader: SceneReader) -> Said | None:
+    """A gfci outlet on the north wall of Kitchen, 4' from the left; add a smoke alarm in the hall."""
+    reader.phrase(("add", "put", "install", "place"))
+    reader.phrase(("a", "an"))
+    start = reader.pos
+    item: dict[str, Any] = {}
+    while gangs_said(reader, item):
+        pass
+    known = reader.phrase((*KINDS, *KINDS_SPOKEN)) is not None
+    reader.pos = start
+    return set_box(reader) if known else None
+
+
+def panel_here(reader: SceneReader) -> Said | None:
+    """A 200 amp panel called M with 30 spaces in the Utility, west wall; 100 amp sub-panel G in garage."""
+    reader.phrase(("add", "put", "install", "a", "an"))
+    return amperes_first(reader)
+
+
+SPOKEN = (marked, placed, described, set_here, panel_here)

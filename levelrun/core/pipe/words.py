@@ -7,8 +7,9 @@ from levelrun.core.errors import EditError
 from levelrun.core.job import Job, Way
 from levelrun.core.site.scene import Said, SceneReader
 from levelrun.core.ways.edits import view_of
+from levelrun.core.ways.parts import Shape
 from levelrun.core.ways.pulls import Pull, pulls_of
-from levelrun.core.ways.shape_words import bends_said
+from levelrun.core.ways.shape_words import KINDS, bends_said, shape_said
 
 
 def _way(reader: SceneReader) -> Way:
@@ -56,6 +57,10 @@ def bend(reader: SceneReader) -> Said:
     way, index = _leg(reader)
     reader.colon()
     shapes, angles = bends_said(reader)
+    return _bent(way, index, shapes, angles)
+
+
+def _bent(way: Way, index: int, shapes: tuple[Shape, ...], angles: tuple[float, ...]) -> Said:
     leg = way.legs[index]
     values = {
         "shapes": [item.model_dump(exclude_none=True) for item in (*leg.shapes, *shapes)],
@@ -75,16 +80,22 @@ def feed(reader: SceneReader) -> Said:
     way, pull = _pull(reader)
     names = {"start": "start", "end": "end", "the easier end": ""}
     names |= {name: end for name, end in ((pull.start, "start"), (pull.end, "end")) if name}
-    reader.need(("at",), "at and the end where wire goes in")
+    reader.expect(["at"])
+    if reader.phrase(("at", "from")) is None:
+        raise reader.fail("at and the end where wire goes in")
     end = names[reader.need(names, "start, end, or what stands there")]
     return Said([{"op": "set_leg", "way": way.id, "leg": pull.first, "set": {"feed": end}}])
 
 
 def size(reader: SceneReader) -> Said:
     """size pull N of WAY SIZE: all its pipe in one size."""
-    way, pull = _pull(reader)
+    return _sized(reader, *_pull(reader))
+
+
+def _sized(reader: SceneReader, way: Way, pull: Pull) -> Said:
     sizes = [pipe.size for pipe in raceway_sizes(reader.scene.book, way.legs[pull.first].method)]
-    reader.phrase(["to"])
+    while reader.phrase(("is", "to", "in")) is not None:
+        pass
     wanted = reader.need(sizes, f"a trade size of {way.legs[pull.first].method}")
     edits = [
         {"op": "set_leg", "way": way.id, "leg": index, "set": {"size": wanted}}
@@ -104,4 +115,30 @@ def point(reader: SceneReader) -> Said:
     return Said([{"op": "set_leg", "way": way.id, "leg": index, "set": {"end": {"kind": kind, "node": None}}}])
 
 
+def shaped(reader: SceneReader) -> Said | None:
+    """A 4" offset in leg 2 of Shed; bend a saddle 2" into leg 1."""
+    reader.phrase(("bend", "put", "add", "make"))
+    reader.phrase(("a", "an"))
+    shapes: tuple[Shape, ...]
+    angles: tuple[float, ...] = ()
+    if reader.sees_length():
+        rise = reader.length()
+        word = reader.phrase(KINDS)
+        if word is None:
+            return None
+        shapes = (shape_said(reader, KINDS[word], rise),)
+    elif reader.sees(KINDS):
+        shapes, angles = bends_said(reader)
+    else:
+        return None
+    return _bent(*_leg(reader), shapes, angles) if reader.phrase(("in", "on", "into")) is not None else None
+
+
+def sized(reader: SceneReader) -> Said | None:
+    """Pull 1 of Shed is 1-1/4; make pull 2 1 in."""
+    reader.phrase(("make", "run"))
+    return _sized(reader, *_pull(reader)) if reader.phrase(["pull"]) is not None else None
+
+
+SPOKEN = (shaped, sized)
 VERBS = {"bend": bend, "unbend": unbend, "feed pull": feed, "size pull": size, "pull point": point}

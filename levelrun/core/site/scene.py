@@ -116,7 +116,8 @@ class SceneReader(Reader):
         one looked at."""
         start = self.pos
         if self.phrase(["in"]):
-            if self.scene.room is None or not self.sees((*walls_by_name(self.scene.room), *CENTRE)):
+            walls = COMPASS if self.scene.room is None else walls_by_name(self.scene.room)
+            if not self.sees((*walls, *CENTRE)):
                 return self.room_named()
             self.pos = start  # in the north wall, in the middle
         ahead = self.room_ahead()

@@ -2,31 +2,15 @@
 
 from __future__ import annotations
 
-import re
 from collections.abc import Callable
 from typing import Any
 
-from levelrun.core.editing import next_id
-from levelrun.core.job import Room, Side, Structure
-from levelrun.core.site import building_words
-from levelrun.core.site.building_words import a_level, east_north
-from levelrun.core.site.framing import FINISHES, depth_of
-from levelrun.core.site.geometry import STEPS, Point, close_chain, rectangle, walls_of
+from levelrun.core.job import Room
+from levelrun.core.site import building_words, room_words
+from levelrun.core.site.framing import FINISHES
+from levelrun.core.site.geometry import walls_of
 from levelrun.core.site.scene import SHORT, Said, SceneReader
-from levelrun.core.site.sharing import mates
 
-USES = {
-    "living": "common", "common": "common", "great": "common", "family": "common", "den": "common",
-    "kitchen": "kitchen", "dining": "dining", "bed": "bedroom", "bunk": "bedroom", "bedroom": "bedroom",
-    "bath": "bath", "toilet": "bath", "washroom": "bath", "hall": "hall", "entry": "hall", "stair": "stairs",
-    "stairs": "stairs", "closet": "closet", "pantry": "storage", "laundry": "laundry", "mud": "laundry",
-    "utility": "utility", "mechanical": "utility", "garage": "garage", "carport": "garage", "shop": "shop",
-    "kiln": "shop", "throwing": "shop", "store": "storage", "storage": "storage", "shed": "storage",
-    "cold": "storage", "porch": "porch", "deck": "porch", "crawl": "crawl", "basement": "basement",
-    "attic": "attic", "loft": "bedroom", "pump": "pump", "office": "bedroom",
-}  # fmt: skip
-USE_WORDS = ("common", "kitchen", "dining", "bedroom", "bath", "hall", "stairs", "closet", "laundry", "utility",
-             "garage", "shop", "storage", "porch", "crawl", "basement", "attic", "pump")  # fmt: skip
 FIXTURES: dict[str, tuple[float, float, float]] = {
     "counter": (48, 25, 36), "sink": (30, 22, 36), "basin": (24, 20, 34), "tub": (60, 30, 20),
     "shower": (36, 36, 80), "shower valve": (10, 4, 48), "toilet": (20, 28, 30), "range": (30, 26, 36),
@@ -41,159 +25,13 @@ OPENED = ("at", "sill", "hinge", "out", "in")
 ISLANDS = ("island", "peninsula")
 ISLAND_OFF_IN = 67.0  # a counter 25 deep and 42 to walk between
 STUDS = ("2x3", "2x4", "2x6", "2x8", "furring", "metal", "log", "block", "open")
-BESIDE = ("east of", "west of", "north of", "south of")
-WAYS = {"n": "north", "e": "east", "s": "south", "w": "west"} | {way: way for way in STEPS}
+CENTRES = ("on center", "on centre", "on centers", "oc", "o.c.", "apart")
+INSULATED = {
+    "batts": "batts", "foam": "foam", "no insulation": "none", "insulated": "batts", "foamed": "foam",
+    "spray foam": "foam", "not insulated": "none",
+}  # fmt: skip
 COMPASS_WORDS: list[str] = [*SHORT, *SHORT.values()]
 COMPASS_WORDS += [f"{way} {n}" for way in SHORT.values() for n in (2, 3, 4)]
-_PLACED = re.compile(r"\d")
-_SIZE = re.compile(r"""(?=\s\d+(?:\.\d+)?(?:\s*(?:'|"|ft\b|in\b|mm\b|cm\b|m\b)|-\d)[\d\s'"./-]*(?:x|by)\b)""")
-
-
-def use_of(name: str) -> str:
-    """What a room is for, from the words of its name; a common room where no word says."""
-    for word in re.split(r"[\s\d-]+", name.lower()):
-        if word in USES:
-            return USES[word]
-    return "common"
-
-
-def room(reader: SceneReader) -> Said:
-    """room NAME WIDTH x DEPTH [east of NAME [offset LENGTH]] [in BUILDING] [as USE]: inside the studs, east-west by
-    north-south. It goes where the room beside it is, or to the building said; one that is called as a building is in
-    which nothing is drawn yet, goes there."""
-    on, house = a_level(reader)
-    name = reader.name(("as", "in")) if not _PLACED.search(reader.text, reader.pos) else _room_name(reader)
-    width = reader.length()
-    reader.need(("x", "by"), "x and the depth")
-    depth = reader.length()
-    buildings = reader.buildings()
-    said, corner, use = _namesake(reader, name), None, use_of(name)
-    told = [f"{name} is drawn in the building of its name, {said.name}"] if said is not None else []
-    while not reader.over():
-        word = reader.need((*BESIDE, "in", "as", "at"), "east of a room, at a place, in a building, or as a use")
-        if word == "as":
-            use = reader.need(USE_WORDS, "a use of rooms")
-        elif word == "at":
-            corner = east_north(reader)
-        elif word == "in":
-            said, told = buildings[reader.need(buildings, "a building by its name")], []
-        else:
-            other = reader.room_named()
-            corner = _beside(reader, other, word.partition(" ")[0], width, depth)
-            said, told, on = None, [], other.level
-    if said is not None:
-        floor = next((level for level in said.levels if level.kind == "floor"), None)
-        if floor is None:
-            raise reader.refuse(f"{said.name} has no floor yet: look at it and say `level floor`")
-        on = floor.id
-    if corner is None:
-        corner = _free_corner(reader, on)
-    return _room(reader, name, use, rectangle(*corner, width, depth), on, house, told)
-
-
-def _namesake(reader: SceneReader, name: str) -> Structure | None:
-    """A building of this name in which nothing is drawn yet, where another one is looked at."""
-    job, now = reader.scene.job, reader.scene.level
-    drawn = {room.level for room in job.rooms}
-    for item in job.structures:
-        own = {level.id for level in item.levels}
-        if item.name.casefold() == name.casefold() and own and not own & drawn and (now is None or now.id not in own):
-            return item
-    return None
-
-
-def _room_name(reader: SceneReader) -> str:
-    """Everything before the first length that is followed by x: a name may hold numbers, such as bed 1."""
-    match = _SIZE.search(reader.text, reader.pos)
-    if match is None:
-        return reader.name(("as",))
-    said = reader.text[reader.pos : match.start()].strip()
-    reader.expect(["a name"])
-    if not said:
-        raise reader.fail("a name")
-    reader.pos = match.start()
-    return said
-
-
-def _beside(reader: SceneReader, other: Room, way: str, width: float, depth: float) -> Point:
-    offset = 0.0
-    if reader.phrase(["offset"]):
-        offset = -reader.length() if reader.phrase(["south", "west", "back"]) else reader.length()
-    xs, ys = [x for x, _ in other.corners], [y for _, y in other.corners]
-    facing = next((w for w in walls_of(other) if w.name == way), None)
-    gap = depth_of(other.sides[facing.index]) if facing else 3.5
-    return {
-        "east": (max(xs) + gap, min(ys) + offset),
-        "west": (min(xs) - gap - width, min(ys) + offset),
-        "north": (min(xs) + offset, max(ys) + gap),
-        "south": (min(xs) + offset, min(ys) - gap - depth),
-    }[way]
-
-
-def _free_corner(reader: SceneReader, level_id: str) -> Point:
-    """East of everything on the level; the origin where nothing stands there yet."""
-    here = [room for room in reader.scene.job.rooms if room.level == level_id]
-    if not here:
-        return (0.0, 0.0)
-    return max(x for room in here for x, _ in room.corners) + 3.5, min(y for room in here for _, y in room.corners)
-
-
-def _room(
-    reader: SceneReader,
-    name: str,
-    use: str,
-    corners: tuple[Point, ...],
-    level_id: str,
-    house: list[dict[str, Any]],
-    told: list[str],
-) -> Said:
-    here = tuple(item for item in reader.scene.job.rooms if item.level == level_id)
-    if any(item.name.casefold() == name.casefold() for item in here):
-        raise reader.refuse(f"there is a room {name!r} on this level already")
-    ident = next_id(reader.scene.job, "m")
-    sides = _sides(ident, corners, here, use)
-    item = {"id": ident, "level": level_id, "name": name, "use": use, "corners": corners, "sides": sides}
-    return Said([*house, {"op": "add", "kind": "room", "item": item}], room=ident, level=level_id, told=told)
-
-
-def _sides(ident: str, corners: tuple[Point, ...], here: tuple[Room, ...], use: str) -> list[dict[str, Any]]:
-    """Sides of a new room: framed as the faces that they back onto; without finish under the house."""
-    usual: dict[str, Any] = {"finish": "none"} if use in ("crawl", "basement", "attic", "porch", "pump") else {}
-    trial = Room(id=ident, level="x", name="x", corners=corners, sides=tuple(Side() for _ in corners))
-    shared = mates((trial, *here))
-    rooms = {item.id: item for item in here}
-    sides = []
-    for index in range(len(corners)):
-        own = dict(usual)
-        if backing := shared[ident, index]:
-            other = rooms[backing[0].room].sides[backing[0].side].model_dump()
-            own |= {key: other[key] for key in ("stud", "spacing_in", "first_stud_in", "bearing", "insulation")}
-        sides.append(own)
-    return sides
-
-
-def wall(reader: SceneReader) -> Said:
-    """wall n 24' e 16' s 24' w 16' [as NAME]: a room of any shape from tape readings; the error is shared out."""
-    on, house = a_level(reader)
-    start = reader.pos
-    legs: list[tuple[str, float]] = []
-    name = ""
-    while not reader.over():
-        word = reader.need((*WAYS, "as"), "n, e, s, w and a length, or as and a name")
-        if word == "as":
-            name = reader.name()
-        else:
-            legs.append((WAYS[word], reader.length()))
-    if len(legs) < 3:
-        reader.expect(WAYS)
-        raise reader.fail("three walls at least, that come back to the start")
-    try:
-        closed = close_chain(legs, _free_corner(reader, on))
-    except ValueError as error:
-        raise reader.refuse(str(error), at=start) from None
-    taken = {item.name.casefold() for item in reader.scene.job.rooms}
-    name = name or next(f"Room {n}" for n in range(1, 999) if f"room {n}" not in taken)
-    return _room(reader, name, use_of(name), closed.corners, on, house, [])
 
 
 def _opening(kind: str) -> Callable[[SceneReader], Said]:
@@ -212,6 +50,10 @@ def _opening(kind: str) -> Callable[[SceneReader], Said]:
             reader.expect(OPENED)
             if reader.sees_along():
                 at = reader.along(face, item["width_in"])
+                continue
+            if height is None and reader.sees_length():  # 3' wide, 4' tall
+                height = reader.length()
+                reader.need(("tall", "high"), "tall after a height")
                 continue
             word = reader.need(OPENED, "at, sill, hinge or out")
             if word == "at":
@@ -279,24 +121,38 @@ def frame(reader: SceneReader) -> Said:
     """frame WALL|all [2x6] [at 16"] [bearing] [boards] [batts|foam] [first LENGTH]: how a wall is built."""
     about = reader.room()
     every = reader.phrase(["all"])
-    side = None if every else reader.wall(about).index
+    return framed(reader, about, None if every else reader.wall(about).index)
+
+
+def framed(reader: SceneReader, about: Room, side: int | None) -> Said:
+    """What follows a wall, or all of a room: studs, spacing, finish, insulation."""
     finishes = [*FINISHES, "no finish"]
     values: dict[str, Any] = {}
     while not reader.over():
+        reader.phrase(["and"])
+        if reader.phrase(("in", "of")) is not None:
+            reader.again(about)
+            continue
+        if not reader.sees(STUDS) and reader.sees_length():
+            values["spacing_in"] = reader.length()
+            reader.phrase(CENTRES)
+            continue
         word = reader.need(
-            (*STUDS, "at", "first", "bearing", "partition", "batts", "foam", "no insulation", *finishes),
+            (*STUDS, "at", "first", "bearing", "partition", *INSULATED, *finishes),
             "studs, a spacing, a finish or insulation",
         )
         if word in STUDS:
             values["stud"] = word
+            reader.phrase(["studs"])
         elif word == "at":
             values["spacing_in"] = reader.length()
+            reader.phrase(CENTRES)
         elif word == "first":
             values["first_stud_in"] = reader.length()
         elif word in ("bearing", "partition"):
             values["bearing"] = word == "bearing"
-        elif word in ("batts", "foam", "no insulation"):
-            values["insulation"] = "none" if word == "no insulation" else word
+        elif word in INSULATED:
+            values["insulation"] = INSULATED[word]
         else:
             values["finish"] = "none" if word == "no finish" else word
     if not values:
@@ -329,9 +185,14 @@ def _shutting(field: str, value: bool) -> Callable[[SceneReader], Said]:
 
 def place(reader: SceneReader) -> Said:
     """place [dry|damp|wet] [hit|guarded] [30 C] [N bays]: what the room is like for wiring."""
-    about = reader.room()
+    return placed_in(reader, reader.room())
+
+
+def placed_in(reader: SceneReader, about: Room) -> Said:
+    """What follows a room: how wet, whether hit, how hot, its bays."""
     values: dict[str, Any] = {}
     while not reader.over():
+        reader.phrase(["and"])
         word = reader.phrase(("dry", "damp", "wet", "hit", "guarded"))
         if word in ("dry", "damp", "wet"):
             values["moisture"] = word
@@ -369,8 +230,7 @@ def laid_out(reader: SceneReader) -> Said:
 
 
 VERBS: dict[str, Callable[[SceneReader], Said]] = {
-    "room": room,
-    "wall": wall,
+    **room_words.VERBS,
     "door": _opening("door"),
     "window": _opening("window"),
     "opening": _opening("opening"),

@@ -4,13 +4,18 @@ from __future__ import annotations
 
 from typing import Any
 
+from levelrun.core.errors import TextError
 from levelrun.core.job import Circuit
 from levelrun.core.site.scene import Said, SceneReader
 
 SCHOOLS = {
     "by crawl": "under", "by basement": "under", "under": "under", "down and under": "under",
     "over top": "over", "by attic": "over", "by ceiling": "over", "up and over": "over",
-    "through studs": "studs", "by studs": "studs", "cheapest": "cheapest",
+    "through studs": "studs", "by studs": "studs", "cheapest": "cheapest", "over the top": "over",
+    "through attic": "over", "through the attic": "over", "through the ceiling": "over", "over the ceiling": "over",
+    "through the studs": "studs", "through the walls": "studs", "under the floor": "under", "down under": "under",
+    "through the crawl": "under", "through crawl": "under", "through the basement": "under", "by the crawl": "under",
+    "through the crawl space": "under", "the cheapest way": "cheapest",
 }  # fmt: skip
 STRAIGHT = "straight"
 
@@ -31,6 +36,7 @@ def bend(reader: SceneReader) -> Said | None:
     word = reader.phrase(named)
     if word is None:
         return None
+    reader.phrase(("goes", "go", "runs", "run"))
     how = reader.phrase((*SCHOOLS, STRAIGHT))
     if how is None:
         if reader.over():
@@ -42,3 +48,15 @@ def bend(reader: SceneReader) -> Said | None:
     if how == STRAIGHT:
         edit["via"] = []
     return Said([edit], panel=circuit.panel)
+
+
+def sent(reader: SceneReader) -> Said | None:
+    """Run circuit 9 through the attic; 9 goes under the floor; send R-4 over the top."""
+    reader.phrase(("run", "send", "reroute", "take"))
+    reader.phrase(("circuit", "box"))
+    start = reader.pos
+    try:
+        return bend(reader)
+    except TextError:
+        reader.pos = start
+        return None

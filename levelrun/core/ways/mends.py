@@ -9,6 +9,7 @@ from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import cable, cable_sizes, method, raceway_sizes, wire_sizes
 from levelrun.core.findings import Mend
 from levelrun.core.measure import show
+from levelrun.core.trade.methods.conditions import is_buried
 from levelrun.core.trade.methods.verdicts import ranked
 from levelrun.core.trade.pipe.fill import CableIn, Wires, smallest_size
 from levelrun.core.ways.facts import WayView
@@ -130,13 +131,22 @@ def change_method(view: WayView, first: int, last: int, key: str, size: str) -> 
 
 
 def use_method(view: WayView, first: int, key: str, last: int | None = None) -> Mend | None:
-    """Mend that takes another method on a leg, or on legs first to last; None where no size of it will do."""
+    """Mend that takes another method on a leg, or on legs first to last; None where no size of it will do, or a box
+    would stand under ground."""
     size = size_for(view, first, key)
     if size is None:
         return None
     name = method(view.book, key).name
     label = f"Use {name} {size}″" if method(view.book, key).kind == "raceway" else f"Use {size} {name}"
-    return Mend(label, change_method(view, first, first if last is None else last, key, size))
+    edits = change_method(view, first, first if last is None else last, key, size)
+    if any(edit["op"] == "put_box" and under_ground(view, edit["leg"]) for edit in edits):
+        return None
+    return Mend(label, edits)
+
+
+def under_ground(view: WayView, index: int) -> tuple[int, ...]:
+    """The legs that meet at the end of a leg and lie in the earth there: no box stands between them."""
+    return tuple(i for i in (index, index + 1) if is_buried(view.facts[i]) and not view.placed[i].vertical)
 
 
 def best_methods(view: WayView, index: int, count: int, last: int | None = None) -> list[Mend]:

@@ -46,9 +46,9 @@ def bends_said(reader: Reader) -> tuple[tuple[Shape, ...], tuple[float, ...]]:
     return (shape_said(reader, KINDS[word]),), ()
 
 
-def shape_said(reader: Reader, kind: str) -> Shape:
-    """How far aside, then in any order `at` degrees, `after` a length, and which way."""
-    said: dict[str, Any] = {"kind": kind, "rise_in": reader.length()}
+def shape_said(reader: Reader, kind: str, rise_in: float | None = None) -> Shape:
+    """How far aside, unless said before; then in any order `at` degrees, `after` a length, and which way."""
+    said: dict[str, Any] = {"kind": kind, "rise_in": reader.length() if rise_in is None else rise_in}
     if kind == "rolling":
         reader.need(("and",), "and how far the other way")
         said["roll_in"] = reader.length()

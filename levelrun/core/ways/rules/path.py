@@ -8,12 +8,11 @@ from collections.abc import Iterator, Sequence
 from levelrun.core.findings import Finding, Mend
 from levelrun.core.measure import show
 from levelrun.core.rulebook import Rule
-from levelrun.core.trade.methods.conditions import is_buried
 from levelrun.core.ways.codes import finding
 from levelrun.core.ways.facts import WayView, joined
 from levelrun.core.ways.forces import force_of
 from levelrun.core.ways.geometry import entered_in
-from levelrun.core.ways.mends import add_leg, at_tape, bigger_pipe, put_box, riser, set_leg
+from levelrun.core.ways.mends import add_leg, at_tape, bigger_pipe, put_box, riser, set_leg, under_ground
 from levelrun.core.ways.points import bent_deg, places, pull_points
 from levelrun.core.ways.pulls import Pull, pulls_of
 from levelrun.core.ways.rules.cover import lies_deep
@@ -90,7 +89,7 @@ def _box_needed(view: WayView, index: int, joint: str) -> Finding:
 
 def _boxed(view: WayView, index: int) -> list[Mend]:
     """A box where two legs meet; where one of them lies in the earth, with the riser that keeps it out of there."""
-    low = [is_buried(view.facts[i]) and not view.placed[i].vertical for i in (index, index + 1)]
+    low = [i in under_ground(view, index) for i in (index, index + 1)]
     label = f"Put a box at {at_tape(view, index)}"
     if not any(low):
         return [Mend(label, [put_box(view, index)])]
@@ -114,7 +113,7 @@ def buried_point_rule(view: WayView) -> Iterator[Finding]:
     for index in range(len(legs) - 1):
         if view.joint_after(index) not in ("box", "lb", "body"):
             continue
-        below = [i for i in (index, index + 1) if is_buried(view.facts[i]) and not view.placed[i].vertical]
+        below = under_ground(view, index)
         if below:
             yield finding(
                 "pull-point-buried",
