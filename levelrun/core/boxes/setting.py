@@ -50,6 +50,7 @@ SPOKEN |= {
     for plug in ("outlet", "receptacle", "plug")
 }
 WORDS = ("at", "in", "height", "on", "as", "for", "gangs", "outside", "blocked", "box", "out", "exactly")
+APART_IN = 24.0  # two things on one ceiling whose places nobody said: common practice, no source
 ALL_ROUND = ("around", "all round", "all around")
 OVERHEAD = ("light", "fan", "smoke")  # hang in the middle of the ceiling where no place is said
 STUD = ("on the next stud", "on a stud", "next stud")
@@ -75,7 +76,7 @@ def set_box(reader: SceneReader) -> Said:
     said: dict[str, Any] = {}
     while not reader.over() or not spots:
         if reader.over() and item["kind"] in OVERHEAD:
-            spots = [middle_of(about)]
+            spots = [_free(reader, about)]
             said["told"] = f"in the middle of the ceiling of {about.name}; say where it hangs otherwise"
             break
         reader.expect(MORE)
@@ -206,6 +207,20 @@ def _circuit(reader: SceneReader) -> str:
 def _last(reader: SceneReader, circuit_id: str) -> str | None:
     circuit = next(item for item in reader.scene.job.circuits if item.id == circuit_id)
     return circuit.chain[-1].box if circuit.chain else None
+
+
+def _free(reader: SceneReader, about: Room) -> Spot:
+    """The middle of a ceiling; where something hangs there, beside it along the longer side of the room."""
+    hung = [(box.x_in, box.y_in) for box in reader.scene.job.boxes if box.room == about.id and box.x_in is not None]
+    xs, ys = [x for x, _ in about.corners], [y for _, y in about.corners]
+    along = "x_in" if max(xs) - min(xs) >= max(ys) - min(ys) else "y_in"
+    spot = middle_of(about)
+    while any(math.dist((x or 0, y or 0), (spot["x_in"], spot["y_in"])) < APART_IN for x, y in hung):
+        beside = {**spot, along: spot[along] + APART_IN}
+        if not is_inside(about.corners, (beside["x_in"], beside["y_in"])):
+            return middle_of(about)
+        spot = beside
+    return spot
 
 
 def middle_of(about: Room) -> Spot:

@@ -51,6 +51,7 @@ def room(reader: SceneReader) -> Said:
     else:
         name = reader.name(("as", "in")) if not _PLACED.search(reader.text, reader.pos) else _room_name(reader)
     width, depth = sized or _size(reader)
+    name = name[:1].upper() + name[1:] if name.islower() else name
     buildings = reader.buildings()
     said, corner, use = _namesake(reader, name), None, use_of(name)
     told = [f"{name} is drawn in the building of its name, {said.name}"] if said is not None else []

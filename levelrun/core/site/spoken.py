@@ -8,10 +8,13 @@ from levelrun.core.errors import TextError
 from levelrun.core.job import Level, Room, Structure
 from levelrun.core.site.room_words import room
 from levelrun.core.site.scene import COMPASS, Said, SceneReader, walls_by_name
-from levelrun.core.site.words import VERBS, framed, placed_in
+from levelrun.core.site.words import framed, opening_in, placed_in, size_of
 
 IS = ("is", "are", "was", "gets", "run", "runs")
-OPENINGS = ("door", "window", "opening", "garage door", "glass door")
+OPENINGS = {
+    "door": "door", "window": "window", "opening": "opening", "garage door": "garage_door",
+    "glass door": "glass_door",
+}  # fmt: skip
 ADD = ("add", "make", "build", "put")
 
 
@@ -22,13 +25,11 @@ def sized_room(reader: SceneReader) -> Said | None:
     if not reader.sees_length():
         return room(reader) if added and reader.phrase(["room"]) and reader.sees_length() else None
     start = reader.pos
-    try:
-        reader.length()
-        by = reader.phrase(("x", "by"))
-    except TextError:
+    _, depth = size_of(reader)
+    if depth is None or reader.sees(OPENINGS):
         return None
     reader.pos = start
-    return room(reader) if by is not None else None
+    return room(reader)
 
 
 def like(reader: SceneReader) -> Said | None:
@@ -110,11 +111,14 @@ def _level(reader: SceneReader, owner: Structure | None) -> tuple[Structure, Lev
 
 
 def opening(reader: SceneReader) -> Said | None:
-    """Put a door in the kitchen south wall, 3' wide."""
-    if reader.phrase((*ADD, "cut", "install")) is None:
-        return None
+    """Put a door in the kitchen south wall, 3' wide; a 4' x 3' window on the north wall, centered."""
+    said = reader.phrase((*ADD, "cut", "install")) is not None
+    reader.phrase(("a", "an"))
+    size = size_of(reader) if reader.sees_length() else None
     kind = reader.phrase(OPENINGS)
-    return VERBS[kind](reader) if kind is not None else None
+    if kind is None or not (said or size):
+        return None
+    return opening_in(reader, OPENINGS[kind], size)
 
 
 SPOKEN = (opening, sized_room, like, walls, joists)

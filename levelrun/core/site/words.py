@@ -37,47 +37,59 @@ COMPASS_WORDS += [f"{way} {n}" for way in SHORT.values() for n in (2, 3, 4)]
 def _opening(kind: str) -> Callable[[SceneReader], Said]:
     def read(reader: SceneReader) -> Said:
         """KIND WALL WIDTH [x HEIGHT] at PLACE [sill LENGTH] [hinge left|right] [out] [in ROOM]"""
-        about = reader.room()
-        face = reader.wall(about)
-        item: dict[str, Any] = {"kind": kind, "room": about.id, "side": face.index, "width_in": reader.length()}
-        height: float | None = None
-        if reader.phrase(["x", "by"]):
-            height = reader.length()
-        sill = 36.0 if kind == "window" else 0.0
-        at = None
-        reader.phrase(["wide"])
-        while not reader.over():
-            reader.expect(OPENED)
-            if reader.sees_along():
-                at = reader.along(face, item["width_in"])
-                continue
-            if height is None and reader.sees_length():  # 3' wide, 4' tall
-                height = reader.length()
-                reader.need(("tall", "high"), "tall after a height")
-                continue
-            word = reader.need(OPENED, "at, sill, hinge or out")
-            if word == "at":
-                at = reader.along(face, item["width_in"])
-            elif word == "in" and reader.sees(reader.scene.rooms()):
-                reader.again(about)
-            elif word == "sill":
-                sill = reader.length()
-            elif word == "hinge":
-                item["hinge"] = reader.need(("left", "right"), "left or right")
-            else:
-                item["swings_in"] = word == "in"
-        if at is None:
-            at = (face.length_in - item["width_in"]) / 2
-        head = sill + (height if height is not None else 82.0 if kind != "window" else 46.0)
-        item |= {"at_in": max(at, 0.0), "sill_in": sill, "head_in": head}
-        if at < 0 or at + item["width_in"] > face.length_in + 1e-6:
-            raise reader.refuse(
-                f"a {kind.replace('_', ' ')} from {max(at, 0):g} to {at + item['width_in']:g} in does not fit the "
-                f"{face.name} wall of {face.length_in:g} in"
-            )
-        return Said([{"op": "add", "kind": "opening", "item": item}], room=about.id)
+        return opening_in(reader, kind, None)
 
     return read
+
+
+def size_of(reader: SceneReader) -> tuple[float, float | None]:
+    """How wide an opening is, and how high where that is said: 3', 3' wide, 4' x 3'."""
+    wide = reader.length()
+    if reader.phrase(["x", "by"]):
+        return wide, reader.length()
+    reader.phrase(["wide"])
+    return wide, None
+
+
+def opening_in(reader: SceneReader, kind: str, size: tuple[float, float | None] | None) -> Said:
+    """What follows a door or window: its wall, its size unless that was said before, where it is along the wall."""
+    size = size_of(reader) if size is None and reader.sees_length() else size
+    about = reader.room()
+    face = reader.wall(about)
+    wide, height = size or size_of(reader)
+    item: dict[str, Any] = {"kind": kind, "room": about.id, "side": face.index, "width_in": wide}
+    sill = 36.0 if kind == "window" else 0.0
+    at = None
+    while not reader.over():
+        reader.expect(OPENED)
+        if reader.sees_along():
+            at = reader.along(face, item["width_in"])
+            continue
+        if height is None and reader.sees_length():  # 3' wide, 4' tall
+            height = reader.length()
+            reader.need(("tall", "high"), "tall after a height")
+            continue
+        word = reader.need(OPENED, "at, sill, hinge or out")
+        if word == "at":
+            at = reader.along(face, item["width_in"])
+        elif word == "in" and reader.sees(reader.scene.rooms()):
+            reader.again(about)
+        elif word == "sill":
+            sill = reader.length()
+        elif word == "hinge":
+            item["hinge"] = reader.need(("left", "right"), "left or right")
+        else:
+            item["swings_in"] = word == "in"
+    if at is None:
+        at = (face.length_in - item["width_in"]) / 2
+    head = sill + (height if height is not None else 82.0 if kind != "window" else 46.0)
+    item |= {"at_in": max(at, 0.0), "sill_in": sill, "head_in": head}
+    if at < 0 or at + item["width_in"] > face.length_in + 1e-6:
+        raise reader.refuse(
+            f"a {kind.replace('_', ' ')} from {max(at, 0):g} to {at + item['width_in']:g} in does not fit the "
+            f"{face.name} wall of {face.length_in:g} in"
+        )
+    return Said([{"op": "add", "kind": "opening", "item": item}], room=about.id)
 
 
 def mark(reader: SceneReader) -> Said:

@@ -57,7 +57,7 @@ def test_a_typed_place_goes_to_the_stud_beside_it_and_says_so(typed: str, at: fl
 
 def test_a_stage_s_own_verb_may_be_left_out() -> None:
     job = built("bed 1 12'4 x 3.2 m west of common", built(TWO), verb="room")
-    assert job.rooms[1].name == "bed 1"
+    assert job.rooms[1].name == "Bed 1"
     assert job.rooms[1].corners[1][1] == pytest.approx(3200 / 25.4, abs=1 / 16)
     boxed = built("light 6' x 5'", job, room=job.rooms[0].id, verb="set").boxes[0]
     assert (boxed.x_in, boxed.y_in, boxed.height_in) == (72, 60, 96)

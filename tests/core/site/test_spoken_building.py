@@ -19,6 +19,9 @@ SAID = {
     "put a door in the kitchen south wall, 3' wide": "door south 3' in Kitchen",
     "door in the south wall of Kitchen 3' wide 2' from the left": "door south 3' at 2' in Kitchen",
     "a window in the kitchen east wall, 3' wide, 4' tall, centered": "window east 3' x 4' at centre in Kitchen",
+    "a 4' x 3' window on the north wall of Kitchen, 5' from the left": "window north 4' x 3' at 5' in Kitchen",
+    "window 4' x 3' on the north wall of Kitchen 5' from the left": "window north 4' x 3' at 5' in Kitchen",
+    "a 3' door in the south wall of Kitchen": "door south 3' in Kitchen",
     "House ceiling is 9'": "the ceiling of House is 108\"",
     "kitchen walls are 2x4 studs 24\" on center": "frame all in Kitchen 2x4 at 24\"",
     "the north wall of the Kitchen is foamed": "frame north in Kitchen foam",
@@ -33,8 +36,6 @@ SAID = {
     "a gfci on the north wall of Bath 2'": "set gfci outlet in Bath north 2'",
     "a switch in the kitchen, 2' from the right on the north wall": "set switch in Kitchen north 2' from the right",
     "put a double gang switch in Kitchen north 2'": "set switch in Kitchen north 2' 2 gangs",
-    "a smoke alarm in Bed 1": "set smoke centre in Bed 1",
-    "a ceiling light in the kitchen": "set light centre in Kitchen",
     "a 200 amp panel called M with 30 spaces on the west wall of Utility": (
         "panel M 200a 30 spaces on the west wall of Utility"
     ),
@@ -56,6 +57,16 @@ def test_the_same_job(spoken: str) -> None:
     found = built(spoken, DEMO)
     assert found == built(SAID[spoken], DEMO)
     assert found != DEMO
+
+
+def test_a_window_is_no_room() -> None:
+    with pytest.raises(TextError, match=r"a room by its name|no room is chosen"):
+        built("a 4' x 3' window centered", DEMO)
+
+
+def test_a_second_thing_on_a_ceiling_hangs_beside_the_first() -> None:
+    job = built("a light in Hall; a smoke alarm in Hall; a fan in Hall", HOUSE)
+    assert [(box.x_in, box.y_in) for box in job.boxes] == [(36.0, 72.0), (36.0, 96.0), (36.0, 120.0)]
 
 
 def test_joists_and_ceiling_of_the_level_looked_at() -> None:
