@@ -10,8 +10,8 @@ from levelrun.core.site.scene import Said, SceneReader
 
 CALLED = ("circuit", "breaker")
 IS = ("is", "to be", "becomes", "to", "on", "a", "an")
-ONTO = ("goes on", "is on", "belongs on", "onto", "on", "to")
-OFF = ("off", "comes off", "is off", "from")
+ONTO = ("goes on", "go on", "is on", "are on", "belongs on", "belong on", "onto", "on", "to")
+OFF = ("off", "comes off", "come off", "is off", "are off", "from")
 
 
 def moved(reader: SceneReader) -> Said | None:

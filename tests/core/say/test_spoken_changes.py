@@ -25,6 +25,7 @@ def test_of_circuits() -> None:
         "make breaker 14 dual function": "change circuit Cold-store shed: protection dual",
         "R-1 goes on 7": "chain R-1 on 7",
         "add R-1 and R-2 to 7": "chain R-1 R-2 on 7",
+        "R-1, R-2 and R-4 go on circuit 7": "chain R-1 R-2 R-4 on 7",
         "take R-1 off 9": "unchain R-1",
         "R-1 off": "unchain R-1",
         "rename circuit 9 to Den plugs": 'change circuit Common room: name "Den plugs"',

@@ -58,7 +58,15 @@ const about = () => ({
   verb: 'measure',
 })
 const { suggest, act } = useEntry('test', about)
-const say = (text: string) => store.edit([{ op: 'say', text, ...about() }])
+/** A reading that is called out is seen where it falls: its circuit is looked at. */
+async function say(text: string) {
+  const before = store.job?.measured.length ?? 0
+  const problem = await store.edit([{ op: 'say', text, ...about() }])
+  const last = store.job?.measured.at(-1)
+  const fresh = (store.job?.measured.length ?? 0) > before
+  if (!problem && fresh && last && last.of !== focus.value?.id) await lookAt(last.of)
+  return problem
+}
 const isCircuit = computed(() => !!focus.value && !isPanel(focus.value.id))
 
 function stay() {
