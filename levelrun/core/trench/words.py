@@ -113,8 +113,7 @@ def _line(reader: SceneReader, over_air: bool) -> Between:
     if out is not None and not _same_place(site, first, last):
         return _taped(site, first, last, begin, (face, other), out, jog)
     here = one.shape.centroid
-    other = other or nearest_face(two.shape, (here.x, here.y))
-    finish = face_middle(two.shape, other)
+    finish = face_middle(two.shape, other or nearest_face(two.shape, (here.x, here.y)))
     if _same_place(site, first, last) or one.shape.intersects(two.shape):
         long = out if out is not None else (600.0 if over_air else 480.0)
         return _taped(site, first, last, begin, (face, other), long, jog)

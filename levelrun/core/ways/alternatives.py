@@ -10,7 +10,7 @@ from levelrun.core.findings import Mend
 from levelrun.core.measure import show_inches
 from levelrun.core.trade.methods.verdicts import Answer, Verdict, ranked, work_of
 from levelrun.core.ways.facts import WayView
-from levelrun.core.ways.mends import use_method
+from levelrun.core.ways.mends import size_for, use_method
 from levelrun.core.ways.rules.cover import needed_cover
 
 PIPE_REFERENCE = "3/4"
@@ -41,15 +41,16 @@ def alternatives(view: WayView, index: int) -> list[Alternative]:
 def _alternative(view: WayView, index: int, verdict: Verdict) -> Alternative:
     leg = view.way.legs[index]
     current = verdict.method == leg.method
-    mend = None if current or verdict.verdict == "no" else use_method(view, index, verdict.method)
-    size = leg.size if current else str(mend.edits[0]["set"]["size"]) if mend else ""
+    may = not current and verdict.verdict != "no"
+    mend = use_method(view, index, verdict.method) if may else None
+    size = leg.size if current else (size_for(view, index, verdict.method) or "") if may else ""
     dollars = cost(view, index, verdict.method, size) if size else None
     minutes = work_of(view.book, verdict.method).minutes_per_ft * leg.length_in / 12 if size else None
     return Alternative(
         method=verdict.method,
         name=_title(view, verdict, size),
         verdict=verdict.verdict,
-        text=_text(view, index, verdict, dollars, minutes),
+        text=_text(view, index, verdict, dollars, minutes, buried=bool(size) and may and mend is None),
         section=verdict.because[0].rule,
         current=current,
         dollars=dollars,
@@ -69,7 +70,9 @@ def _title(view: WayView, verdict: Verdict, size: str) -> str:
     )
 
 
-def _text(view: WayView, index: int, verdict: Verdict, dollars: float | None, minutes: float | None) -> str:
+def _text(
+    view: WayView, index: int, verdict: Verdict, dollars: float | None, minutes: float | None, buried: bool
+) -> str:
     if verdict.verdict == "no":
         return verdict.because[0].text
     parts: list[str] = []
@@ -82,6 +85,8 @@ def _text(view: WayView, index: int, verdict: Verdict, dollars: float | None, mi
         parts.append(f"needs {' and '.join(verdict.needs)}")
     if dollars is not None and minutes is not None:
         parts.append(f"${dollars:.0f} · {minutes:.0f} min")
+    if buried:
+        parts.append("its box would stand under ground: walk the whole way in it, risers too")
     return " · ".join(parts) or "no size made for this circuit"
 
 

@@ -170,7 +170,7 @@ def test_all_of_it_is_written_as_text_and_read_back(job: Job) -> None:
 
 def test_a_room_may_be_called_like_a_verb_of_the_yard() -> None:
     job = built("bed 1 12' x 11'; pool room 10' x 9' east of bed 1; water closet 5' x 4'", verb="room")
-    assert [room.name for room in job.rooms] == ["bed 1", "pool room", "water closet"]
+    assert [room.name for room in job.rooms] == ["Bed 1", "Pool room", "Water closet"]
 
 
 def test_every_field_has_a_word() -> None:

@@ -2,9 +2,13 @@
 
 from __future__ import annotations
 
+import math
+
 import pytest
 
 from levelrun.core.errors import EditError, TextError
+from levelrun.core.plan import plan
+from levelrun.core.trench.yard import yard_of
 from levelrun.samples import sample
 from tests.conftest import built
 
@@ -60,6 +64,26 @@ def test_a_step_of_a_trench(spoken: str, short: str) -> None:
 def test_a_step_out_of_turn_still_asks_why() -> None:
     with pytest.raises(EditError, match="marks comes first"):
         built("House to pump was dug on 2026-05-08", DEMO)
+
+
+@pytest.mark.parametrize(
+    ("said", "garage"),
+    [
+        ("house east to the garage 60'", (864.0, 0.0, 1008.0, 120.0)),  # its west wall faces the trench
+        ("house north to the garage 60'", (0.0, 840.0, 144.0, 960.0)),
+        ("house east to garage north 60'", (792.0, -60.0, 936.0, 60.0)),
+    ],
+)
+def test_a_building_that_stood_nowhere_comes_to_stand_facing_the_trench(
+    said: str, garage: tuple[float, float, float, float]
+) -> None:
+    """12 by 10 ft each: the house from 0 to 144 and 0 to 120, 60 ft from the middle of its wall."""
+    job = built(f"structure shop Garage; trench {said}")
+    stands = yard_of(job).building(next(item.id for item in job.structures if item.name == "Garage"))
+    assert stands is not None and stands.shape.bounds == garage
+    assert math.dist(*job.trenches[0].points) == 720.0
+    under = [item.code for item in plan(job).findings if item.code == "trench-under"]
+    assert bool(under) is ("garage north" in said)  # along that wall, as it was said
 
 
 @pytest.mark.parametrize(
