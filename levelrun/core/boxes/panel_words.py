@@ -19,6 +19,7 @@ _LENGTH = re.compile(r"[-+]?\d")
 COUNTS = {"one": "1", "two": "2", "three": "3", "four": "4", "six": "6", "eight": "8"}
 BESIDE = ("on", "along", "against")  # before a wall; at goes before what is said in words
 WORDS = ("in", "at", "as", "taken", "spaces", "main", "lugs", "bonded", "sub")
+SUB = ("sub-panel", "subpanel", "sub panel")
 EDGE_IN = 48.0  # its lower edge over the floor where nothing is said
 
 
@@ -35,22 +36,23 @@ def panel(reader: SceneReader) -> Said:
     return said.on_a_wall() if said.wall else said.in_words()
 
 
-def amperes_first(reader: SceneReader) -> Said | None:
-    """200 amp panel [called] M ...: a panel whose amperes are said before it. None where none stands here."""
+def spoken_panel(reader: SceneReader) -> Said | None:
+    """200 amp panel [called] M ...; sub-panel G in the garage: a panel whose amperes, or that it is fed, come before
+    its name. None where none stands here."""
     reader.skip()
     count = _COUNT.match(reader.text, reader.pos)
-    if count is None:
-        return None
-    reader.pos = count.end()
-    kind = reader.phrase(("panel", "main panel", "sub-panel", "subpanel", "sub panel", "load center"))
+    if count is not None:
+        reader.pos = count.end()
+    kind = reader.phrase(SUB if count is None else (*SUB, "panel", "main panel", "load center"))
     if kind is None:
         return None
     reader.phrase(("called", "named", "as"))
     said, behind = _Panel(reader), reader.pos
-    reader.pos = count.start()
-    _counted(reader, said.item, count)
-    reader.pos = behind
-    if kind.startswith("sub"):
+    if count is not None:
+        reader.pos = count.start()
+        _counted(reader, said.item, count)
+        reader.pos = behind
+    if kind in SUB:
         said_of_panel(reader, said.item, "sub")
     while not reader.over():
         reader.phrase(["with"])

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any, get_args
 
-from levelrun.core.boxes.panel_words import amperes_first
+from levelrun.core.boxes.panel_words import spoken_panel
 from levelrun.core.boxes.parts import Nema
 from levelrun.core.boxes.setting import KINDS, SERVES, at_mark, gangs_said, set_box
 from levelrun.core.boxes.setting import SPOKEN as KINDS_SPOKEN
@@ -124,7 +124,7 @@ def set_here(reader: SceneReader) -> Said | None:
 def panel_here(reader: SceneReader) -> Said | None:
     """A 200 amp panel called M with 30 spaces in the Utility, west wall; 100 amp sub-panel G in garage."""
     reader.phrase(("add", "put", "install", "a", "an"))
-    return amperes_first(reader)
+    return spoken_panel(reader)
 
 
 SPOKEN = (marked, placed, described, set_here, panel_here)

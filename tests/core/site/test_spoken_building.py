@@ -39,6 +39,8 @@ SAID = {
     "a 200 amp panel called M with 30 spaces on the west wall of Utility": (
         "panel M 200a 30 spaces on the west wall of Utility"
     ),
+    "a 100 amp sub-panel G with 12 spaces in the garage": "panel G 100a 12 spaces sub in garage",
+    "subpanel G 12 spaces in Utility west": "panel G sub 12 spaces in Utility west",
     "mark R-1 and R-2": "change R-1: marked yes; change R-2: marked yes",
     "run circuit 9 through the attic": "way 9 over top",
     "9 goes under the floor": "way 9 by crawl",
