@@ -31,6 +31,17 @@ describe('a line as it is sent', () => {
     ['panel H 200a', 0, 'panel H 200a', 0],
     ["from H 20' attic to range", 1, "from H 20' attic to range", 0],
     ['circuit 3 20a Bench', 1, 'circuit 3 20a Bench', 0],
+    ['a 200 amp panel H with 30 spaces', 0, 'a 200 amp panel H with 30 spaces', 0],
+    ['100a panel G in garage', 1, '100a panel G in garage', 0],
+    ['a 60 amp sub-panel G in the garage', 0, 'a 60 amp sub-panel G in the garage', 0],
+    ["a 60 amp sub-panel G, 40' of crawl", 1, "from a 60 amp sub-panel G, 40' of crawl", 5],
+    ['60 amp subpanel G', 1, 'from 60 amp subpanel G', 5],
+    ['make 17 a 15 amp', 1, 'make 17 a 15 amp', 0],
+    ["move R-1 to 5'", 1, "move R-1 to 5'", 0],
+    ['R-1 is a gfci', 1, 'R-1 is a gfci', 0],
+    ['run 9 through the attic', 1, 'run 9 through the attic', 0],
+    ["run 40' of attic to a bath outlet", 1, "from run 40' of attic to a bath outlet", 5],
+    ["add an outlet, 20' of wall", 1, "from add an outlet, 20' of wall", 5],
   ])('%j', (line, panels, text, added) => expect(whole(line, panels)).toEqual({ text, added }))
 })
 

@@ -11,14 +11,29 @@ from levelrun.core.site.building_words import new_building
 from levelrun.core.site.geometry import Wall
 from levelrun.core.site.scene import CENTRE, Said, SceneReader, bare_panel, on_a_wall, walls_by_name
 
-_SPACES = re.compile(r"(\d+)(?:\s*-\s*(\d+))?(?!\s*(?:a|amps?|spaces?|free)\b)(?![\w'\"])")
+_SPACES = r"\d+(?:\s*-\s*\d+)?(?!\s*(?:a|amps?|spaces?|circuits?|free)\b)(?![\w'\"])"
+_LIST = re.compile(rf"{_SPACES}(?:[\s,]+(?:and\s+)?{_SPACES})*", re.IGNORECASE)
 _COUNT = re.compile(
-    r"(?P<n>\d+(?:\.\d+)?|one|two|three|four|six|eight)\s*(?P<unit>a|amps?|spaces?|free)\b", re.IGNORECASE
+    r"(?P<n>\d+(?:\.\d+)?|one|two|three|four|six|eight)[\s-]*(?P<unit>a|amps?|spaces?|circuits?|free)\b",
+    re.IGNORECASE,
 )
+# Spaces before what they are: 1-16 and 18 taken, only 17 and 19 free.
+_LISTED = re.compile(
+    r"(?:only\s+)?(?:spaces?\s+)?(?P<list>\d+(?:\s*-\s*\d+)?(?:[\s,]+(?:and\s+)?\d+(?:\s*-\s*\d+)?)*)"
+    r"\s+(?:are\s+|is\s+)?(?P<what>taken|used|in use|full|free|open)\b", re.IGNORECASE,
+)  # fmt: skip
 _LENGTH = re.compile(r"[-+]?\d")
 COUNTS = {"one": "1", "two": "2", "three": "3", "four": "4", "six": "6", "eight": "8"}
 BESIDE = ("on", "along", "against")  # before a wall; at goes before what is said in words
-WORDS = ("in", "at", "as", "taken", "spaces", "main", "lugs", "bonded", "sub")
+WORDS = (
+    "in", "at", "as", "called", "named", "taken", "full except", "all taken except", "free spaces", "spaces", "main",
+    "lugs", "bonded", "sub",
+)  # fmt: skip
+# Places of a building that is not drawn.
+INSIDE = (
+    "basement", "cellar", "utility room", "laundry room", "laundry", "closet", "hall", "hallway", "kitchen",
+    "mud room", "crawl space", "attic", "pantry", "bedroom",
+)  # fmt: skip
 SUB = ("sub-panel", "subpanel", "sub panel")
 EDGE_IN = 48.0  # its lower edge over the floor where nothing is said
 
@@ -43,7 +58,7 @@ def spoken_panel(reader: SceneReader) -> Said | None:
     count = _COUNT.match(reader.text, reader.pos)
     if count is not None:
         reader.pos = count.end()
-    kind = reader.phrase(SUB if count is None else (*SUB, "panel", "main panel", "load center"))
+    kind = reader.phrase((*SUB, "main panel") if count is None else (*SUB, "panel", "main panel", "load center"))
     if kind is None:
         return None
     reader.phrase(("called", "named", "as"))
@@ -55,8 +70,9 @@ def spoken_panel(reader: SceneReader) -> Said | None:
     if kind in SUB:
         said_of_panel(reader, said.item, "sub")
     while not reader.over():
-        reader.phrase(["with"])
         said.read()
+    if kind == "main panel":
+        said.item.setdefault("name", "Main")
     return said.on_a_wall() if said.wall else said.in_words()
 
 
@@ -71,6 +87,8 @@ class _Panel:
         self.wall = ""
         self.told: list[str] = []
         self.structure = ""
+        self.open: list[int] = []  # spaces that are said to be free, all others taken
+        reader.phrase(("called", "named"))
         if not self._known():
             self.item["name"] = reader.token("a name")
 
@@ -89,6 +107,10 @@ class _Panel:
         """One thing that is said."""
         reader, walls = self.reader, self._walls() if not self.wall else {}
         reader.expect(["200a", "30 spaces", "2 free", *WORDS, *walls])
+        if reader.phrase(("with", "and", "has")) is not None:
+            return None
+        if (listed := _LISTED.match(reader.text, self._next())) is not None and self._spaced(listed):
+            return None
         count = _COUNT.match(reader.text, reader.pos)
         if count is not None:
             return _counted(reader, self.item, count)
@@ -100,10 +122,12 @@ class _Panel:
             self._along(word)
         elif word == "in":
             self._inside()
-        elif word == "as":
+        elif word in ("full except", "all taken except", "free spaces"):
+            self.open += _taken(reader)
+        elif word in ("as", "called", "named"):
             if str(self.item.get("name", "")).lower() == "sub":  # it was no name
                 said_of_panel(reader, self.item, "sub")
-            self.item["name"] = reader.name(WORDS, self._ends())
+            self.item["name"] = reader.name((*WORDS, "with"), self._ends())
         elif word == "at" and _LENGTH.match(reader.text, self._next()):
             self.item["over_in"] = reader.length()
         elif word == "at":
@@ -111,6 +135,32 @@ class _Panel:
         else:
             said_of_panel(reader, self.item, word)
         return None
+
+    def _spaced(self, listed: re.Match[str]) -> bool:
+        """Spaces whose word stands behind them. Refuses one number of which it is not known whether it counts."""
+        free = listed["what"].lower() in ("free", "open")
+        if listed["list"].isdigit() and free and "only" not in listed[0].lower():
+            return False  # 2 free: a count
+        if listed["list"].isdigit() and not free and not listed[0].lower().startswith("space"):
+            number = listed["list"]
+            raise self.reader.refuse(
+                f"{number} spaces, or space {number}? say `taken {number}` for the space, or how many are free"
+            )
+        found = _ranges(self.reader, listed["list"], listed.start("list"))
+        self.reader.pos = listed.end()
+        if free:
+            self.open += found
+        else:
+            self.item["taken"] = sorted({*self.item.get("taken", ()), *found})
+        return True
+
+    def _closed(self) -> None:
+        """All spaces taken but those that were said to be free."""
+        if not self.open:
+            return
+        if "spaces" not in self.item:
+            raise self.reader.refuse("say how many spaces it has, as `30 spaces`: all but the free ones are taken")
+        self.item["taken"] = [n for n in range(1, self.item["spaces"] + 1) if n not in self.open]
 
     def _along(self, word: str) -> None:
         """The wall by its word, and where along it; the room once more between the two or behind."""
@@ -146,7 +196,10 @@ class _Panel:
     def _inside(self) -> None:
         rooms = self.reader.scene.rooms()
         name = self.reader.phrase(rooms)
-        if name is None:
+        if name is None and (where := self.reader.phrase(INSIDE)) is not None:
+            self.item["where"] = where
+            self.room = None
+        elif name is None:
             self.structure, made = structure_in_words(self.reader)
             self.edits += made
             self.room = None
@@ -158,6 +211,7 @@ class _Panel:
 
     def on_a_wall(self) -> Said:
         """A panel of a drawn room."""
+        self._closed()
         room, item = self.room, dict(self.item)
         if room is None or self.wall not in self._walls():
             where = room.name if room is not None else "it stands in no drawn room and"
@@ -189,6 +243,7 @@ class _Panel:
 
     def in_words(self) -> Said:
         """A panel that stands in no drawn room."""
+        self._closed()
         reader, job, item = self.reader, self.reader.scene.job, dict(self.item)
         if "name" not in item:
             raise reader.fail(f"a wall of {self.room.name}, or a name" if self.room is not None else "a name")
@@ -243,20 +298,27 @@ def said_of_panel(reader: SceneReader, item: dict[str, Any], word: str) -> None:
 
 
 def _taken(reader: SceneReader) -> list[int]:
-    """Spaces and ranges of spaces: 1-14 17 19."""
+    """Spaces and ranges of spaces: 1-14 17 and 19."""
     reader.expect(["1-14 17 19"])
-    found: list[int] = []
+    reader.phrase(["spaces"])
     reader.skip()
-    while match := _SPACES.match(reader.text, reader.pos):
+    listed = _LIST.match(reader.text, reader.pos)
+    if listed is None:
+        raise reader.fail("spaces such as 1-14 17 19")
+    found = _ranges(reader, listed[0], reader.pos)
+    reader.pos = listed.end()
+    return found
+
+
+def _ranges(reader: SceneReader, said: str, at: int) -> list[int]:
+    """The spaces of a list that stands at a place of the text."""
+    found: set[int] = set()
+    for match in re.finditer(r"(\d+)(?:\s*-\s*(\d+))?", said):
         first, last = int(match[1]), int(match[2] or match[1])
         if not 1 <= first <= last <= 84:
-            raise reader.refuse(f"{match[0].strip()}: spaces are 1 to 84, the lower one first", reader.pos)
-        found += range(first, last + 1)
-        reader.pos = match.end()
-        reader.skip()
-    if not found:
-        raise reader.fail("spaces such as 1-14 17 19")
-    return sorted(set(found))
+            raise reader.refuse(f"{match[0]}: spaces are 1 to 84, the lower one first", at + match.start())
+        found.update(range(first, last + 1))
+    return sorted(found)
 
 
 def _counted(reader: SceneReader, item: dict[str, Any], count: re.Match[str]) -> None:
@@ -267,7 +329,7 @@ def _counted(reader: SceneReader, item: dict[str, Any], count: re.Match[str]) ->
         if not 0 < amount <= 1200:
             raise reader.refuse(f"{number} A: 1 to 1200", start)
         item["main_a"] = item["bus_a"] = amount
-    elif unit.startswith("space"):
+    elif unit.startswith(("space", "circuit")):
         if not 2 <= amount <= 84:
             raise reader.refuse(f"{number} spaces: 2 to 84", start)
         item["spaces"] = int(amount)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import replace
 from itertools import pairwise
 from typing import Any
 
@@ -11,6 +12,7 @@ from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import PlaceFacts, made_size, method, place, wire_sizes
 from levelrun.core.errors import EditError, LevelRunError
 from levelrun.core.start.asked import Asked
+from levelrun.core.start.kinds import CAMPER
 from levelrun.core.trade.conductors.sizing import MILD_C, Demand, choose, deciding, rating_under, standard_breaker
 from levelrun.core.trade.methods.facts import facts_of
 from levelrun.core.trade.methods.verdicts import Verdict, judge, ranked
@@ -21,6 +23,8 @@ from levelrun.core.ways.walk import WalkLeg
 MANNER = {"under_joists", "attic"}  # how a cable is run there, not whether it may
 LEVEL = {"attic", "ceiling_joists", "crawl_space", "basement"}  # one goes along these, and to them through a wall
 IN_AIR, SPAN = "overhead", "OVERHEAD"  # cabled aluminum on its messenger, as it is bought
+WIDE_OUTLET_A = 20
+CAMPER_240_A = 50
 CABLES = ("NM-B", "UF-B", "MC", "AC", "SER")
 
 
@@ -56,6 +60,24 @@ def circuit_of(book: Codebook, said: Asked) -> dict[str, Any]:
         item["breaker_a"] = _breaker_on(book, item["breaker_a"], needed, wire_for, gauge)
     item["wire_size"] = gauge or _wire(book, said, item, methods, load, steady)
     return item
+
+
+def of_240(said: Asked) -> tuple[Asked, list[str]]:
+    """An outlet of more than 20 A whose volts are not said is one of 240 V, and that is told: outlets of 120 V over
+    20 A are rare in a building (common practice, no source)."""
+    amps = said.circuit.get("breaker_a", 0)
+    if said.kind is CAMPER and amps == CAMPER_240_A and not said.on:
+        return replace(said, circuit={"volts": 240, **said.circuit, "neutral": True}), []
+    if (
+        said.kind is CAMPER
+        or said.kind.key != "outlet"
+        or said.on
+        or amps <= WIDE_OUTLET_A
+        or "volts" in said.circuit
+    ):
+        return said, []
+    told = f"an outlet of {amps:g} A is taken to be of 240 V; say 120v where it is not"
+    return replace(said, circuit={**said.circuit, "volts": 240}), [told]
 
 
 def _breaker_on(

@@ -16,7 +16,6 @@ from levelrun.core.start.asked import Asked
 from levelrun.core.start.kinds import (
     BUILDINGS,
     CALLED,
-    CAMPER,
     ENDS,
     KINDS,
     NOT_HELD,
@@ -27,6 +26,8 @@ from levelrun.core.start.kinds import (
     Kind,
 )  # fmt: skip
 from levelrun.core.start.made import edits_for
+from levelrun.core.start.opening import FIGURES, cable_first, in_cable, opened
+from levelrun.core.start.sized import of_240
 from levelrun.core.ways.walk import GO, WalkLeg, parse_walk, suggest
 from levelrun.core.ways.words import read_legs
 
@@ -56,8 +57,6 @@ _TO = re.compile(
 )
 _BEGUN = re.compile(rf"\bto\s+(?:(?:{_any(BEFORE)})\s+)*(?:(?:{_any((*ROOMS, *OUTSIDE))})\s+)?", re.IGNORECASE)
 _FOR = re.compile(r"(?P<name>[^;\n\d\"]+?)(?=\s+(?:\d|as\b|in\b|outside\b|at\b|on\b|load\b)|\s*(?:$|;|\n))")
-WIDE_OUTLET_A = 20
-CAMPER_240_A = 50
 _WATTS = re.compile(r"(?P<n>\d+(?:\.\d+)?)\s*(?P<unit>kw|watts?|w)\b", re.IGNORECASE)
 _THROUGH = ("along", "through", "across")
 MORE = ("for", "in garage", "outside", "as", "on", "spaces", "at")
@@ -71,17 +70,21 @@ def start(reader: SceneReader) -> Said:
     building NAME, dishwasher. It may be said first, the legs after all that is said of it. From a box, its circuit is
     drawn out.
     """
+    cable = opened(reader)
     panel, box, on = _begin(reader)
+    cable = cable or cable_first(reader)
     end_first = not _leg_here(reader)
     if end_first:
         reader.phrase(["to"])
-    legs = [] if end_first else _legs(reader)
+    legs = [] if end_first else in_cable(_legs(reader), cable)
     said = _end(reader, Asked(kind=KINDS[0], panel=panel, legs=legs, box=box, on=on))
     while not reader.over() and not (end_first and _legs_begin(reader)):
         said = _about(reader, said)
     if end_first:
-        said = replace(said, legs=_legs_after(reader))
-    said, told = _of_240(said)
+        said = replace(said, legs=in_cable(_legs_after(reader), cable))
+        while not reader.over():
+            said = _about(reader, said)
+    said, told = of_240(said)
     if said.load_w is not None:  # once its volts are known
         said = replace(said, load_a=said.load_w / float(said.circuit.get("volts", said.kind.volts)))
     edits = edits_for(reader.scene.job, reader.scene.book, said)
@@ -91,24 +94,6 @@ def start(reader: SceneReader) -> Said:
                 f"a junction box stands at the end of leg {edit['leg'] + 1}, where cable meets something else"
             )
     return Said(edits, panel=panel.id, told=told)
-
-
-def _of_240(said: Asked) -> tuple[Asked, list[str]]:
-    """An outlet of more than 20 A whose volts are not said is one of 240 V, and that is told: outlets of 120 V over
-    20 A are rare in a building (common practice, no source)."""
-    amps = said.circuit.get("breaker_a", 0)
-    if said.kind is CAMPER and amps == CAMPER_240_A and not said.on:
-        return replace(said, circuit={"volts": 240, **said.circuit, "neutral": True}), []
-    if (
-        said.kind is CAMPER
-        or said.kind.key != "outlet"
-        or said.on
-        or amps <= WIDE_OUTLET_A
-        or "volts" in said.circuit
-    ):
-        return said, []
-    told = f"an outlet of {amps:g} A is taken to be of 240 V; say 120v where it is not"
-    return replace(said, circuit={**said.circuit, "volts": 240}), [told]
 
 
 def _leg_here(reader: SceneReader) -> bool:
@@ -198,11 +183,13 @@ def _is_way(reader: SceneReader, text: str) -> bool:
 
 
 def _legs_after(reader: SceneReader) -> list[WalkLeg]:
-    """The legs where they are said last: up to the end of the sentence."""
+    """The legs where they are said last: up to the end of the sentence, or to figures that are no lengths."""
     reader.expect(["20' stud wall"])
     if reader.over():
         raise reader.fail("how far it is and through what: 20' stud wall")
-    begin, reader.pos = reader.pos, reader.line_end()
+    begin, end = reader.pos, reader.line_end()
+    figures = FIGURES.search(reader.text, begin, end)
+    reader.pos = figures.start() if figures is not None else end
     return read_legs(reader, reader.text[begin : reader.pos], begin)
 
 

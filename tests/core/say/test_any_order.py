@@ -127,7 +127,7 @@ def test_a_room_beside_another_is_on_its_level_whatever_is_looked_at() -> None:
         ("panel Sub 12 spaces north 2' taken 14", None, "space 14 is past the 12 spaces of Sub"),
         ("panel 100a north 4", 18, "has no unit"),
         ("panel Sub north 2' grey", 19, "amperes, spaces, taken or where it stands"),
-        ("panel in Attic 3 100a", 9, "a building"),
+        ("panel in Folly 3 100a", 9, "a building"),
         ("panel Sub 60a north 2' in shop", None, "no drawn room and has no north wall"),
         ("circuit", 7, "a space of the panel"),
         ("circuit 20a R-9", 12, "a box by its name"),

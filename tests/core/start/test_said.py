@@ -25,6 +25,18 @@ def line(text: str, job: Job = HOUSE) -> Job:
 
 # What is spoken: the same in the fewest words.
 SAID = {
+    "run 40' of attic to a bath outlet": "H 40' attic to outlet in bath",
+    "add an outlet, 20' of wall": "H 20' stud wall to outlet",
+    "run 12-2 30' through the attic to a bedroom outlet": "H 30' attic in 12-2 to outlet in bedroom",
+    "run 12/2 from H 30' through the attic to a bedroom outlet": "H 30' attic in 12-2 to outlet in bedroom",
+    "10-3 uf 40' trench 24\" deep to a shed 30a": "H 40' trench 24\" deep in uf 10-3 to a shed 30a",
+    "pull 6-3 to a range, 38' of crawl": "H 38' crawl in 6-3 to range",
+    "i need a 50 amp garage outlet, 24' of garage wall in emt": "H 24' garage wall in emt to outlet 50a in garage",
+    "wire a heat pump, 26' crawl, 24 mca 40 mocp": "H 26' crawl to heat pump mca 24 mocp 40",
+    "a bath outlet, 12' attic, down 8' stud wall, on a 20 amp breaker": (
+        "H 12' attic then down 8' stud wall to outlet 20a in bath"
+    ),
+    "an outlet, 20' wall, 20 amps": "H 20' stud wall to outlet 20a",
     "24' of garage wall to a vehicle of 48 A": "H 24' garage wall to vehicle 48a",
     "22' along the garage wall in 3/4 emt conduit to a car charger 48a": (
         "H 22' garage wall in emt 3/4 to vehicle 48a"
