@@ -87,6 +87,23 @@ def test_a_line_as_it_is_spoken(open_page: Open) -> None:
     expect(page.locator("[data-started]")).to_have_count(2)
 
 
+def test_what_was_begun_is_changed_on_the_same_line(open_page: Open) -> None:
+    """The panel as one speaks of it, a line that asks, and what is changed after: 36 ft of way, 432 + 42 + 8 + 6 in
+    and 5 %, 43 ft."""
+    page = open_page()
+    new_job(page)
+    say(page, "a 200 amp panel H with 30 spaces, 1-16 and 18 taken")
+    say(page, "run 12-2 30' through the attic, down 6' of wall to a bedroom outlet")
+    answers = page.get_by_test_id("answers")
+    for told in ("20 A, 1-pole, afci", "on 17", "12 copper", "43′"):
+        expect(answers).to_contain_text(told)
+    say(page, "make 17 a 15 amp")
+    expect(answers).to_contain_text("15 A, 1-pole, afci")
+    expect(page.get_by_test_id("notice")).to_contain_text("Done: make 17 a 15 amp")
+    page.get_by_role("button", name="Undo", exact=True).last.click()
+    expect(answers).to_contain_text("20 A, 1-pole, afci")
+
+
 def test_on_a_phone_what_a_line_makes_comes_into_sight(open_page: Open) -> None:
     page = open_page(390, 844, has_touch=True)
     first_page(page)

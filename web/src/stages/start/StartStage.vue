@@ -121,7 +121,8 @@ watch([line, () => store.view?.revision], ([text]) => {
 
 /** Says a line; what it made is looked at, in the job now, with its mends. */
 async function say(text: string): Promise<Problem | null> {
-  const before = new Set([...(store.job?.circuits ?? []), ...(store.job?.ways ?? [])].map((part) => part.id))
+  const [had, panelsHad] = [store.job?.circuits ?? [], store.job?.panels.length ?? 0]
+  const before = new Set([...had, ...(store.job?.ways ?? [])].map((part) => part.id))
   const problem = await store.edit([{ op: 'say', text, panel: store.panelId ?? undefined }])
   if (problem) return problem
   asked++
@@ -131,8 +132,11 @@ async function say(text: string): Promise<Problem | null> {
   const made = store.job?.circuits.find(
     (item) => !before.has(item.id) || (item.chain ?? []).some((hop) => way && hop.path?.includes(way)),
   )
-  if (made) await store.lookAt({ circuit: made.id, way })
-  added.value = !!made
+  const changed = made ?? store.job?.circuits.find((item) => !had.includes(item))
+  if (changed) await store.lookAt({ circuit: changed.id, way })
+  added.value = !!changed
+  const plain = !made && store.job?.panels.length === panelsHad
+  if (plain) notice.tell(`Done: ${text}`, 'fine', { label: 'Undo', act: store.undo })
   await nextTick()
   document.querySelector('[data-testid=answers]')?.scrollIntoView({ block: 'nearest' })
   return null
