@@ -49,6 +49,11 @@ SPOKEN |= {
     for word in ("range", "dryer", "washer", "refrigerator", "dishwasher", "microwave", "counter")
     for plug in ("outlet", "receptacle", "plug")
 }
+# Protection by all its names.
+PROTECTION = {
+    "gfci": "gfci", "ground fault": "gfci", "ground-fault": "gfci", "afci": "afci", "arc fault": "afci",
+    "arc-fault": "afci", "dual": "dual", "dual function": "dual", "dual-function": "dual",
+}  # fmt: skip
 WORDS = ("at", "in", "height", "on", "as", "for", "gangs", "outside", "blocked", "box", "out", "exactly")
 APART_IN = 24.0  # two things on one ceiling whose places nobody said: common practice, no source
 ALL_ROUND = ("around", "all round", "all around")

@@ -6,16 +6,12 @@ from typing import Any, get_args
 
 from levelrun.core.boxes.panel_words import spoken_panel
 from levelrun.core.boxes.parts import Nema
-from levelrun.core.boxes.setting import KINDS, SERVES, at_mark, gangs_said, set_box
+from levelrun.core.boxes.setting import KINDS, PROTECTION, SERVES, at_mark, gangs_said, set_box
 from levelrun.core.boxes.setting import SPOKEN as KINDS_SPOKEN
 from levelrun.core.job import Box
 from levelrun.core.site.geometry import walls_of
 from levelrun.core.site.scene import LEFT, RIGHT, Said, SceneReader
 
-PROTECTS = {
-    "gfci": "gfci", "ground fault": "gfci", "ground-fault": "gfci", "afci": "afci", "arc fault": "afci",
-    "arc-fault": "afci", "dual function": "dual", "dual-function": "dual",
-}  # fmt: skip
 LINKS = ("is", "to be", "to", "becomes", "a", "an")
 NEMAS = tuple(word for word in get_args(Nema) if word)
 REST = ("outlet", "receptacle", "device", "box", "and")
@@ -34,8 +30,8 @@ def described(reader: SceneReader) -> Said | None:
     while not reader.over():
         if gangs_said(reader, item):
             continue
-        if (word := reader.phrase(PROTECTS)) is not None:
-            item["protects"] = PROTECTS[word]
+        if (word := reader.phrase(PROTECTION)) is not None:
+            item["protects"] = PROTECTION[word]
         elif (word := reader.phrase(NEMAS)) is not None:
             item["nema"] = word
         elif reader.phrase(["for"]) is not None:

@@ -9,7 +9,7 @@ from levelrun.core.job import Circuit
 from levelrun.core.site.scene import Said, SceneReader
 
 CALLED = ("circuit", "breaker")
-IS = ("is", "to be", "becomes", "to", "on", "a", "an")
+BECOMES = ("is", "to be", "becomes", "to", "on", "a", "an")
 ONTO = ("goes on", "go on", "is on", "are on", "belongs on", "belong on", "onto", "on", "to")
 OFF = ("off", "comes off", "come off", "is off", "are off", "from")
 
@@ -30,9 +30,9 @@ def changed(reader: SceneReader) -> Said | None:
     said = reader.phrase(("make", "change")) is not None
     named = reader.sees(CALLED)
     found = _circuit(reader)
-    if found is None or not (said or named or reader.sees(IS[:3])):
+    if found is None or not (said or named or reader.sees(BECOMES[:3])):
         return None
-    while reader.phrase(IS) is not None:
+    while reader.phrase(BECOMES) is not None:
         pass
     item: dict[str, Any] = {}
     while not reader.over() and circuit_part(reader, item):

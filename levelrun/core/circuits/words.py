@@ -7,6 +7,7 @@ from collections.abc import Callable, Iterable, Sequence
 from difflib import get_close_matches
 from typing import Any
 
+from levelrun.core.boxes.setting import PROTECTION
 from levelrun.core.circuits.spaces import occupied
 from levelrun.core.codebook.lookups import wire_sizes
 from levelrun.core.editing import next_id
@@ -34,13 +35,9 @@ _NAMEPLATE = re.compile(
 _SPACE = re.compile(r"(?:on\s+)?(?:space\s+)?\d", re.IGNORECASE)
 _LABEL = re.compile(r"[A-Za-z]{1,3}-\d+")  # as boxes are called: no name of a circuit unless it is said to be one
 STOPS = ("put", "on", "after", "in")
-# Protection by all its names.
-PROTECTION = {
-    "gfci": "gfci", "afci": "afci", "dual": "dual", "plain": "plain", "ground fault": "gfci", "ground-fault": "gfci",
-    "arc fault": "afci", "arc-fault": "afci", "dual function": "dual", "dual-function": "dual",
-}  # fmt: skip
+BREAKERS = {**PROTECTION, "plain": "plain"}
 KNOWN = (
-    *PROTECTION, "aluminum", "with neutral", "no neutral", "wire", "nameplate", "load",
+    *BREAKERS, "aluminum", "with neutral", "no neutral", "wire", "nameplate", "load",
     *LEAST, *LARGEST,
 )  # fmt: skip
 OFFERED = (
@@ -126,8 +123,8 @@ def circuit_part(reader: SceneReader, item: dict[str, Any], more: tuple[str, ...
     reader.expect([*OFFERED, *(more or ("as and a name", ": boxes"))])
     start = reader.pos
     word = reader.phrase(KNOWN)
-    if word in PROTECTION:
-        item["protection"] = PROTECTION[word]
+    if word in BREAKERS:
+        item["protection"] = BREAKERS[word]
     elif word == "aluminum":
         item["material"] = "al"
     elif word in ("with neutral", "no neutral"):

@@ -31,9 +31,8 @@ from levelrun.core.roughin.words import (
     ticked,
     torqued,
 )  # fmt: skip
-from levelrun.core.site.scene import COMPASS, Said, SceneReader
+from levelrun.core.site.scene import COMPASS, IS, Said, SceneReader
 
-IS = ("is", "was", "were", "are", "has been", "have been", "got", "now")
 ASKED = ("what is behind", "what's behind", "whats behind", "what is in", "what's in")
 MADE = ("made up", "all made up")
 MENDED = ("mended", "fixed", "repaired")

@@ -19,6 +19,8 @@ SHORT = {"n": "north", "e": "east", "s": "south", "w": "west", "ne": "northeast"
          "sw": "southwest", "nw": "northwest"}  # fmt: skip
 COMPASS = {*SHORT, *SHORT.values()}
 SMALL = ("the", "a", "an")
+# Between a thing and what is said of it.
+IS = ("is", "are", "was", "were", "has been", "have been", "gets", "got", "now")
 ON = ("on", "in", "along", "at", "against")
 CENTRE = ("centre", "center", "centred", "centered", "middle")
 LEFT = ("from left", "from the left", "from the left corner", "from the corner", "from corner")

@@ -7,10 +7,9 @@ from typing import Any
 from levelrun.core.errors import TextError
 from levelrun.core.job import Level, Room, Structure
 from levelrun.core.site.room_words import room
-from levelrun.core.site.scene import COMPASS, Said, SceneReader, walls_by_name
+from levelrun.core.site.scene import COMPASS, IS, Said, SceneReader, walls_by_name
 from levelrun.core.site.words import framed, opening_in, placed_in, size_of
 
-IS = ("is", "are", "was", "gets", "run", "runs")
 OPENINGS = {
     "door": "door", "window": "window", "opening": "opening", "garage door": "garage_door",
     "glass door": "glass_door",
@@ -84,6 +83,7 @@ def joists(reader: SceneReader) -> Said | None:
     reader.phrase(IS)
     values: dict[str, Any]
     if what == "joists":
+        reader.phrase(("run", "runs"))
         way = reader.phrase(("ew", "ns", "east west", "north south", "east-west", "north-south"))
         if way is None:
             return None

@@ -7,7 +7,7 @@ from typing import Any
 
 from levelrun.core.errors import TextError
 from levelrun.core.job import Circuit, Panel
-from levelrun.core.site.scene import Said, SceneReader
+from levelrun.core.site.scene import IS, Said, SceneReader
 from levelrun.core.testing.edits import MEGOHMS, OHMS, VOLTS, WORDS, kind_of
 
 NUMBER = re.compile(r"(\d+(?:\.\d+)?)\s*(?:V|volts|ohms?|Ω|megohms?|MΩ)?(?![\w.])", re.IGNORECASE)
@@ -26,7 +26,7 @@ CALLED = {
     "neutral_ground": ("neutral to ground",),
     "ground": ("ground continuity", "continuity"),
 }  # fmt: skip
-IS = ("is", "was", "reads", "read", "measured", "measures")
+READS = (*IS, "reads", "read", "measured", "measures")
 STEPS = {key.replace("_", " "): key for key in (*VOLTS, *OHMS, *MEGOHMS, *WORDS)} | {
     word: key for key, words in CALLED.items() for word in words
 }
@@ -49,7 +49,7 @@ def _named(reader: SceneReader) -> dict[str, Circuit | Panel]:
 
 def _measured(reader: SceneReader, own: Circuit | Panel, box: str = "", step: str = "") -> Said:
     """What follows a circuit or panel: what was read, at which box, the reading, the meter, the day and by whom."""
-    reader.phrase(IS)
+    reader.phrase(READS)
     step = step or STEPS[reader.need(STEPS, "what was read")]
     if step in AT_A_BOX and not box:
         reader.phrase(["at"])
@@ -57,7 +57,7 @@ def _measured(reader: SceneReader, own: Circuit | Panel, box: str = "", step: st
         names = {node.name: node.id for node in job.nodes} | {rod.id: rod.id for rod in job.electrodes}
         word = reader.phrase(names)
         box = names[word] if word is not None else ""
-    reader.phrase(IS)
+    reader.phrase(READS)
     edit: dict[str, Any] = {"op": "measure", "of": own.id, "step": f"{step}:{box}" if box else step}
     if kind_of(step) == "word":
         word = reader.need((*NO, *YES), "yes or no")
@@ -92,7 +92,7 @@ def read_of(reader: SceneReader) -> Said | None:
     if (word := reader.phrase(boxes)) is not None:
         box = boxes[word]
         own = next((c for c in job.circuits if any(hop.box == box.id for hop in c.chain)), None)
-        reader.phrase(IS)
+        reader.phrase(READS)
         step = step or reader.phrase(AT_A_BOX[:2])
         if (
             own is not None
@@ -111,7 +111,7 @@ def read_of(reader: SceneReader) -> Said | None:
     word = reader.phrase(found)
     if word is None or step is not None:
         return None
-    reader.phrase(IS)
+    reader.phrase(READS)
     if not reader.sees(STEPS):
         return None
     try:

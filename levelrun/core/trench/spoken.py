@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 
-from levelrun.core.site.scene import Said, SceneReader
+from levelrun.core.site.scene import IS, Said, SceneReader
 from levelrun.core.trench.parts import SERVICES
 from levelrun.core.trench.words import done_of, read, rods_at, span, trench, trench_here
 from levelrun.core.trench.yard_words import MEASURE, grade_of, long
@@ -20,7 +20,6 @@ STEPS = {
     "marked": "marks", "marked out": "marks", "dug": "dig", "laid": "lay", "photographed": "photo", "filled": "fill",
     "backfilled": "fill",
 }  # fmt: skip
-IS = ("is", "was", "has been", "got")
 
 
 def rods(reader: SceneReader) -> Said | None:
