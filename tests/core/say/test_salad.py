@@ -9,10 +9,16 @@ from hypothesis import strategies as st
 
 from levelrun.core.edits import Looked, said_on
 from levelrun.core.errors import LevelRunError, TextError
+from levelrun.core.job import Job
 from levelrun.core.say import SENTENCES
 from levelrun.core.start.kinds import ENDS, PLUGGED, USES
+from levelrun.samples import sample
+from tests.core.roughin.test_spoken_record import READ
+from tests.core.roughin.test_spoken_record import SAID as RECORD
 from tests.core.say.test_spoken import DEN, JOB, SAME
+from tests.core.site.test_spoken_building import SAID as BUILDING
 from tests.core.start.test_said import SAID
+from tests.core.trench.test_spoken_yard import SHOP, YARD
 
 SMALL = [
     *("the", "a", "of", "and", "in", "on", "at", "for", "as", "to", "from", "along", "through", ",", ":", ";", ">"),
@@ -70,3 +76,20 @@ def test_a_sentence_cut_off_anywhere_is_read_or_refused(good: str) -> None:
     """As it is typed, letter by letter."""
     for end in range(1, len(good)):
         read(good[:end])
+
+
+DEMO = sample("quince-hollow")
+SPOKEN = [*BUILDING, *YARD, *SHOP, *RECORD, *READ]
+
+
+@given(st.sampled_from(SPOKEN), st.sampled_from(SPOKEN), st.integers(0, 12), st.integers(0, 12))
+def test_two_halves_of_what_is_spoken_are_read_or_refused(first: str, second: str, cut: int, on: int) -> None:
+    """The beginning of one sentence with the end of another: told in words, and nothing is half done."""
+    text = " ".join([*first.split()[:cut], *second.split()[on:]])
+    try:
+        job, _ = said_on(DEMO, text, Looked(panel="ph"))
+        assert Job.model_validate(job.model_dump()) == job
+    except TextError as refused:
+        assert refused.at is None or 0 <= refused.at <= len(text), text
+    except LevelRunError:
+        pass
