@@ -232,7 +232,7 @@ useKeys({
         ref="entry"
         verb="tick"
         called="rough-in"
-        placeholder="made up R-10 · behind north 4'2 at 40&quot; · shut north on 2026-05-20"
+        placeholder="R-10 is made up · the north wall is closed · behind north 4'2 at 40&quot;"
         :buttons="['made up', 'behind', 'left out', 'extra']"
         action="say it"
         :suggest="suggest"

@@ -181,7 +181,7 @@ useKeys({
         ref="entry"
         verb="measure"
         called="test"
-        placeholder="14 line neutral 123.1 · Panel H leg a 124 · 14 gfci C-1 trips"
+        placeholder="14 hot to neutral 123.1 · Panel H leg a 124 · C-1 gfci trips"
         :buttons="['measure']"
         action="write it down"
         :suggest="suggest"
