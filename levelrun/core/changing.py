@@ -8,7 +8,7 @@ from typing import Any
 from levelrun.core.editing import PartKind, made
 from levelrun.core.saying import read_fields, words_of
 from levelrun.core.site.scene import Said, SceneReader
-from levelrun.core.subject import Sentence
+from levelrun.core.subject import Sentence, Spoken
 from levelrun.core.ways.parts import Leg
 
 OWN = ("id",)
@@ -56,6 +56,26 @@ def sentences_of(kinds: Mapping[str, PartKind]) -> dict[str, Sentence]:
         return Said([{"op": "set", "kind": kind.name, "id": part.id, "set": {"name": reader.name()}}])
 
     return {"change": change, "part": part, "remove": remove, "delete": remove, "rename": rename}
+
+
+def spoken_of(kinds: Mapping[str, PartKind]) -> Spoken:
+    """The reader of what something is called: R-1 is called Den plug; label 9 Den."""
+
+    def called(reader: SceneReader) -> Said | None:
+        asked = reader.phrase(("call", "label")) is not None
+        job, panel = reader.scene.job, reader.scene.panel
+        own = {reader.circuit_label(c): c for c in job.circuits if c.space and panel and c.panel == panel.id}
+        named = _named(reader, kinds) | _spaced(reader, kinds)
+        named |= {label: (kinds["circuit"], circuit) for label, circuit in own.items()}
+        word = reader.phrase(named)
+        if word is None or (reader.phrase(("is called", "is named")) is None and not asked):
+            return None
+        kind, part = named[word]
+        if "name" not in kind.model.model_fields:
+            return None
+        return Said([{"op": "set", "kind": kind.name, "id": part.id, "set": {"name": reader.name()}}])
+
+    return called
 
 
 def _spaced(reader: SceneReader, kinds: Mapping[str, PartKind]) -> dict[str, tuple[PartKind, Any]]:

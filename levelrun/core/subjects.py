@@ -9,9 +9,10 @@ from levelrun.core.boxes import words as box_words
 from levelrun.core.buying import codes as buying_codes
 from levelrun.core.buying import edits as buying_edits
 from levelrun.core.buying import words as buying_words
-from levelrun.core.changing import sentences_of
+from levelrun.core.changing import sentences_of, spoken_of
 from levelrun.core.circuits import codes as circuit_codes
 from levelrun.core.circuits import edits as circuit_edits
+from levelrun.core.circuits import feed_words
 from levelrun.core.circuits import spoken as circuit_spoken
 from levelrun.core.circuits import words as circuit_words
 from levelrun.core.editing import PartKind
@@ -62,7 +63,7 @@ SUBJECTS = (
         kinds=circuit_edits.KINDS,
         codes=circuit_codes.CODES,
         edits=circuit_edits.EDITS,
-        sentences=circuit_words.VERBS,
+        sentences={**circuit_words.VERBS, **feed_words.VERBS},
         spoken=circuit_spoken.SPOKEN,
     ),
     Subject(
@@ -116,4 +117,4 @@ SENTENCES: dict[str, Sentence] = {
     **{verb: read for subject in SUBJECTS for verb, read in subject.sentences.items()},
     **sentences_of(KINDS),
 }
-SPOKEN: tuple[Spoken, ...] = tuple(read for subject in SUBJECTS for read in subject.spoken)
+SPOKEN: tuple[Spoken, ...] = (*(read for subject in SUBJECTS for read in subject.spoken), spoken_of(KINDS))

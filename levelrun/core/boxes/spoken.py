@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from typing import Any, get_args
 
 from levelrun.core.boxes.panel_words import spoken_panel
@@ -14,7 +15,20 @@ from levelrun.core.site.scene import LEFT, RIGHT, Said, SceneReader
 
 LINKS = ("is", "to be", "to", "becomes", "a", "an")
 NEMAS = tuple(word for word in get_args(Nema) if word)
-REST = ("outlet", "receptacle", "device", "box", "and")
+WAYS = {
+    "3-way": 3,
+    "three-way": 3,
+    "3 way": 3,
+    "three way": 3,
+    "4-way": 4,
+    "four-way": 4,
+    "4 way": 4,
+    "single-pole": 2,
+}
+_DRAWS = re.compile(
+    r"(?:draws\s+|load\s+(?:of\s+)?)(?P<n>\d+(?:\.\d+)?)\s*(?P<unit>watts?|w|amps?|a)\b", re.IGNORECASE
+)
+REST = ("outlet", "receptacle", "device", "box", "and", "switch")
 HIGH = ("high", "up", "over the floor", "off the floor", "to the center", "to center")
 
 
@@ -34,7 +48,13 @@ def described(reader: SceneReader) -> Said | None:
             item["protects"] = PROTECTION[word]
         elif (word := reader.phrase(NEMAS)) is not None:
             item["nema"] = word
-        elif reader.phrase(["for"]) is not None:
+        elif (word := reader.phrase(WAYS)) is not None and box.kind == "switch":
+            item["ways"] = WAYS[word]
+        elif (drawn := _DRAWS.match(reader.text, reader.pos)) is not None:
+            volts = next((c.volts for c in reader.scene.job.circuits if any(h.box == box.id for h in c.chain)), 120)
+            item["load_w"] = float(drawn["n"]) * (1 if drawn["unit"].lower().startswith("w") else volts)
+            reader.pos = drawn.end()
+        elif reader.phrase(("for", "serves")) is not None:
             item["serves"] = SERVES[reader.need(SERVES, "what it serves")]
         elif reader.phrase(("outside", "outdoors")) is not None:
             item["outdoors"] = True

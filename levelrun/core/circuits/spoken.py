@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from typing import Any
 
-from levelrun.core.circuits.words import circuit_part, known_circuits, put_on
+from levelrun.core.circuits.feed_words import feeder, paired
+from levelrun.core.circuits.words import circuit_part, circuit_with, known_circuits, put_on
 from levelrun.core.job import Circuit
 from levelrun.core.site.scene import Said, SceneReader
 
@@ -71,4 +72,73 @@ def _circuit(reader: SceneReader) -> Circuit | None:
     return known[word] if word is not None else None
 
 
-SPOKEN = (moved, changed, chained)
+def added(reader: SceneReader) -> Said | None:
+    """Add a 20 amp gfci circuit called Den for R-1 and R-2; a new 50 amp 240 volt circuit."""
+    asked = reader.phrase(("add", "put in", "install")) is not None
+    reader.phrase(("a", "an"))
+    reader.phrase(["new"])
+    item: dict[str, Any] = {}
+    while circuit_part(reader, item):
+        pass
+    if reader.phrase(("circuit", "breaker")) is None or not (item or asked):
+        return None
+    return circuit_with(reader, item)
+
+
+def fed_by(reader: SceneReader) -> Said | None:
+    """Circuit 9 feeds R-1 and R-2; 9 serves R-3."""
+    found, boxes = _circuit(reader), reader.boxes()
+    if found is None or reader.phrase(("feeds", "serves", "goes to")) is None or not reader.sees(boxes):
+        return None
+    own: list[str] = []
+    while (word := reader.phrase(boxes)) is not None:
+        own.append(boxes[word].id)
+        reader.phrase(["and"])
+    after = found.chain[-1].box if found.chain and found.chain[-1].box not in own else None
+    return Said([{"op": "chain", "circuit": found.id, "boxes": own, "after": after}], panel=found.panel)
+
+
+def after(reader: SceneReader) -> Said | None:
+    """Put R-1 after R-2; R-1 comes after R-2: on the circuit of R-2, behind it."""
+    reader.phrase(("put", "move"))
+    boxes = reader.boxes()
+    word = reader.phrase(boxes)
+    if word is None or reader.phrase(("comes after", "goes after", "is after", "after")) is None:
+        return None
+    before = reader.phrase(boxes)
+    if before is None or before == word:
+        return None
+    found = next((c for c in reader.scene.job.circuits if any(hop.box == boxes[before].id for hop in c.chain)), None)
+    if found is None:
+        raise reader.refuse(f"{before} is on no circuit yet", reader.pos)
+    if reader.phrase(["on"]) is not None and _circuit(reader) is not found:
+        raise reader.refuse(f"{before} is on {reader.circuit_label(found)}", reader.pos)
+    edit = {"op": "chain", "circuit": found.id, "boxes": [boxes[word].id], "after": boxes[before].id}
+    return Said([edit], panel=found.panel)
+
+
+def shared(reader: SceneReader) -> Said | None:
+    """9 and 11 share a neutral; tie 9 and 11; share a neutral between 9 and 11."""
+    first = reader.phrase(("tie", "share a neutral between", "share the neutral of")) is not None
+    one = _circuit(reader)
+    if one is None or reader.phrase(("and", "with", "to")) is None or (two := _circuit(reader)) is None:
+        return None
+    return paired(reader, one, two) if first or reader.phrase(("share a neutral", "are tied")) is not None else None
+
+
+def fed(reader: SceneReader) -> Said | None:
+    """A 60 amp feeder to Panel S; add a feeder from Panel H to Panel S."""
+    reader.phrase(("add", "run"))
+    reader.phrase(("a", "an"))
+    item: dict[str, Any] = {}
+    while circuit_part(reader, item):
+        pass
+    if reader.phrase(["feeder"]) is None:
+        return None
+    source = reader.a_panel() if reader.phrase(["from"]) is not None else None
+    if reader.phrase(("to", "for")) is None or (target := reader.a_panel()) is None:
+        return None
+    return feeder(reader, target, source, item)
+
+
+SPOKEN = (moved, changed, chained, added, fed_by, after, shared, fed)

@@ -50,9 +50,13 @@ def circuit(reader: SceneReader) -> Said:
     """circuit [in PANEL] 14 20a [240v] [gfci|afci|dual] [mca N] [mocp N] [load N] [as NAME]: BOX BOX …: its boxes in
     order; the space and what the breaker is in any order. Where no panel is said, that of the building in which all
     of its boxes stand: a building has one supply (225.30)."""
+    return circuit_with(reader, {})
+
+
+def circuit_with(reader: SceneReader, item: dict[str, Any]) -> Said:
+    """A circuit of which something was said before its word: a 20 amp gfci circuit ..."""
     said = reader.sees(["in"])
     panel = _panel(reader)
-    item: dict[str, Any] = {}
     name, chain = "", list[Box]()
     while not reader.over() or not (item or name or chain):
         if reader.text.startswith(":", reader.pos):
@@ -69,10 +73,10 @@ def circuit(reader: SceneReader) -> Said:
     if item.get("volts") == 240:
         item.setdefault("poles", 2)
     if "wire_size" not in item:
-        item["wire_size"] = _wire(reader, item)
+        item["wire_size"] = wire_for(reader, item)
     home = None if said else _home(reader, panel, chain)
     item |= {"panel": (home or panel).id, "name": name or "Circuit"}
-    told = _placed(reader, home or panel, item)
+    told = put_in(reader, home or panel, item)
     item["name"] = name or f"Circuit {item['space']}"
     if home is not None:
         told.append(f"{item['name']} is in {home.name}, where its boxes stand; say `in {panel.name}` otherwise")
@@ -83,7 +87,7 @@ def circuit(reader: SceneReader) -> Said:
     return Said(edits, panel=item["panel"], told=told)
 
 
-def _placed(reader: SceneReader, panel: Panel, item: dict[str, Any]) -> list[str]:
+def put_in(reader: SceneReader, panel: Panel, item: dict[str, Any]) -> list[str]:
     """Its space where none was said: the first that is free, told. Refuses where none is."""
     if "space" in item:
         return []
@@ -168,7 +172,7 @@ def _plate(word: str) -> str:
 def _name(reader: SceneReader) -> str:
     """What a circuit is called: after `as`, in double quotes, before a colon, or words of which the first begins with
     a capital. A word that is nearly one that the sentence knows is that one mistyped."""
-    marked = reader.phrase(["as"]) is not None
+    marked = reader.phrase(("as", "called", "named")) is not None
     start = reader.pos
     reader.expect(["as and a name", '"a name"'])
     if reader.text[reader.pos : reader.pos + 1] == '"':
@@ -198,7 +202,8 @@ def _boxes_next(reader: SceneReader) -> re.Pattern[str]:
     return re.compile(rf"\s(?=(?:for\s+)?(?:{known})(?![\w-]))", re.IGNORECASE)
 
 
-def _wire(reader: SceneReader, item: dict[str, Any]) -> str:
+def wire_for(reader: SceneReader, item: dict[str, Any]) -> str:
+    """The wire that a breaker wants, by the method and the metal that were said."""
     amps = float(item.get("breaker_a", 20.0))
     try:
         return choose(
@@ -333,53 +338,10 @@ def split(reader: SceneReader) -> Said:
     )
 
 
-def feed(reader: SceneReader) -> Said:
-    """feed PANEL from [PANEL] 1 60a [wire 6]: a double-pole feeder of the panel named or looked at, four wires."""
-    panels = reader.panels()
-    fed = panels[reader.need(panels, "a panel by its name")]
-    reader.need(("from",), "from and a space")
-    named = reader.phrase([name for name, panel in panels.items() if panel.id != fed.id])
-    source = panels[named] if named else reader.scene.panel
-    if source is None or source.id == fed.id:
-        raise reader.refuse("look at the panel that feeds it first, or name it after `from`")
-    item: dict[str, Any] = {
-        "panel": source.id, "space": int(reader.number("a space", 0, 84)), "poles": 2, "volts": 240, "feeds": fed.id,
-        "name": f"{fed.name} feeder", "breaker_a": 60.0, "method": "SER",
-    }  # fmt: skip
-    while not reader.over():
-        if not circuit_part(reader, item):
-            raise reader.fail("amperes, wire or aluminum")
-    item.setdefault("wire_size", _wire(reader, item))
-    edits: list[dict[str, Any]] = [
-        {"op": "add", "kind": "circuit", "item": {"id": next_id(reader.scene.job, "c"), **item}}
-    ]
-    if fed.bonded:
-        edits.append({"op": "set", "kind": "panel", "id": fed.id, "set": {"bonded": False}})
-    return Said(edits, panel=source.id)
-
-
-def pair(reader: SceneReader) -> Said:
-    """pair 9 with 11: two circuits that share a neutral, handles tied."""
-    one = known_circuit(reader)
-    reader.need(("with",), "with and a circuit")
-    two = known_circuit(reader)
-    if one.id == two.id:
-        raise reader.refuse("a circuit cannot share with itself")
-    return Said(
-        [
-            {"op": "set", "kind": "circuit", "id": a.id, "set": {"partner": b.id, "tied": True}}
-            for a, b in ((one, two), (two, one))
-        ],
-        panel=one.panel,
-    )
-
-
 VERBS: dict[str, Callable[[SceneReader], Said]] = {
     "circuit": circuit,
     "put": put,
     "chain": chain,
     "unchain": unchain,
     "split": split,
-    "feed": feed,
-    "pair": pair,
 }

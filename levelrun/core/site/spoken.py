@@ -121,4 +121,25 @@ def opening(reader: SceneReader) -> Said | None:
     return opening_in(reader, OPENINGS[kind], size)
 
 
-SPOKEN = (opening, sized_room, like, walls, joists)
+def gone(reader: SceneReader) -> Said | None:
+    """Remove the door in Bath; delete the window in the north wall of Kitchen."""
+    if reader.phrase(("remove", "delete", "take out")) is None or (kind := reader.phrase(OPENINGS)) is None:
+        return None
+    about = reader.room()
+    walls = walls_by_name(about)
+    reader.phrase(("in", "on"))
+    side = walls[word].index if (word := reader.phrase(walls)) is not None else None
+    if reader.phrase(("in", "of")) is not None:
+        reader.again(about)
+    own = [
+        item for item in reader.scene.job.openings
+        if item.room == about.id and item.kind == OPENINGS[kind] and side in (None, item.side)
+    ]  # fmt: skip
+    if len(own) != 1:
+        raise reader.refuse(
+            f"{about.name} has {len(own) or 'no'} such {kind}{'s' if len(own) > 1 else ''}: say its wall"
+        )
+    return Said([{"op": "drop", "kind": "opening", "id": own[0].id}], room=about.id)
+
+
+SPOKEN = (gone, opening, sized_room, like, walls, joists)

@@ -28,6 +28,18 @@ def test_of_circuits() -> None:
         "R-1, R-2 and R-4 go on circuit 7": "chain R-1 R-2 R-4 on 7",
         "take R-1 off 9": "unchain R-1",
         "R-1 off": "unchain R-1",
+        "add a 20 amp circuit called Den for R-1 and R-2": "circuit 19 20a as Den: R-1 R-2",
+        "a new 20 amp gfci circuit for R-5": "circuit 20a gfci for R-5",
+        "add a circuit 20a afci Den: R-1 R-2": "circuit 20a afci as Den: R-1 R-2",
+        "a 50 amp 240 volt circuit called Welder": "circuit 50a 240v as Welder",
+        "circuit 9 feeds R-8": "chain R-8 on 9",
+        "put R-1 after R-2 on 9": "chain R-1 on 9 after R-2",
+        "R-1 comes after R-2": "chain R-1 on 9 after R-2",
+        "9 and 11 share a neutral": "pair 9 with 11",
+        "tie 9 and 11": "pair 9 with 11",
+        "a 60 amp feeder to Panel S": "feed Panel S from Panel H 19 60a",
+        "feed panel S from panel H with 60 amps": "feed Panel S from Panel H 19 60a",
+        "label 9 Den plugs": 'change circuit Common room: name "Den plugs"',
         "rename circuit 9 to Den plugs": 'change circuit Common room: name "Den plugs"',
     }
     for spoken, short in said.items():
@@ -49,6 +61,10 @@ def test_of_boxes() -> None:
         "S-1 is double gang": "change S-1: gangs 2",
         "make R-1 a two-gang box for dishwasher": "change R-1: gangs 2, serves dishwasher",
         "R-3 is outside": "change R-3: outdoors yes",
+        "R-1 draws 900 watts": "change R-1: load 900",
+        "the kiln draws 45 amps": "change box Kiln: load 10800",  # of 240 V
+        "S-1 is a 3-way switch": "change S-1: ways 3",
+        "R-1 is called Den plug": "change R-1: name \"Den plug\"",
     }  # fmt: skip
     for spoken, short in said.items():
         assert built(spoken, DEMO) == built(short, DEMO) != DEMO, spoken
@@ -75,9 +91,20 @@ def test_what_nothing_needs_is_removed(word: str, what: str, field: str) -> None
     assert len(getattr(job, field)) == len(getattr(DEMO, field)) - 1
 
 
+def test_doors_and_windows_are_removed_by_their_wall() -> None:
+    for text, gone in (
+        ("delete the window in Utility", "o11"),
+        ("remove the window in the north wall of Kitchen", "o7"),
+    ):
+        assert {o.id for o in DEMO.openings} - {o.id for o in built(text, DEMO).openings} == {gone}
+
+
 @pytest.mark.parametrize(
     ("text", "told"),
     [
+        ("remove the door in Common room", "has 3 such doors: say its wall"),
+        ("remove the door in Bath", "has no such door"),
+        ("put R-1 after R-5 on 9", "R-5 is on 12"),
         ("remove the kitchen", "is used by K-1"),
         ("remove panel H", "is used by"),
         ("remove R-99", "what is removed, by its name"),

@@ -1,0 +1,71 @@
+"""Sentences about what a panel is fed by, and about circuits that share a neutral."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from levelrun.core.circuits.words import UNIT, circuit_part, known_circuit, put_in, wire_for
+from levelrun.core.editing import next_id
+from levelrun.core.job import Circuit, Panel
+from levelrun.core.site.scene import Said, SceneReader
+
+
+def feed(reader: SceneReader) -> Said:
+    """feed PANEL from [PANEL] 1 60a [wire 6]: a double-pole feeder of the panel named or looked at, four wires."""
+    panels = reader.panels()
+    fed = panels[reader.need(panels, "a panel by its name")]
+    reader.need(("from",), "from and a space")
+    named = reader.phrase([name for name, panel in panels.items() if panel.id != fed.id])
+    return feeder(reader, fed, panels[named] if named else None, {})
+
+
+def feeder(reader: SceneReader, fed: Panel, source: Panel | None, said: dict[str, Any]) -> Said:
+    """What follows a panel that is fed and the one that feeds it: a space, else the first that is free; what the
+    breaker is. `said`: what stood before."""
+    source = source or reader.scene.panel
+    if source is None or source.id == fed.id:
+        raise reader.refuse("look at the panel that feeds it first, or name it after `from`")
+    item: dict[str, Any] = {
+        "panel": source.id, "poles": 2, "volts": 240, "feeds": fed.id, "name": f"{fed.name} feeder",
+        "breaker_a": 60.0, "method": "SER", **said,
+    }  # fmt: skip
+    reader.phrase(("space", "on space", "on"))
+    reader.skip()
+    if UNIT.match(reader.text, reader.pos) is None and reader.phrase(["with"]) is None and not reader.over():
+        item["space"] = int(reader.number("a space", 0, 84))
+    while not reader.over():
+        reader.phrase(("with", "and"))
+        if not circuit_part(reader, item):
+            raise reader.fail("amperes, wire or aluminum")
+    item.setdefault("wire_size", wire_for(reader, item))
+    told = put_in(reader, source, item)
+    edits: list[dict[str, Any]] = [
+        {"op": "add", "kind": "circuit", "item": {"id": next_id(reader.scene.job, "c"), **item}}
+    ]
+    if fed.bonded:
+        edits.append({"op": "set", "kind": "panel", "id": fed.id, "set": {"bonded": False}})
+    return Said(edits, panel=source.id, told=told)
+
+
+def pair(reader: SceneReader) -> Said:
+    """pair 9 with 11: two circuits that share a neutral, handles tied."""
+    one = known_circuit(reader)
+    if reader.phrase(["and"]) is None:
+        reader.need(("with",), "with and a circuit")
+    return paired(reader, one, known_circuit(reader))
+
+
+def paired(reader: SceneReader, one: Circuit, two: Circuit) -> Said:
+    """Two circuits that share a neutral."""
+    if one.id == two.id:
+        raise reader.refuse("a circuit cannot share with itself")
+    return Said(
+        [
+            {"op": "set", "kind": "circuit", "id": a.id, "set": {"partner": b.id, "tied": True}}
+            for a, b in ((one, two), (two, one))
+        ],
+        panel=one.panel,
+    )
+
+
+VERBS = {"feed": feed, "pair": pair}
