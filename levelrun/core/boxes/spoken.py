@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from dataclasses import replace
 from typing import Any, get_args
 
 from levelrun.core.boxes.panel_words import spoken_panel
@@ -10,8 +11,8 @@ from levelrun.core.boxes.parts import Nema
 from levelrun.core.boxes.setting import KINDS, PROTECTION, SERVES, at_mark, gangs_said, set_box
 from levelrun.core.boxes.setting import SPOKEN as KINDS_SPOKEN
 from levelrun.core.job import Box
-from levelrun.core.site.geometry import walls_of
-from levelrun.core.site.scene import LEFT, RIGHT, Said, SceneReader
+from levelrun.core.site.geometry import Wall, walls_of
+from levelrun.core.site.scene import LEFT, RIGHT, Said, SceneReader, walls_by_name
 
 LINKS = ("is", "to be", "to", "becomes", "a", "an")
 NEMAS = tuple(word for word in get_args(Nema) if word)
@@ -72,6 +73,10 @@ def placed(reader: SceneReader) -> Said | None:
     at = False
     while (word := reader.phrase((*LINKS[:3], "at"))) is not None:
         at |= word == "at"
+    if verb == "move" and box.room is not None:
+        walls = walls_by_name(reader.scene.job.room(box.room))
+        if (word := reader.phrase(walls)) is not None:
+            return _onto(reader, box, walls[word])
     if not reader.sees_length():
         return None
     inches = reader.length()
@@ -104,6 +109,18 @@ def _box(reader: SceneReader) -> Box | None:
 
 def _set(box: Box, **values: Any) -> Said:
     return Said([{"op": "set", "kind": "box", "id": box.id, "set": values}])
+
+
+def _onto(reader: SceneReader, box: Box, face: Wall) -> Said:
+    """On another wall of its room: so far along it, else in its middle, which is told."""
+    reader.phrase(("at", "of"))
+    if reader.over():
+        told = [f"{box.name} is in the middle of the {face.name} wall; say how far from a corner where it is not"]
+        return replace(_set(box, side=face.index, at_in=face.length_in / 2), told=told)
+    at = reader.along(face)
+    if at > face.length_in:
+        raise reader.refuse(f"{at:g} in is past the {face.name} wall, {face.length_in:g} in long")
+    return _set(box, side=face.index, at_in=at)
 
 
 def _height(reader: SceneReader, box: Box, typed: float) -> float:

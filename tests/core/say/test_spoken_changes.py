@@ -55,6 +55,8 @@ def test_of_boxes() -> None:
         "lower S-2 to 42\" off the floor": "change S-2: height 40.125 in, fixed yes",
         "move R-1 to 5'": "change R-1: at 60 in",
         "move R-1 to 2' from the right": "change R-1: at 216 in",  # of a wall of 20 ft
+        "move R-1 to the east wall, 3' from the right": "change R-1: side 1, at 108 in",
+        "move R-1 to the east wall": "change R-1: side 1, at 72 in",  # its middle, and that is told
         "make R-1 a gfci outlet": "change R-1: protects gfci",
         "R-1 is ground fault": "change R-1: protects gfci",
         "R-10 is a 5-20": "change R-10: nema 5-20",
