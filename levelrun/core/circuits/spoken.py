@@ -6,7 +6,7 @@ from typing import Any
 
 from levelrun.core.circuits.feed_words import feeder, paired
 from levelrun.core.circuits.words import circuit_part, circuit_with, known_circuits, put_on
-from levelrun.core.job import Circuit
+from levelrun.core.job import Box, Circuit, Panel
 from levelrun.core.site.scene import Said, SceneReader
 
 CALLED = ("circuit", "breaker")
@@ -63,6 +63,12 @@ def chained(reader: SceneReader) -> Said | None:
         return None
     after = found.chain[-1].box if found.chain and found.chain[-1].box not in own else None
     return Said([{"op": "chain", "circuit": found.id, "boxes": own, "after": after}], panel=found.panel)
+
+
+def _node(reader: SceneReader) -> Box | Panel | None:
+    boxes = reader.boxes()
+    word = reader.phrase(boxes)
+    return boxes[word] if word is not None else reader.a_panel()
 
 
 def _circuit(reader: SceneReader) -> Circuit | None:
@@ -141,4 +147,30 @@ def fed(reader: SceneReader) -> Said | None:
     return feeder(reader, target, source, item)
 
 
-SPOKEN = (moved, changed, chained, added, fed_by, after, shared, fed)
+def taped(reader: SceneReader) -> Said | None:
+    """Panel H to R-1 is 32'; R-1 to R-2 is 12': a cable of no drawn house, as it was taped from box to box."""
+    one = _node(reader)
+    if one is None or reader.phrase(("to", "and")) is None or (two := _node(reader)) is None:
+        return None
+    reader.phrase(("is", "are", "measures"))
+    if not reader.sees_length():
+        return None
+    at = reader.pos
+    inches = reader.length()
+    reader.phrase(["apart"])
+    ends = {one.id, two.id}
+    for found in reader.scene.job.circuits:
+        for hop in found.chain:
+            if {hop.box, hop.after or found.panel} != ends:
+                continue
+            if hop.path:
+                raise reader.refuse(
+                    f"the way from {one.name} to {two.name} is walked: its legs say how long it is", at
+                )
+            longer = [{**item.model_dump(), **({"length_in": inches} if item is hop else {})} for item in found.chain]
+            edit = {"op": "set", "kind": "circuit", "id": found.id, "set": {"chain": longer}}
+            return Said([edit], panel=found.panel)
+    raise reader.refuse(f"no cable goes from {one.name} to {two.name}", at)
+
+
+SPOKEN = (taped, moved, changed, chained, added, fed_by, after, shared, fed)

@@ -130,6 +130,25 @@ def test_a_circuit_that_is_made_is_no_reading(  # its own verb stands at the fro
     assert (made.space, made.protection, job.measured) == (17, "gfci", DEMO.measured)
 
 
+def test_cables_of_a_house_that_is_not_drawn_are_taped_from_box_to_box() -> None:
+    """32 ft and 12 ft, each with 42 or 8 at its start, 8 at its end, a loop of 6 and 5 %: 384 + 56 = 440, 462, 39 ft;
+    144 + 22 = 166, 174.3, 15 ft."""
+    house = built("panel H 100a 12 spaces in house; from H 5' stud wall to outlet in hall")
+    job = edited(house, {"op": "unchain", "boxes": [house.boxes[0].id]})
+    job = built("add a 20 amp afci circuit called Hall for R-1", job)
+    more = {"id": "b9", "name": "R-2", "structure": job.boxes[0].structure, "kind": "receptacle", "use": "hall"}
+    job = built("R-2 goes on Hall", edited(job, {"op": "add", "kind": "box", "item": more}))
+    job = built("panel H to R-1 is 32'; R-2 to R-1 is 12' apart", job)
+    hops = next(circuit for circuit in job.circuits if circuit.name == "Hall").chain
+    assert [hop.length_in for hop in hops] == [384.0, 144.0]
+    found = next(item for item in plan(job).circuits if item.summary.name == "Hall")
+    assert found.cables == ["54 ft of 12-2 NM-B"]
+    with pytest.raises(LevelRunError, match="no cable goes from H to R-2"):
+        built("panel H to R-2 is 9'", job)
+    with pytest.raises(LevelRunError, match="its legs say how long"):
+        built("panel H to K-1 is 9'", DEMO)
+
+
 def test_several_sentences_each_see_what_the_one_before_left() -> None:
     job = built("rename R-1 to Den plug; Den plug is gfci; take Den plug off 9; remove Den plug", DEMO)
     assert isinstance(job, Job) and "Den plug" not in {box.name for box in job.boxes}
