@@ -40,15 +40,15 @@ def sentences_of(kinds: Mapping[str, PartKind]) -> dict[str, Sentence]:
 
     def remove(reader: SceneReader) -> Said:
         """remove NAME, delete NAME: a box, a circuit, a room, a way … that nothing else needs."""
-        named = _named(reader, kinds) | _spaced(reader, kinds)
+        named = _with_spaces(reader, kinds)
         kind, part = named[reader.need(named, "what is removed, by its name")]
-        chained = kind.name == "box" and any(h.box == part.id for c in reader.scene.job.circuits for h in c.chain)
+        chained = kind.name == "box" and reader.circuit_of(part) is not None
         off = [{"op": "unchain", "boxes": [part.id]}] if chained else []
         return Said([*off, {"op": "drop", "kind": kind.name, "id": part.id}])
 
     def rename(reader: SceneReader) -> Said:
         """rename NAME to NEW: another name for what has one."""
-        named = _named(reader, kinds) | _spaced(reader, kinds)
+        named = _with_spaces(reader, kinds)
         kind, part = named[reader.need(named, "what is renamed, by its name")]
         if "name" not in kind.model.model_fields:
             raise reader.refuse(f"a {kind.name} has no name")
@@ -63,10 +63,8 @@ def spoken_of(kinds: Mapping[str, PartKind]) -> Spoken:
 
     def called(reader: SceneReader) -> Said | None:
         asked = reader.phrase(("call", "label")) is not None
-        job, panel = reader.scene.job, reader.scene.panel
-        own = {reader.circuit_label(c): c for c in job.circuits if c.space and panel and c.panel == panel.id}
-        named = _named(reader, kinds) | _spaced(reader, kinds)
-        named |= {label: (kinds["circuit"], circuit) for label, circuit in own.items()}
+        named = _with_spaces(reader, kinds)
+        named |= {label: (kinds["circuit"], circuit) for label, circuit in reader.spaced().items()}
         word = reader.phrase(named)
         if word is None or (reader.phrase(("is called", "is named")) is None and not asked):
             return None
@@ -78,12 +76,12 @@ def spoken_of(kinds: Mapping[str, PartKind]) -> Spoken:
     return called
 
 
-def _spaced(reader: SceneReader, kinds: Mapping[str, PartKind]) -> dict[str, tuple[PartKind, Any]]:
-    """Circuits of the panel looked at by their spaces: circuit 14, breaker 1/3."""
-    panel = reader.scene.panel
-    own = [c for c in reader.scene.job.circuits if c.space and panel is not None and c.panel == panel.id]
-    return {
-        f"{word} {reader.circuit_label(c)}": (kinds["circuit"], c) for c in own for word in ("circuit", "breaker")
+def _with_spaces(reader: SceneReader, kinds: Mapping[str, PartKind]) -> dict[str, tuple[PartKind, Any]]:
+    """Whatever has a name, and the circuits of the panel looked at by their spaces: circuit 14, breaker 1/3."""
+    return _named(reader, kinds) | {
+        f"{word} {label}": (kinds["circuit"], circuit)
+        for label, circuit in reader.spaced().items()
+        for word in ("circuit", "breaker")
     }
 
 

@@ -52,7 +52,8 @@ def described(reader: SceneReader) -> Said | None:
         elif (word := reader.phrase(WAYS)) is not None and box.kind == "switch":
             item["ways"] = WAYS[word]
         elif (drawn := _DRAWS.match(reader.text, reader.pos)) is not None:
-            volts = next((c.volts for c in reader.scene.job.circuits if any(h.box == box.id for h in c.chain)), 120)
+            on = reader.circuit_of(box)
+            volts = on.volts if on is not None else 120
             item["load_w"] = float(drawn["n"]) * (1 if drawn["unit"].lower().startswith("w") else volts)
             reader.pos = drawn.end()
         elif reader.phrase(("for", "serves")) is not None:
@@ -90,10 +91,7 @@ def placed(reader: SceneReader) -> Said | None:
 def marked(reader: SceneReader) -> Said | None:
     """Mark R-1 and R-2; check off R-3: they are marked on the frame. On Boxes also R-1 is marked."""
     said = reader.phrase(("mark", "check off", "check")) is not None
-    boxes, own = reader.boxes(), list[Box]()
-    while (word := reader.phrase(boxes)) is not None:
-        own.append(boxes[word])
-        reader.phrase(["and"])
+    own = reader.boxes_said()
     behind = reader.scene.verb == "set" and reader.phrase(("is marked", "are marked", "marked")) is not None
     if not own or not (said or behind) or not reader.over():
         return None

@@ -47,22 +47,24 @@ def changed(reader: SceneReader) -> Said | None:
 
 def chained(reader: SceneReader) -> Said | None:
     """R-1 and R-2 go on 9; add R-1 to 9; take R-1 off 9."""
-    boxes = reader.boxes()
     reader.phrase(("add", "take", "put"))
-    own: list[str] = []
-    while (word := reader.phrase(boxes)) is not None:
-        own.append(boxes[word].id)
-        reader.phrase(["and"])
+    own = reader.boxes_said()
     if not own:
         return None
     if reader.phrase(OFF) is not None:
         if not reader.over() and _circuit(reader) is None:
             return None
-        return Said([{"op": "unchain", "boxes": own}])
+        return Said([{"op": "unchain", "boxes": [box.id for box in own]}])
     if reader.phrase(ONTO) is None or (found := _circuit(reader)) is None or not reader.over():
         return None
-    after = found.chain[-1].box if found.chain and found.chain[-1].box not in own else None
-    return Said([{"op": "chain", "circuit": found.id, "boxes": own, "after": after}], panel=found.panel)
+    return _onto(found, own)
+
+
+def _onto(found: Circuit, boxes: list[Box]) -> Said:
+    """Boxes behind the last one of a circuit."""
+    own, last = [box.id for box in boxes], found.chain[-1].box if found.chain else None
+    edit = {"op": "chain", "circuit": found.id, "boxes": own, "after": None if last in own else last}
+    return Said([edit], panel=found.panel)
 
 
 def _node(reader: SceneReader) -> Box | Panel | None:
@@ -93,15 +95,11 @@ def added(reader: SceneReader) -> Said | None:
 
 def fed_by(reader: SceneReader) -> Said | None:
     """Circuit 9 feeds R-1 and R-2; 9 serves R-3."""
-    found, boxes = _circuit(reader), reader.boxes()
-    if found is None or reader.phrase(("feeds", "serves", "goes to")) is None or not reader.sees(boxes):
+    found = _circuit(reader)
+    if found is None or reader.phrase(("feeds", "serves", "goes to")) is None:
         return None
-    own: list[str] = []
-    while (word := reader.phrase(boxes)) is not None:
-        own.append(boxes[word].id)
-        reader.phrase(["and"])
-    after = found.chain[-1].box if found.chain and found.chain[-1].box not in own else None
-    return Said([{"op": "chain", "circuit": found.id, "boxes": own, "after": after}], panel=found.panel)
+    own = reader.boxes_said()
+    return _onto(found, own) if own else None
 
 
 def after(reader: SceneReader) -> Said | None:
@@ -114,7 +112,7 @@ def after(reader: SceneReader) -> Said | None:
     before = reader.phrase(boxes)
     if before is None or before == word:
         return None
-    found = next((c for c in reader.scene.job.circuits if any(hop.box == boxes[before].id for hop in c.chain)), None)
+    found = reader.circuit_of(boxes[before])
     if found is None:
         raise reader.refuse(f"{before} is on no circuit yet", reader.pos)
     if reader.phrase(["on"]) is not None and _circuit(reader) is not found:

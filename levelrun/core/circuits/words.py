@@ -251,10 +251,9 @@ def _panel(reader: SceneReader) -> Panel:
 
 def known_circuits(reader: SceneReader) -> dict[str, Circuit]:
     """Circuits by name; those of the panel looked at by their spaces, the first of two too."""
-    panel = reader.scene.panel
-    own = [c for c in reader.scene.job.circuits if panel is not None and c.panel == panel.id and c.space]
-    named = {str(c.space): c for c in own if c.poles == 2} | {c.name: c for c in reader.scene.job.circuits}
-    return named | {reader.circuit_label(c): c for c in own}
+    own = reader.spaced()
+    named = {str(c.space): c for c in own.values() if c.poles == 2} | {c.name: c for c in reader.scene.job.circuits}
+    return named | own
 
 
 def known_circuit(reader: SceneReader) -> Circuit:

@@ -207,7 +207,7 @@ def built(reader: SceneReader) -> Said:
     job = reader.scene.job
     nodes = {node.name: node for node in job.nodes}
     circuits = {circuit.name: circuit for circuit in job.circuits}
-    circuits |= {reader.circuit_label(c): c for c in job.circuits if c.space and c.panel == _panel(reader)}
+    circuits |= reader.spaced()
     word = reader.need([*nodes, *circuits], "a box, or a circuit and to which box")
     if word in nodes:
         return built_at(reader, nodes[word])
@@ -236,10 +236,6 @@ def built_at(reader: SceneReader, node: Box | Panel) -> Said:
 def nodes_name(nodes: tuple[Box | Panel, ...], ident: str) -> str:
     """The name of a node by its id."""
     return next((node.name for node in nodes if node.id == ident), ident)
-
-
-def _panel(reader: SceneReader) -> str:
-    return reader.scene.panel.id if reader.scene.panel is not None else ""
 
 
 def _corners(reader: SceneReader, room: Room, surface: str, least: int) -> list[tuple[float, float]]:

@@ -232,6 +232,24 @@ class SceneReader(Reader):
         """Boxes by name."""
         return {box.name: box for box in self.scene.job.boxes}
 
+    def boxes_said(self) -> list[Box]:
+        """Boxes by name one after another, with `and` between them or without, up to the first word that is none."""
+        boxes, found = self.boxes(), list[Box]()
+        while (word := self.phrase(boxes)) is not None:
+            found.append(boxes[word])
+            self.phrase(["and"])
+        return found
+
+    def spaced(self) -> dict[str, Circuit]:
+        """The circuits of the panel looked at by their spaces."""
+        panel = self.scene.panel
+        own = [c for c in self.scene.job.circuits if c.space and panel is not None and c.panel == panel.id]
+        return {self.circuit_label(circuit): circuit for circuit in own}
+
+    def circuit_of(self, box: Box) -> Circuit | None:
+        """The circuit that a box is on; None where it is on none."""
+        return next((c for c in self.scene.job.circuits if any(hop.box == box.id for hop in c.chain)), None)
+
     def name(self, stops: tuple[str, ...] = (), ends: str = "") -> str:
         """A new name: in double quotes, or all words up to one of `stops`, to what the pattern `ends` is like, or to
         the end of the sentence. A word that is nearly one of `stops`, or a length, is no part of a name: it is

@@ -41,10 +41,8 @@ def measure(reader: SceneReader) -> Said:
 
 def _named(reader: SceneReader) -> dict[str, Circuit | Panel]:
     """What is tested, as it is called: panels, circuits by name, those of the panel looked at by their spaces."""
-    job, panel = reader.scene.job, reader.scene.panel
-    found: dict[str, Circuit | Panel] = {**reader.panels(), **{circuit.name: circuit for circuit in job.circuits}}
-    own = panel.id if panel is not None else ""
-    return found | {reader.circuit_label(c): c for c in job.circuits if c.space and c.panel == own}
+    circuits = {circuit.name: circuit for circuit in reader.scene.job.circuits}
+    return {**reader.panels(), **circuits, **reader.spaced()}
 
 
 def _measured(reader: SceneReader, own: Circuit | Panel, box: str = "", step: str = "") -> Said:
@@ -83,7 +81,6 @@ def _measured(reader: SceneReader, own: Circuit | Panel, box: str = "", step: st
 
 def read_of(reader: SceneReader) -> Said | None:
     """14 hot to neutral 121; Panel H legs 247; the GFCI at C-1 trips; C-1 gfci tripped."""
-    job = reader.scene.job
     boxes = reader.boxes()
     step = reader.phrase(AT_A_BOX[:2])
     if step is not None:
@@ -91,7 +88,7 @@ def read_of(reader: SceneReader) -> Said | None:
     reader.phrase(("circuit", "breaker"))
     if (word := reader.phrase(boxes)) is not None:
         box = boxes[word]
-        own = next((c for c in job.circuits if any(hop.box == box.id for hop in c.chain)), None)
+        own = reader.circuit_of(box)
         reader.phrase(READS)
         step = step or reader.phrase(AT_A_BOX[:2])
         if (
