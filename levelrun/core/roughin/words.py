@@ -15,12 +15,11 @@ from levelrun.core.roughin.visit_words import VISITED
 from levelrun.core.site.faces import faces, level_parts
 from levelrun.core.site.geometry import walls_of
 from levelrun.core.site.scene import Said, SceneReader
+from levelrun.core.site.words import OPENINGS
 
 THINGS = ("cable", "pipe", "box", "duct", "water", "wood", "other")
 ALL_IN = ("all in", "all boxes in", "everything in", "all of")
 POUNDS = ("lb-in", "in-lb", "inch pounds", "inch-pounds", "pound-inches", "pound inches")
-OPENINGS = {"door": "door", "window": "window", "glass door": "glass_door", "garage door": "garage_door",
-            "opening": "opening"}  # fmt: skip
 
 
 def _rest(reader: SceneReader, word: str = "because") -> str:

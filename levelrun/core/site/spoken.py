@@ -8,12 +8,8 @@ from levelrun.core.errors import TextError
 from levelrun.core.job import Level, Room, Structure
 from levelrun.core.site.room_words import room
 from levelrun.core.site.scene import COMPASS, IS, Said, SceneReader, walls_by_name
-from levelrun.core.site.words import framed, opening_in, placed_in, size_of
+from levelrun.core.site.words import OPENINGS, framed, opening_in, placed_in, size_of
 
-OPENINGS = {
-    "door": "door", "window": "window", "opening": "opening", "garage door": "garage_door",
-    "glass door": "glass_door",
-}  # fmt: skip
 ADD = ("add", "make", "build", "put")
 
 

@@ -21,6 +21,10 @@ FIXTURES: dict[str, tuple[float, float, float]] = {
 }  # fmt: skip
 FEET = {"clean out": 12.0, "nail": 22.0}  # where these begin over the floor, unless said
 MARKED = ("at", "deep", "high", "from", "off", "all", "in")
+OPENINGS = {
+    "door": "door", "window": "window", "opening": "opening", "garage door": "garage_door",
+    "glass door": "glass_door",
+}  # fmt: skip
 OPENED = ("at", "sill", "hinge", "out", "in")
 ISLANDS = ("island", "peninsula")
 ISLAND_OFF_IN = 67.0  # a counter 25 deep and 42 to walk between
@@ -243,11 +247,7 @@ def laid_out(reader: SceneReader) -> Said:
 
 VERBS: dict[str, Callable[[SceneReader], Said]] = {
     **room_words.VERBS,
-    "door": _opening("door"),
-    "window": _opening("window"),
-    "opening": _opening("opening"),
-    "garage door": _opening("garage_door"),
-    "glass door": _opening("glass_door"),
+    **{word: _opening(kind) for word, kind in OPENINGS.items()},
     "mark": mark,
     "frame": frame,
     "place": place,
