@@ -11,6 +11,7 @@ from levelrun.core.subjects import SENTENCES, SPOKEN, SUBJECTS
 __all__ = ["Said", "Scene", "sentences", "suggest_words"]
 
 Refused = tuple[TextError, tuple[int, list[str]], int]  # with what was expected, and where
+FIRST = "from"  # the verb of the first page, whose line may begin with anything that it says
 STAGES: dict[str, tuple[str, ...]] = {subject.stage: tuple(subject.sentences) for subject in SUBJECTS}
 
 
@@ -44,18 +45,19 @@ def _sentence(reader: SceneReader) -> Said:
     if said is None and own in SENTENCES and own != verb and (verb is not None or not _half_a_verb(reader, start)):
         known = len(refused)
         said = _tried(reader, SENTENCES[own], start, refused)
-        if verb is not None:  # a name may begin like a verb, but what is wrong is told of the verb
+        if verb is not None and own != FIRST:  # a name may begin like a verb, but what is wrong is told of the verb
             del refused[known:]
-    if said is None:
-        if not refused:
-            reader.pos, reader.expected = start, first
-            raise reader.fail(f"one of {', '.join(first[1])}")
-        raise _farthest(reader, refused) from None
-    if not reader.over():
-        offered = reader.expected[1] if reader.expected[0] == reader.pos else []
-        reader.expected = (reader.pos, offered)
-        raise reader.fail("the end of the sentence")
-    return said
+    if said is not None:
+        return said
+    if own == FIRST and _half_a_verb(reader, start):
+        _tried(reader, SENTENCES[own], start, refused)
+    if refused:
+        error = _farthest(reader, refused)
+        if reader.expected[0] == first[0] and own == FIRST:  # what may begin a first line, then all verbs
+            reader.expected = first[0], [*reader.expected[1], *first[1]]
+        raise error from None
+    reader.pos, reader.expected = start, first
+    raise reader.fail(f"one of {', '.join(first[1])}")
 
 
 def _spoken(reader: SceneReader) -> Said | None:
@@ -74,18 +76,25 @@ def _spoken(reader: SceneReader) -> Said | None:
 def _tried(
     reader: SceneReader, read: Callable[[SceneReader], Said | None], at: int, refused: list[Refused]
 ) -> Said | None:
-    """What is read from a place on; a refusal is kept with where it left the reader."""
+    """What is read from a place on, to the end of the sentence; a refusal is kept with where it left the reader."""
     reader.pos = at
     try:
-        return read(reader)
+        said = read(reader)
+        if said is not None and not reader.over():
+            reader.expected = (reader.pos, reader.expected[1] if reader.expected[0] == reader.pos else [])
+            raise reader.fail("the end of the sentence")
+        return said
     except TextError as error:
         refused.append((error, reader.expected, reader.pos))
         return None
 
 
 def _farthest(reader: SceneReader, refused: list[Refused]) -> TextError:
-    """The refusal of whoever read farthest, the first of equal ones; the reader stands as it left it."""
-    error, reader.expected, reader.pos = max(refused, key=lambda item: item[0].at or 0)
+    """The refusal of whoever read farthest, of equal ones the first that says why; the reader stands as it left
+    it."""
+    error, reader.expected, reader.pos = max(
+        refused, key=lambda item: (item[0].at or 0, not item[0].message.startswith("expected"))
+    )
     return error
 
 

@@ -83,6 +83,7 @@ def test_a_corner_of_a_trench_keeps_every_step(open_page: Open) -> None:
     page = open_page(path="/jobs/{job}/trench?line=t2")
     corner = page.get_by_test_id("yard").locator(".hit.corner").first
     corner.focus()
+    settled(page)
     edits = Held(page)
     edits.asked(lambda: [page.keyboard.press("Shift+ArrowUp") for _ in range(4)])
     edits.asked(edits.answer)

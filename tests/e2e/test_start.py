@@ -10,7 +10,7 @@ from playwright.sync_api import Browser, Page, expect
 
 from tests.core.start.test_kinds import ANSWERS, PANEL
 from tests.e2e.conftest import Server
-from tests.e2e.hands import LINE, new_job, say, settled
+from tests.e2e.hands import LINE, new_job, say, settled, stops
 
 Open = Callable[..., Page]
 
@@ -43,6 +43,23 @@ def test_each_kind_by_keyboard_in_one_job(open_page: Open) -> None:
     page.keyboard.press("Escape")
     page.keyboard.press("Control+z")
     expect(page.locator("[data-started]")).to_have_count(len(ANSWERS) - 1)
+
+
+def test_each_line_that_is_shown_is_a_whole_circuit(open_page: Open) -> None:
+    """The examples of the first page: one tap puts one on the line, Enter makes it, nothing stops."""
+    page = open_page()
+    first_page(page)
+    examples = page.get_by_label("Lines as they are said").get_by_role("button")
+    texts = examples.all_inner_texts()
+    assert len(texts) >= 5
+    for text in texts:
+        examples.get_by_text(text).click()
+        expect(page.locator(LINE)).to_have_value(text)
+        page.locator(LINE).press("Enter")
+        expect(page.locator("[data-started]")).to_have_count(1)
+        stops(page, 0)
+        page.get_by_test_id("undo").click()
+        expect(page.locator("[data-started]")).to_have_count(0)
 
 
 def test_the_answer_grows_while_it_is_typed(open_page: Open) -> None:

@@ -156,6 +156,7 @@ onMounted(() => {
 @media (min-width: 960px) {
   .told :deep(.v-snackbar__wrapper) {
     margin-bottom: 72px;
+    max-width: 330px;
   }
 }
 .skip {

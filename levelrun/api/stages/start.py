@@ -16,7 +16,6 @@ from levelrun.core.edits import Say, apply
 from levelrun.core.findings import Figure, Finding
 from levelrun.core.plan import Plan, WayPlan, plan_whole
 from levelrun.core.start.kinds import KINDS, USES
-from levelrun.core.subjects import SENTENCES
 
 router = APIRouter(prefix="/api", tags=["start"])
 
@@ -50,11 +49,10 @@ class Tried(BaseModel):
 
 
 class StartWords(BaseModel):
-    """What the first page offers: kinds of job, rooms, standard breakers; `verbs` begin sentences of their own."""
+    """What the first page offers: kinds of job, rooms, standard breakers."""
 
     kinds: list[StartKind]
     rooms: list[str]
-    verbs: list[str]
     breakers: list[float]
 
 
@@ -63,16 +61,14 @@ def start_words() -> StartWords:
     """Kinds of job that one line starts, with the words of its blanks."""
     kinds = [StartKind(key=k.key, title=k.title, word=k.words[0], feeds=k.feeds, usual=k.usual) for k in KINDS]
     ratings = [float(row["rating_a"]) for row in load("us-2023").table("240-6-breakers").rows]
-    return StartWords(
-        kinds=kinds, rooms=list(USES), verbs=list(SENTENCES), breakers=[rating for rating in ratings if rating <= 200]
-    )
+    return StartWords(kinds=kinds, rooms=list(USES), breakers=[rating for rating in ratings if rating <= 200])
 
 
 @router.post("/jobs/{job_id}/try")
 def try_line(request: Request, job_id: JobId, line: Line) -> Tried:
     """The plan of what a line would make, nothing kept. 422 with `at` where it cannot be read."""
     job = jobs_of(request).get(job_id).job
-    after = apply(job, [Say(op="say", text=line.text, panel=line.panel)])
+    after = apply(job, [Say(op="say", text=line.text, panel=line.panel, verb="from" if job.panels else "panel")])
     before = planned_of(job).plan
     planned, building = plan_whole(after, book_today(after))
     old = set(job.ids())

@@ -32,12 +32,20 @@ _FIGURE = "|".join((*LEAST, *LARGEST))
 _NAMEPLATE = re.compile(
     rf"(?P<n>\d+(?:\.\d+)?)\s*(?:(?P<word>{_FIGURE})\b|(?:amps?|a)\s+(?P<said>{_FIGURE})\b(?!\s*\d))", re.IGNORECASE
 )
+# A wire by its size: #6, 6 awg copper, no. 1 al, 6 thhn.
+_COVER = "thhn|thwn-2|thwn|xhhw-2|xhhw"
+_GAUGE = re.compile(
+    r"(?:(?:#\s*|no\.\s*)(?P<marked>\d+(?:/0)?)(?:\s*(?:awg|gauge)\b)?"
+    rf"|(?P<plain>\d+(?:/0)?)\s*(?:awg\b|gauge\b|(?=(?:{_COVER})\b)))"
+    rf"(?:\s+(?P<metal>copper|cu|alumin(?:i)?um|al)\b)?(?:\s*(?P<cover>{_COVER})\b)?(?:\s+(?:wires?|conductors?)\b)?",
+    re.IGNORECASE,
+)
 _SPACE = re.compile(r"(?:on\s+)?(?:space\s+)?\d", re.IGNORECASE)
 _LABEL = re.compile(r"[A-Za-z]{1,3}-\d+")  # as boxes are called: no name of a circuit unless it is said to be one
 STOPS = ("put", "on", "after", "in")
 BREAKERS = {**PROTECTION, "plain": "plain"}
 KNOWN = (
-    *BREAKERS, "aluminum", "with neutral", "no neutral", "wire", "nameplate", "load",
+    *BREAKERS, "aluminum", "aluminium", "with neutral", "no neutral", "wire", "nameplate", "load",
     *LEAST, *LARGEST,
 )  # fmt: skip
 OFFERED = (
@@ -129,7 +137,7 @@ def circuit_part(reader: SceneReader, item: dict[str, Any], more: tuple[str, ...
     word = reader.phrase(KNOWN)
     if word in BREAKERS:
         item["protection"] = BREAKERS[word]
-    elif word == "aluminum":
+    elif word in ("aluminum", "aluminium"):
         item["material"] = "al"
     elif word in ("with neutral", "no neutral"):
         item["neutral"] = word == "with neutral"
@@ -143,6 +151,16 @@ def circuit_part(reader: SceneReader, item: dict[str, Any], more: tuple[str, ...
         reader.phrase(["a", "amps"])
     elif word == "wire":
         item["wire_size"] = reader.need(wire_sizes(reader.scene.book), "a wire size")
+    elif (gauge := _GAUGE.match(reader.text, reader.pos)) is not None:
+        known, size = wire_sizes(reader.scene.book), gauge["marked"] or gauge["plain"]
+        if size not in known:
+            raise reader.refuse(f"{size} is no wire size", start, list(known))
+        item["wire_size"] = size
+        if gauge["metal"]:
+            item["material"] = "al" if gauge["metal"].lower().startswith("al") else "cu"
+        if (gauge["cover"] or "").lower().startswith("xhhw"):
+            item["insulation"] = "XHHW-2"
+        reader.pos = gauge.end()
     elif (plate := _NAMEPLATE.match(reader.text, reader.pos)) is not None:
         reader.number("amperes on the nameplate", 1, 1200)
         item |= {_plate((plate["word"] or plate["said"]).lower()): float(plate["n"]), "nameplate": True}

@@ -13,7 +13,8 @@ from levelrun.core.ways.walk import WalkLeg
 
 @dataclass(frozen=True, kw_only=True)
 class Asked:
-    """What the line says. `circuit`: fields of the circuit as said; `fed`: the name of the panel that it feeds; `box`
+    """What the line says. `circuit`: fields of the circuit as said; `fed`: the name of the panel that it feeds, in a
+    new `building`, called like it or by a name of its own; `box`
     and `on`: where it begins at a box, that and its circuit, which is drawn out."""
 
     kind: Kind
@@ -22,10 +23,12 @@ class Asked:
     box: Box | None = None
     on: Circuit | None = None
     building: str = ""
+    building_name: str = ""
     circuit: dict[str, Any] = field(default_factory=dict)
     name: str = ""
     load_a: float | None = None
     load_w: float | None = None
+    motor_hp: float | None = None
     use: str = ""
     structure: str = ""
     where: str = ""

@@ -70,7 +70,7 @@ KINDS = (
     ),
     Kind(
         key="heat-pump", title="a heat pump", volts=240, breaker_a=30.0, neutral=False,
-        words=("heat pump", "mini-split", "mini split", "air conditioner", "condenser"),
+        words=("heat pump", "mini-split", "mini split", "air conditioner", "condenser", "AC unit"),
         box={"kind": "equipment", "serves": "air_conditioner", "outdoors": True}, nameplate=True, whip=True,
         least_wire="12",
         usual={"length": "26'", "place": "crawl_space", "method": "NM-B", "mca": "24", "mocp": "40"},
@@ -104,16 +104,24 @@ KINDS = (
     ),
 )  # fmt: skip
 ENDS = {word: kind for kind in KINDS for word in kind.words}
+# Tools of a shop, plugged in; of 240 V where that is said.
+TOOLS = (
+    "table saw", "band saw", "bandsaw", "miter saw", "drill press", "dust collector", "jointer", "planer", "lathe",
+    "grinder",
+)  # fmt: skip
 # What stands at an outlet of its own, said as the end itself: to a dishwasher. The fields of its box.
 PLUGGED: dict[str, dict[str, Any]] = {
-    "garage door opener": {"serves": "opener", "use": "garage"}, "sump pump": {},
+    "garage door opener": {"serves": "opener", "use": "garage"},
+    "garage opener": {"serves": "opener", "use": "garage"},
+    **{word: {} for word in ("sump pump", "sewage pump", "ejector pump", "fireplace", "television", "TV")},
+    **{word: {} for word in TOOLS},
     **{
         word: {"serves": serves}
         for serves, words in {
             "refrigerator": ("refrigerator", "fridge", "freezer"), "dishwasher": ("dishwasher",),
             "disposer": ("disposer", "disposal", "garbage disposal", "garbage disposer"),
             "microwave": ("microwave",), "washer": ("washer", "washing machine"), "opener": ("opener",),
-            "counter": ("counter outlet",),
+            "counter": ("counter outlet", "counter"),
         }.items()
         for word in words
     },
@@ -133,8 +141,9 @@ NOT_HELD = {
 
 def _own(serves: str, volts: int, breaker_a: float, least_a: float = 15.0) -> Kind:
     """A machine that is wired, by what it is; what is said first of it is its load."""
+    box = {"kind": "equipment", **({"serves": serves} if serves else {})}
     return replace(
-        ENDS["machine"], box={"kind": "equipment", "serves": serves}, volts=volts, neutral=volts == 120,
+        ENDS["machine"], box=box, volts=volts, neutral=volts == 120,
         breaker_a=breaker_a, least_breaker_a=least_a, load_first=True,
     )  # fmt: skip
 
@@ -145,25 +154,59 @@ CAMPER = replace(
     ENDS["outlet"], title="an RV outlet", box={"kind": "receptacle", "outdoors": True, "gangs": 2}, breaker_a=30.0
 )
 FANS = ("fan", "ceiling fan", "exhaust fan", "whole house fan")
+LIGHTS = (
+    "light", "ceiling light", "wall light", "vanity light", "under cabinet lights", "under cabinet light",
+)  # fmt: skip
+LIGHTS_OUT = (
+    "post light",
+    "yard light",
+    "flood light",
+    "floodlight",
+    "security light",
+    "outside light",
+    "outdoor light",
+)
+# What stands outdoors without saying so.
+OUTDOOR = (*LIGHTS_OUT, "gate opener")
+# A vehicle that is charged at an outlet: the charger that is plugged in there draws 80 % of its 50 A (625.42).
+VEHICLE_PLUG = replace(
+    ENDS["vehicle"], title="an outlet for a vehicle", breaker_a=50.0, least_breaker_a=50.0, load_a=40.0, neutral=True,
+    load_first=False, box={"kind": "receptacle", "serves": "vehicle", "continuous": True},
+)  # fmt: skip
 ALARMS = ("smoke alarm", "smoke detector", "alarm")
 # Machines that are wired, fans, alarms, a welder and a light: volts and breakers of the table of usual loads.
 WIRED = {
     "kiln": _own("kiln", 240, 60.0),
     "furnace": _own("furnace", 120, 15.0),
-    "bath heater": _own("bath_heater", 120, 20.0, least_a=20.0),
-    "baseboard heater": _own("space_heater", 240, 20.0),
-    "space heater": _own("space_heater", 240, 20.0),
+    **{
+        word: _own("bath_heater", 120, 20.0, least_a=20.0)
+        for word in ("bath heater", "bathroom heater", "bath fan heater", "fan heater")
+    },
+    **{
+        word: _own("space_heater", 240, 20.0)
+        for word in ("baseboard heater", "baseboard", "space heater", "wall heater", "heater")
+    },
+    **dict.fromkeys(
+        ("sauna heater", "sauna"),
+        replace(_own("", 240, 30.0, least_a=30.0), box={"kind": "equipment", "continuous": True}),
+    ),
+    **{word: _own("oven", 240, 30.0, least_a=30.0) for word in ("wall oven", "oven")},
+    "cooktop": _own("cooktop", 240, 40.0, least_a=30.0),
+    **{word: _own("", 240, 30.0) for word in ("air compressor", "compressor")},
+    "gate opener": _own("", 120, 20.0),
     "boiler": _own("furnace", 120, 15.0),
     **{word: replace(ENDS["outlet"], box={"kind": "fan"}, breaker_a=15.0) for word in FANS},
     **{word: replace(ENDS["outlet"], box={"kind": "smoke"}, breaker_a=15.0) for word in ALARMS},
     **dict.fromkeys(CAMPERS, CAMPER),
-    "light": replace(ENDS["outlet"], box={"kind": "light"}, breaker_a=15.0),
+    **{word: replace(ENDS["outlet"], box={"kind": "light"}, breaker_a=15.0) for word in (*LIGHTS, *LIGHTS_OUT)},
     "welder": replace(ENDS["outlet"], box={"kind": "receptacle", "serves": "welder"}, volts=240, breaker_a=50.0),
 }
 # Words offered for the end of a line: one of each.
 OFFERED = (
-    *(kind.words[0] for kind in KINDS), *(word for word in WIRED if word not in CAMPERS[1:]), "dishwasher",
-    "refrigerator", "microwave", "washer",
+    *(kind.words[0] for kind in KINDS),
+    "kiln", "furnace", "bath heater", "baseboard heater", "space heater", "oven", "cooktop", "air compressor",
+    "boiler", "fan", "ceiling fan", "smoke alarm", "RV outlet", "light", "post light", "welder", "dishwasher",
+    "refrigerator", "microwave", "washer", "table saw",
 )  # fmt: skip
 ONE_HOT = {30: "TT-30"}  # of 120 V; up to 20 A a box says nothing of them
 NEMA = {

@@ -38,6 +38,7 @@ from levelrun.core.trade.pipe.pull_box import trade_inches
 from levelrun.core.ways.walk import WalkLeg
 
 WHIP_IN = 48.0
+TAIL = "equipment_tail"
 WIDE_A = 30  # a receptacle of 30 A and more is wider than one gang: common practice, no source
 
 
@@ -147,15 +148,16 @@ def _four_wires(kind: Kind) -> bool:
 
 
 def _panel(job: Job, said: Asked) -> tuple[list[str], list[dict[str, Any]]]:
-    ident, edits, structure = next_id(job, "p"), [], said.panel.structure
+    ident, edits, structure = next_id(job, "p"), [], said.structure or said.panel.structure
     taken = {node.name.casefold() for node in job.nodes}
     name = said.fed if said.fed.casefold() not in taken else next_name(job, "P")
     if said.building:
         structure = next_id(job, "s")
         floor = main_floor(structure)
-        made = {"id": structure, "kind": said.building, "name": said.fed, "levels": [floor]}
+        called = said.building_name or said.fed
+        made = {"id": structure, "kind": said.building, "name": called, "levels": [floor]}
         edits.append({"op": "add", "kind": "structure", "item": made})
-        name = f"Panel {said.fed}" if name == said.fed else name
+        name = f"Panel {said.fed}" if name == called else name
     amps = said.circuit.get("breaker_a", said.kind.breaker_a)
     item = {
         "id": ident, "name": name, "structure": structure, "spaces": said.spaces or 12, "bonded": False,
@@ -215,10 +217,13 @@ def _legs(job: Job, book: Codebook, said: Asked, circuit: dict[str, Any], ends: 
             "sleeve": leg.sleeve, "met": leg.met, "stands_off": leg.stands_off, "expansion": leg.expansion,
             "ribbon": leg.ribbon, "facts": leg.facts, "end": _joint(job, leg),
         })  # fmt: skip
-    legs[-1]["end"] = {"kind": "box", "node": ends[0]}
-    if said.kind.whip:
+    whip_said = said.kind.whip and len(legs) > 1 and legs[-1]["place"] == TAIL
+    legs[-2 if whip_said else -1]["end"] = {"kind": "box", "node": ends[0]}
+    if whip_said:
+        legs[-1]["end"] = {"kind": "box", "node": ends[1]}
+    elif said.kind.whip:
         size = max(size_of(book, "LFNC", "", wires), "1/2", key=trade_inches)
-        whip = {"go": "over", "length_in": WHIP_IN, "place": "equipment_tail", "method": "LFNC", "size": size}
+        whip = {"go": "over", "length_in": WHIP_IN, "place": TAIL, "method": "LFNC", "size": size}
         legs.append({**whip, "end": {"kind": "box", "node": ends[1]}})
     return legs
 

@@ -1,4 +1,4 @@
-"""How a first line is opened in everyday words: run 12-2 from the panel ..., add an outlet."""
+"""How a first line is opened in everyday words, run 12-2 from the panel ..., and where its legs end."""
 
 from __future__ import annotations
 
@@ -6,42 +6,43 @@ import re
 from dataclasses import replace
 
 from levelrun.core.site.scene import SceneReader
-from levelrun.core.ways.walk import WalkLeg, parse_walk
+from levelrun.core.ways.method_words import method_ahead
+from levelrun.core.ways.walk import WalkLeg
 
 ASKED = (
     "run", "add", "install", "put in", "put", "wire up", "wire", "bring", "pull", "i need", "we need", "need",
-    "i want",
+    "i want", "feed", "power",
 )  # fmt: skip
-# What follows the legs and is none: 24 mca 40 mocp, on a 20 amp breaker.
+# What follows the legs and is none: 24 mca 40 mocp, on a 20 amp breaker, gfci, for the planer.
 FIGURES = re.compile(
-    r"[\s,]+(?=\d+(?:\.\d+)?\s*(?:mca|mocp|mop|max|amps?|a|volts?|v)\b|(?:mca|mocp)\s*\d|on\s+(?:an?\s+)?\d+\s*a)",
+    r"[\s,]+(?=\d+(?:\.\d+)?\s*(?:mca|mocp|mop|max|amps?|a|volts?|v|watts?|w|kw)\b|(?:mca|mocp|load|wire)\s*\d"
+    r"|[\d/ -]+hp\b|on\s+(?:an?\s+)?\d+(?:\s*a\b|\s*(?:$|\n|;))|from\s+\w"
+    r"|#\s*\d|(?:no\.?\s*)?\d+(?:/0)?\s*(?:awg|gauge)\b"
+    r"|(?:with|no)\s+neutral\b|(?:gfci|afci|dual|hardwired|continuous|nameplate|as)\b(?!\s+wall)"
+    r"|(?:arc|ground)[ -]fault\b|for\s+(?!about\b)[a-z])",
     re.IGNORECASE,
 )
-_CABLE = re.compile(
-    r"(?:some\s+)?(?P<cable>\d{1,2}\s*[-/]\s*\d(?:\s+(?:nm-b|nm|uf-b|uf|mc|ac|ser))?)(?:\s+cable)?\s*,?\s+"
-    r"(?=\d+(?:\.\d+)?\s*(?:'|ft\b|feet\b|-\d)|from\b|up\b|down\b|over\b|through\b|along\b|to\b)",
+_BARE = re.compile(
+    r"(?:some\s+)?(?P<cable>\d{1,2}\s*[-/]\s*\d)(?:\s*(?=$|\n|;)|\s*,?\s+"
+    r"(?=\d+(?:\.\d+)?\s*(?:'|ft\b|feet\b|-\d)|from\b|up\b|down\b|over\b|through\b|along\b|to\b|for\b))",
     re.IGNORECASE,
 )
-Cable = tuple[str | None, str | None]
-
-
-def opened(reader: SceneReader) -> Cable | None:
-    """Takes the verb that asks for it, the cable where it is said first, and `from`."""
-    reader.phrase(ASKED)
-    cable = cable_first(reader)
-    reader.phrase(["from"])
-    return cable
+Cable = tuple[str, str | None]
 
 
 def cable_first(reader: SceneReader) -> Cable | None:
-    """The method and size of a cable that is said before its length; None where none stands here."""
+    """The method and size of what is pulled where it is said before how far: 12-2, 10-3 uf, in 3/4 emt. None, and
+    nothing taken, where none stands here; a size of cable alone is one where a length or a direction follows."""
     reader.skip()
-    found = _CABLE.match(reader.text, reader.pos)
-    if found is None:
+    rest = reader.text[reader.pos : reader.line_end()]
+    if (said := method_ahead(reader.scene.book, rest)) is not None:
+        reader.pos += said[2]
+        return said[:2]
+    found = _BARE.match(rest)
+    if found is None or (said := method_ahead(reader.scene.book, f"nm {found['cable']}")) is None or not said[1]:
         return None
-    (leg,) = parse_walk(reader.scene.book, f"over 1' in {found['cable']}")
-    reader.pos = found.end()
-    return leg.method, leg.size
+    reader.pos += found.end()
+    return said[:2]
 
 
 def in_cable(legs: list[WalkLeg], cable: Cable | None) -> list[WalkLeg]:

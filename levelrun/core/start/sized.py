@@ -16,6 +16,7 @@ from levelrun.core.start.kinds import CAMPER
 from levelrun.core.trade.conductors.sizing import MILD_C, Demand, choose, deciding, rating_under, standard_breaker
 from levelrun.core.trade.methods.facts import facts_of
 from levelrun.core.trade.methods.verdicts import Verdict, judge, ranked
+from levelrun.core.trade.motors import motor
 from levelrun.core.trade.pipe.fill import Wires, smallest_size
 from levelrun.core.trade.pipe.pull_box import trade_inches
 from levelrun.core.ways.walk import WalkLeg
@@ -25,6 +26,10 @@ LEVEL = {"attic", "ceiling_joists", "crawl_space", "basement"}  # one goes along
 IN_AIR, SPAN = "overhead", "OVERHEAD"  # cabled aluminum on its messenger, as it is bought
 WIDE_OUTLET_A = 20
 CAMPER_240_A = 50
+OUTLETS_A = (15.0, 20.0, 30.0, 50.0)  # receptacles there are
+# Cables up to No. 6 carry a No. 10 ground, which is for 60 A (250.122); a motor of up to 35 A starts on that.
+SMALL_MOTOR_A, GROUND_10_A = 35.0, 60.0
+LEAST_MOTOR_A = 15.0  # where 250 % is less than the least breaker made (430.52, Exception 1)
 CABLES = ("NM-B", "UF-B", "MC", "AC", "SER")
 
 
@@ -78,6 +83,28 @@ def of_240(said: Asked) -> tuple[Asked, list[str]]:
         return said, []
     told = f"an outlet of {amps:g} A is taken to be of 240 V; say 120v where it is not"
     return replace(said, circuit={**said.circuit, "volts": 240}), [told]
+
+
+def of_motor(book: Codebook, said: Asked) -> tuple[Asked, list[str]]:
+    """A motor of which the horsepower is said: its current and, wired, what its wire carries and its breaker may be;
+    plugged in, the outlet that bears it. What was said of it stands; what follows is told."""
+    if said.motor_hp is None:
+        return said, []
+    volts = float(said.circuit.get("volts", said.kind.volts))
+    found = motor(book, said.motor_hp, volts)
+    item, least = dict(said.circuit), found.least_ampacity_a
+    load = found.full_load_a if said.load_a is None else said.load_a
+    told = f"{found.hp} hp at {volts:g} V is {found.full_load_a:g} A by the table of motors: wire for {least:g} A"
+    if said.kind.box.get("kind") == "receptacle":
+        rating = next((amps for amps in OUTLETS_A if amps >= least), standard_breaker(book, least))
+        item.setdefault("breaker_a", rating)
+        return replace(said, circuit=item, load_a=load), [f"{told}, an outlet of {item['breaker_a']:g} A"]
+    item.setdefault("least_ampacity_a", round(least, 2))
+    most = item.setdefault("largest_breaker_a", rating_under(book, max(found.largest_breaker_a, LEAST_MOTOR_A)))
+    if found.full_load_a <= SMALL_MOTOR_A:
+        item.setdefault("breaker_a", min(most, GROUND_10_A))
+    told += f", breaker {item['largest_breaker_a']:g} A at most; its nameplate decides"
+    return replace(said, circuit={**item, "nameplate": True}, load_a=load), [told]
 
 
 def _breaker_on(

@@ -19,14 +19,15 @@ from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import method, methods, place, places, raceway_sizes
 from levelrun.core.errors import TextError
 from levelrun.core.measure import format_inches, format_length
+from levelrun.core.ways.method_words import WalkReader, bare_size, method_here, method_said
 from levelrun.core.ways.parts import Shape
 from levelrun.core.ways.shape_words import bends_said, write_bends, write_shape
-from levelrun.core.words import BREAK, NUMBER, Reader
+from levelrun.core.words import BREAK, NUMBER
 
 GO = ("up", "down", "over", "left", "right", "back")
-FILLERS = ("the", "a", "an", "of", "on", "at", "along", "through", "across", "inside")
+FILLERS = ("the", "a", "an", "of", "on", "at", "along", "through", "across", "inside", "for", "about")
 AND = ("and", "plus", "&")
-PIPE = ("conduit", "pipe", "tubing")
+DUG_IN = 72.0  # a figure over it is no depth that goes without saying so
 ENDS = {"lb": "LB", "body": "body", "conduit body": "body", "coupling": "coupling"}
 FACT_WORDS: dict[str, tuple[str, Any]] = {
     "wet": ("moisture", "wet"),
@@ -55,9 +56,6 @@ ABOVE_WORDS = {
     "under a driveway": "driveway",
 }
 _NUMBER_NEXT = re.compile(r"[\s,]*\d")
-_CABLE_SIZE = re.compile(
-    r"(?P<wire>\d+/0|\d+)-(?P<count>\d)(?![\w/-])|(?P<slash>14|12|10|8|6)/(?P<of>[2-4])(?![\w/-])"
-)
 _HEAT = re.compile(
     r"\s*(?:(?P<named>ambient)\s+|at\s+)?(?P<n>-?\d+(?:\.\d+)?)\s*°?\s*(?P<unit>[cf](?![-\w]))?", re.IGNORECASE
 )
@@ -87,33 +85,21 @@ class WalkLeg:
     facts: dict[str, Any] = field(default_factory=dict)
 
 
-class _WalkReader(Reader):
-    """A reader that knows the places and methods of a rule set, and the names of boxes and panels."""
-
-    def __init__(self, book: Codebook, text: str, names: Sequence[str]) -> None:
-        super().__init__(text)
-        self.book = book
-        self.names = sorted(names, key=len, reverse=True)
-        self.place_words = {word: p.place for p in places(book).values() for word in p.words}
-        self.place_words |= {key.replace("_", " "): key for key in places(book)}
-        self.method_words = {word: m.key for m in methods(book).values() for word in (*m.words, m.key.lower())}
-
-
 def parse_walk(book: Codebook, text: str, names: Sequence[str] = ()) -> list[WalkLeg]:
     """Legs of a walk text. `names` are boxes and panels that `to` may name with spaces in them.
 
     Raises TextError with `at`, the character position in `text`, and what was expected there.
     """
-    return _read(_WalkReader(book, text, names))
+    return _read(WalkReader(book, text, names))
 
 
 def suggest(book: Codebook, text: str, names: Sequence[str] = ()) -> tuple[int, list[str]]:
     """Where the word being typed starts, and the words that may stand there."""
-    reader = _WalkReader(book, text, names)
+    reader = WalkReader(book, text, names)
     return reader.options_after(lambda: _read(reader), text)
 
 
-def _read(reader: _WalkReader) -> list[WalkLeg]:
+def _read(reader: WalkReader) -> list[WalkLeg]:
     legs: list[WalkLeg] = []
     while True:
         while match := BREAK.match(reader.text, reader.pos):
@@ -125,13 +111,18 @@ def _read(reader: _WalkReader) -> list[WalkLeg]:
         legs.append(_leg(reader))
 
 
-def _leg(reader: _WalkReader) -> WalkLeg:
+def _leg(reader: WalkReader) -> WalkLeg:
     reader.expect(GO)
     go = reader.phrase(GO)
     leg = WalkLeg(go=go or "over", length_in=0.0)
     begun = go is not None
-    while _NUMBER_NEXT.match(reader.text, reader.pos) is None:  # the place before how far
-        if reader.phrase(FILLERS) is None:
+    while True:  # the method and the place before how far
+        if (said := _method_first(reader)) is not None:
+            leg = replace(leg, method=said[0], size=said[1])
+        elif _NUMBER_NEXT.match(reader.text, reader.pos) is not None:
+            break
+        elif reader.phrase(FILLERS) is None:
+            reader.phrase(["in"])
             word = reader.phrase(reader.place_words) if leg.place is None else None
             if word is None and not begun:
                 raise reader.fail("a direction: up, down, over, left or right")
@@ -148,19 +139,36 @@ def _leg(reader: _WalkReader) -> WalkLeg:
         reader.expect(_items(reader, leg))
         if reader.at_end() or BREAK.match(reader.text, reader.pos) or _goes_on(reader):
             return leg
-        if go is None and (said := reader.phrase(GO)) is not None:
-            go, leg = said, replace(leg, go=said)
+        if go is None and (go := reader.phrase(GO)) is not None:
+            leg = replace(leg, go=go)
             continue
         leg = _item(reader, leg)
 
 
-def _goes_on(reader: _WalkReader) -> bool:
+def _method_first(reader: WalkReader) -> tuple[str, str | None] | None:
+    """The method of a leg that is said before how far it goes: in 3/4 emt 25', 12-2 35'. A size of cable alone is one
+    where a length follows."""
+    start = reader.pos
+    reader.phrase(("in", "some", "using"))
+    said = method_here(reader)
+    if said is None and (bare := bare_size(reader)) is not None and reader.sees_length():
+        said = bare
+    if said is None:
+        reader.pos = start
+    return said
+
+
+def _goes_on(reader: WalkReader) -> bool:
     """Whether the next leg begins here: after a comma or `and`, with a direction right before its length, or with a
     length and its place or direction right behind it. A length that is followed by `deep` is none."""
     start = reader.pos
     comma = reader.text[:start].rstrip().endswith(",")
     apart = reader.phrase(AND) is not None or comma
     begin = reader.pos
+    if method_here(reader) is not None:  # the cable of the leg before, or of the one that begins with it
+        leg = apart and reader.sees_length()
+        reader.pos = begin if leg else start
+        return leg
     goes = reader.phrase(GO) is not None
     words = (*FILLERS, *reader.place_words)
     while apart and reader.phrase(words) is not None:
@@ -173,11 +181,11 @@ def _goes_on(reader: _WalkReader) -> bool:
     return leg
 
 
-def _deep(reader: _WalkReader) -> bool:
+def _deep(reader: WalkReader) -> bool:
     return reader.phrase(["deep"]) is not None
 
 
-def _items(reader: _WalkReader, leg: WalkLeg) -> list[str]:
+def _items(reader: WalkReader, leg: WalkLeg) -> list[str]:
     """What may stand next, for completion: what is still missing comes first."""
     options: list[str] = []
     if leg.method and not leg.size and method(reader.book, leg.method).kind == "raceway":
@@ -201,7 +209,7 @@ def _items(reader: _WalkReader, leg: WalkLeg) -> list[str]:
     ]
 
 
-def _item(reader: _WalkReader, leg: WalkLeg) -> WalkLeg:
+def _item(reader: WalkReader, leg: WalkLeg) -> WalkLeg:
     if reader.phrase(FILLERS):
         return leg
     if word := reader.phrase(ABOVE_WORDS):
@@ -228,7 +236,9 @@ def _item(reader: _WalkReader, leg: WalkLeg) -> WalkLeg:
             pass
         if leg.place is None and (word := reader.phrase(reader.place_words)):
             return replace(leg, place=reader.place_words[word])
-        key, size = _method(reader)
+        if leg.place is None and leg.depth_in is None and (dug := _dug(reader)) is not None:
+            return replace(leg, place=dug[0], depth_in=dug[1])
+        key, size = method_said(reader)
         return replace(leg, method=key, size=size)
     if reader.phrase(["with"]):
         shapes, angles = bends_said(reader)
@@ -249,67 +259,46 @@ def _item(reader: _WalkReader, leg: WalkLeg) -> WalkLeg:
         return replace(leg, facts={**leg.facts, "clear_in": reader.length()})
     if reader.phrase(["deep"]):
         return replace(leg, depth_in=reader.length())
+    if leg.method is None and (said := method_here(reader)) is not None:
+        return replace(leg, method=said[0], size=said[1])
     if NUMBER.match(reader.text, reader.pos):
-        depth = reader.length()
-        reader.expect(["deep"])
-        if not _deep(reader):
-            raise reader.fail('"deep" after a second length, or a comma or `then` before the next leg')
-        return replace(leg, depth_in=depth)
+        return _number(reader, leg)
     if reader.sees(("floor joists", "floor")):
         reader.expect(("crawl", "basement", "ceiling joists"))
         raise reader.fail("the joists of which floor: crawl, basement or ceiling joists")
     raise reader.fail('a place, a depth, "in" a method, "with" bends or "to" an end')
 
 
-def _method(reader: _WalkReader) -> tuple[str, str | None]:
-    size = _cable_size(reader)
-    options = [m.words[0] for m in methods(reader.book).values()] + ([] if size else ["12-2", "14-2"])
-    reader.expect(options)
-    word = reader.phrase(reader.method_words)
-    if word is None:
-        pipe_size = _pipe_size(reader, "EMT") if size is None else None
-        reader.expect(options)
-        word = reader.phrase(reader.method_words) if pipe_size else None
-        if word is None and size is None:
-            raise reader.fail("a method")
-        if word is None:
-            reader.phrase(["cable"])
-            return "NM-B", size
-        reader.phrase(PIPE)
-        return reader.method_words[word], pipe_size
-    key = reader.method_words[word]
-    if method(reader.book, key).kind == "raceway":
-        reader.phrase(PIPE)
-        size = _pipe_size(reader, key)
-        reader.phrase(PIPE)
-        return key, size
-    size = size or _cable_size(reader)
-    reader.phrase(["cable"])
-    return key, size
+def _number(reader: WalkReader, leg: WalkLeg) -> WalkLeg:
+    """A second figure of a leg: how deep; under ground also without its word, where it is no farther than one digs
+    by hand; or the cable, by its size alone at the end of the leg: 35' crawl 12-2."""
+    start = reader.pos
+    if leg.method is None and (said := bare_size(reader)) is not None:
+        if not reader.sees(["deep"]) and not (leg.place and place(reader.book, leg.place).above):
+            return replace(leg, method=said[0], size=said[1])
+        reader.pos = start
+    depth = reader.length()
+    reader.expect(["deep"])
+    dug = leg.place is not None and bool(place(reader.book, leg.place).above) and depth <= DUG_IN
+    if not _deep(reader) and (not dug or leg.depth_in is not None):
+        raise reader.fail('"deep" after a second length, or a comma or `then` before the next leg')
+    return replace(leg, depth_in=depth)
 
 
-def _cable_size(reader: _WalkReader) -> str | None:
-    reader.skip()
-    match = _CABLE_SIZE.match(reader.text, reader.pos)
-    if not match or match.group(0) in ("1-1", "2-1", "3-1"):
-        return None
-    reader.pos = match.end()
-    return f"{match['wire'] or match['slash']}-{match['count'] or match['of']}"
+def _dug(reader: WalkReader) -> tuple[str, float] | None:
+    """A place under ground behind its depth: in an 18" deep trench. None, and nothing taken, where none is here."""
+    start = reader.pos
+    if reader.sees_length():
+        depth = reader.length()
+        _deep(reader)
+        words = {word: key for word, key in reader.place_words.items() if place(reader.book, key).above}
+        if (word := reader.phrase(words)) is not None:
+            return words[word], depth
+    reader.pos = start
+    return None
 
 
-def _pipe_size(reader: _WalkReader, key: str) -> str | None:
-    sizes = [pipe.size for pipe in raceway_sizes(reader.book, key)]
-    reader.expect(sizes)
-    spaced = {size.replace("-", " "): size for size in sizes if "-" in size}
-    word = reader.phrase([*sizes, *spaced])
-    if word is None and NUMBER.match(reader.text, reader.pos) and not reader.sees_length():
-        raise reader.fail(f"a trade size of {key}")
-    if word and reader.phrase(["inch"]) is None and reader.text.startswith('"', reader.pos):
-        reader.pos += 1
-    return spaced.get(word, word) if word else None
-
-
-def _target(reader: _WalkReader) -> str:
+def _target(reader: WalkReader) -> str:
     reader.expect(["LB", "body", "coupling", *sorted(reader.names)])
     if word := reader.phrase([*ENDS, *reader.names]):
         return ENDS.get(word, word)
@@ -325,7 +314,7 @@ def _target(reader: _WalkReader) -> str:
     return name
 
 
-def _degrees(reader: _WalkReader) -> float | None:
+def _degrees(reader: WalkReader) -> float | None:
     """How hot it gets, as Celsius, where that stands here: at 40 C, 104 F, ambient 40."""
     said = _HEAT.match(reader.text, reader.pos)
     if said is None or not (said["named"] or said["unit"]):

@@ -102,7 +102,7 @@ def test_the_same_job(spoken: str, short: str) -> None:
     ("said", "word", "told"),
     [
         ("40' floor joists to outlet", "floor", "crawl, basement or ceiling joists"),
-        ("43' trench 16\" in pvc40 to pump", "in", '"deep" after a second length'),
+        ("43' trench 16' in pvc40 to pump", "in", '"deep" after a second length'),
         ("attic to outlet", "to", "has no unit|a length"),
         ("bath outlet", "", "how far it is and through what"),
         ("40' attic to bananas", "bananas", "what stands at the end"),
@@ -122,7 +122,7 @@ def test_what_could_be_meant_otherwise_is_refused_where_it_stands(said: str, wor
 
 
 def test_a_length_without_its_place_asks_for_it() -> None:
-    with pytest.raises(LevelRunError, match="say where the first leg lies"):
+    with pytest.raises(LevelRunError, match="say where the 12′ lie"):
         line("12' to outlet")
 
 

@@ -15,7 +15,8 @@ import StripView from '../runs/StripView.vue'
 import AnswerRow from './AnswerRow.vue'
 import BlankPick from './BlankPick.vue'
 import PanelStart from './PanelStart.vue'
-import { composed, NONE, whole, type Blanks } from './sentence'
+import { composed, NONE, type Blanks } from './sentence'
+import StartLead from './StartLead.vue'
 import StartSentence from './StartSentence.vue'
 
 /** The first page of a job: what it is for in one sentence, filled by tap, by typing over, or on the line below. */
@@ -46,7 +47,7 @@ const shown = computed<Tried | null>(() => {
   }
 })
 const refused = ref('')
-const entry = ref<{ focus: () => void } | null>(null)
+const entry = ref<{ focus: () => void; start: (text: string) => void } | null>(null)
 
 const panels = computed(() => store.job?.panels ?? [])
 /** A range and a dryer are one kind of job; which of them is a blank of its sentence. */
@@ -58,11 +59,7 @@ const offered = computed(() =>
 const shownKey = computed(() => (kindKey.value === 'dryer' ? 'range' : kindKey.value))
 const kind = computed(() => words.value?.kinds.find((item) => item.key === kindKey.value) ?? null)
 const line = computed(() =>
-  typed.value.trim()
-    ? whole(typed.value, panels.value.length, words.value?.verbs).text
-    : kind.value && blanks.panel
-      ? composed(kind.value, blanks)
-      : '',
+  typed.value.trim() ? typed.value : kind.value && blanks.panel ? composed(kind.value, blanks) : '',
 )
 const verb = computed(() => (panels.value.length ? 'from' : 'panel'))
 const hint = computed(() =>
@@ -123,7 +120,7 @@ watch([line, () => store.view?.revision], ([text]) => {
 async function say(text: string): Promise<Problem | null> {
   const [had, panelsHad] = [store.job?.circuits ?? [], store.job?.panels.length ?? 0]
   const before = new Set([...had, ...(store.job?.ways ?? [])].map((part) => part.id))
-  const problem = await store.edit([{ op: 'say', text, panel: store.panelId ?? undefined }])
+  const problem = await store.edit([{ op: 'say', text, panel: store.panelId ?? undefined, verb: verb.value }])
   if (problem) return problem
   asked++
   typed.value = kindKey.value = refused.value = ''
@@ -141,27 +138,20 @@ async function say(text: string): Promise<Problem | null> {
   document.querySelector('[data-testid=answers]')?.scrollIntoView({ block: 'nearest' })
   return null
 }
-async function submit(text: string) {
-  const { text: sent, added } = whole(text, panels.value.length, words.value?.verbs)
-  const problem = await say(sent)
-  if (problem?.at !== undefined) return { ...problem, at: Math.max(problem.at - added, 0) }
-  return problem
-}
 async function add() {
   const problem = await say(line.value)
   if (problem) refused.value = problem.detail
 }
 async function suggest(text: string) {
   typed.value = text
-  const { text: sent, added } = whole(text, panels.value.length, words.value?.verbs)
   if (!store.view) return { at: text.length, options: [] }
   const { data } = await ask(
     api.POST('/api/jobs/{job_id}/suggest', {
       params: { path: { job_id: store.view.id } },
-      body: { text: sent, stage: 'runs', verb: '' },
+      body: { text, stage: 'runs', verb: verb.value },
     }),
   )
-  return data ? { at: Math.max(data.at - added, 0), options: data.options } : { at: text.length, options: [] }
+  return data ?? { at: text.length, options: [] }
 }
 
 async function rename(name: string) {
@@ -276,10 +266,11 @@ useKeys({ '/': () => entry.value?.focus() })
       @kind="choose"
     />
     <p v-if="refused" class="bad" role="alert">{{ refused }}</p>
-    <p v-if="panels.length && !kind && !typed.trim() && !shown" class="mute lead">
-      One sentence is enough: from the panel, how far and through what, to what stands there. Its wire,
-      breaker, box and lengths follow. Tap what it is for, or type it below.
-    </p>
+    <StartLead
+      v-if="panels.length && !kind && !shown"
+      :examples="!typed.trim()"
+      @take="entry?.start($event)"
+    />
     <template v-if="shown?.way">
       <div class="strip">
         <StripView :strip="shown.way.strip" :leg="null" :metric="store.metric" />
@@ -291,12 +282,12 @@ useKeys({ '/': () => entry.value?.focus() })
         v-if="store.view"
         ref="entry"
         called="start"
-        :verb="verb"
+        :verb="panels.length ? 'run' : 'panel'"
         :placeholder="hint"
         :buttons="[]"
         :action="panels.length ? 'add it' : 'set it'"
         :suggest="suggest"
-        :submit="submit"
+        :submit="say"
       />
     </template>
     <template #right>
@@ -366,10 +357,6 @@ useKeys({ '/': () => entry.value?.focus() })
 .kind.here {
   background: rgb(var(--v-theme-ink));
   color: rgb(var(--v-theme-paper));
-}
-.lead {
-  padding: 8px 22px;
-  max-width: 62ch;
 }
 .strip {
   flex: 1 1 300px;

@@ -1,0 +1,166 @@
+"""What more is said of the circuit of a line that starts a job, or of what stands at its end."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable
+from dataclasses import replace
+
+from levelrun.core.boxes.setting import SERVES
+from levelrun.core.circuits.words import UNIT, circuit_part
+from levelrun.core.errors import LevelRunError
+from levelrun.core.site.scene import SceneReader
+from levelrun.core.start.asked import Asked
+from levelrun.core.start.ends import BEFORE, ROOMS, amperes, end_here, new_name, several, standing
+from levelrun.core.start.kinds import BUILDINGS, CALLED, ENDS, NOT_HELD, USES, Kind
+from levelrun.core.trade.motors import motor
+
+_FOR = re.compile(r"(?P<name>[^;\n\d\"]+?)(?=\s+(?:\d|as\b|in\b|outside\b|at\b|on\b|load\b)|\s*(?:$|;|\n))")
+_WATTS = re.compile(r"(?P<n>\d+(?:\.\d+)?)\s*(?P<unit>kw|watts?|w)\b", re.IGNORECASE)
+_HORSES = re.compile(
+    r"(?=\d)(?P<whole>\d+(?:\.\d+)?(?!/))?(?P<part>[\s-]*\d/\d)?[\s-]*(?:hp|horse\s*power)\b", re.IGNORECASE
+)
+MORE = ("for", "in garage", "outside", "as", "on", "spaces", "at")
+ABOUT = ("for", "in", "outside", "outdoors", "as", "on", "spaces", "at", "hardwired", "continuous")
+
+
+def about(reader: SceneReader, said: Asked) -> Asked:
+    """One thing more that is said of the circuit or of what stands at its end."""
+    item = dict(said.circuit)
+    reader.expect([])
+    begin = reader.pos
+    if reader.phrase(("of", "and", "rated", "with")) == "and" and end_here(reader):
+        raise several(reader, f"{said.name or said.kind.title} {reader.text[begin : reader.line_end()].lstrip()}")
+    if (watts := _watts(reader)) is not None:
+        return replace(said, load_w=watts)
+    if (horses := _horses(reader)) is not None:
+        return replace(said, motor_hp=horses)
+    if (
+        said.kind.key == "vehicle"
+        and said.kind.load_first
+        and said.load_a is None
+        and (load := _own_load(reader)) is not None
+    ):
+        return replace(said, load_a=load)
+    if circuit_part(reader, item, MORE):
+        reader.phrase(("breaker", "circuit"))
+        return replace(said, circuit=item)
+    word = reader.need(ABOUT, "amperes, volts, `for` a name, `in` a room, `as` a name")
+    return ABOUT_WORDS[word](reader, said)
+
+
+def _own_load(reader: SceneReader) -> float | None:
+    """Amperes of what is charged: all that are not said to be those of its breaker."""
+    start = reader.pos
+    load = amperes(reader)
+    if load is None or reader.sees(("breaker", "circuit")):
+        reader.pos = start
+        return None
+    return load
+
+
+def _watts(reader: SceneReader) -> float | None:
+    """Watts, where they stand here: 1500 W, 1.5 kW."""
+    reader.skip()
+    match = _WATTS.match(reader.text, reader.pos)
+    if match is None:
+        return None
+    reader.pos = match.end()
+    return float(match["n"]) * (1000 if match["unit"].lower() == "kw" else 1)
+
+
+def _horses(reader: SceneReader) -> float | None:
+    """Horsepower, where it stands here: 3/4 hp, 1 1/2hp."""
+    reader.skip()
+    match = _HORSES.match(reader.text, reader.pos)
+    if match is None:
+        return None
+    top, _, low = (match["part"] or "0/1").strip(" -").partition("/")
+    horses = float(match["whole"] or 0) + int(top) / max(int(low), 1)
+    try:
+        motor(reader.scene.book, horses, 240)
+    except LevelRunError as error:
+        raise reader.refuse(error.message, reader.pos, [f"{hp} hp" for hp in error.allowed]) from None
+    reader.pos = match.end()
+    return horses
+
+
+def _for(reader: SceneReader, said: Asked) -> Asked:
+    reader.expect(["planer 36a"])
+    reader.phrase(BEFORE)
+    reader.skip()
+    match = _FOR.match(reader.text, reader.pos)
+    if match is None:
+        raise reader.fail("what it is for")
+    reader.pos = match.end()
+    load = amperes(reader)
+    name = match["name"].strip()
+    if (why := NOT_HELD.get(name.casefold())) is not None:
+        raise reader.refuse(why)
+    kind = _serving(said.kind, name.casefold())
+    return replace(said, kind=kind, name=name, load_a=said.load_a if load is None else load)
+
+
+def _serving(kind: Kind, name: str) -> Kind:
+    """An outlet or a machine for something that the trade knows is what that is: a dryer wants a neutral and its
+    usual load, a kiln is on for hours."""
+    known = ENDS.get(name)
+    if kind.key not in ("outlet", "machine"):
+        return kind
+    if known is not None and known.box.get("kind") == kind.box["kind"] and known.key != "outlet":
+        return known
+    serves = SERVES.get(name)
+    return kind if serves is None else replace(kind, box={**kind.box, "serves": serves})
+
+
+def _in(reader: SceneReader, said: Asked) -> Asked:
+    named = {name: item.id for name, item in reader.buildings().items()}
+    kinds = [word for word in BUILDINGS if word not in ROOMS]
+    word = reader.need([*USES, *named, *CALLED, *kinds], "a room or a building: garage, kitchen, bath")
+    if word in ROOMS:
+        return replace(said, use=ROOMS[word])
+    if word not in named and said.kind.feeds:  # a sub-panel in a shed that is not there yet
+        return replace(said, kind=ENDS["building"], building=BUILDINGS[word], building_name=word.capitalize())
+    return replace(said, structure=named[word] if word in named else standing(reader, word))
+
+
+def _outside(reader: SceneReader, said: Asked) -> Asked:
+    return replace(said, outdoors=True)
+
+
+def _as(reader: SceneReader, said: Asked) -> Asked:
+    return replace(said, box_name=new_name(reader, "a name", ""))
+
+
+def _on(reader: SceneReader, said: Asked) -> Asked:
+    """The space of the panel, or a breaker: on 12, on a 20a breaker."""
+    if reader.phrase(BEFORE) or UNIT.match(reader.text, reader.pos):
+        item = dict(said.circuit)
+        if not circuit_part(reader, item):
+            raise reader.fail("amperes of a breaker")
+        reader.phrase(("breaker", "circuit"))
+        return replace(said, circuit=item)
+    space = int(reader.number("a space of the panel", 0, 84))
+    return replace(said, circuit={**said.circuit, "space": space})
+
+
+def _spaces(reader: SceneReader, said: Asked) -> Asked:
+    return replace(said, spaces=int(reader.number("a count of spaces", 1, 84)))
+
+
+def _at(reader: SceneReader, said: Asked) -> Asked:
+    return replace(said, where=reader.name(ABOUT))
+
+
+def _hardwired(reader: SceneReader, said: Asked) -> Asked:
+    return replace(said, hardwired=True)
+
+
+def _continuous(reader: SceneReader, said: Asked) -> Asked:
+    return replace(said, kind=replace(said.kind, box={**said.kind.box, "continuous": True}))
+
+
+ABOUT_WORDS: dict[str, Callable[[SceneReader, Asked], Asked]] = {
+    "for": _for, "in": _in, "outside": _outside, "outdoors": _outside, "as": _as, "on": _on, "spaces": _spaces,
+    "at": _at, "hardwired": _hardwired, "continuous": _continuous,
+}  # fmt: skip

@@ -1,0 +1,176 @@
+"""What stands at the end of a line that starts a job: 50 amp garage outlet, charger 48a, sub-panel S."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterable
+from dataclasses import replace
+
+from levelrun.core.circuits.words import UNIT, circuit_part
+from levelrun.core.site.scene import SMALL, SceneReader
+from levelrun.core.start.asked import Asked
+from levelrun.core.start.kinds import (
+    BUILDINGS,
+    CALLED,
+    ENDS,
+    NOT_HELD,
+    OFFERED,
+    OUTDOOR,
+    PLUGGED,
+    USES,
+    VEHICLE_PLUG,
+    WIRED,
+)  # fmt: skip
+
+BEFORE = (*SMALL, "my", "new")
+ROOMS = {**USES, **CALLED}
+STANDS = (*ENDS, *PLUGGED, *WIRED)
+WITHIN = tuple(word for word in STANDS if word not in ENDS or not ENDS[word].feeds)  # what stands in a building
+PLUGS = ("outlet", "receptacle", "plug")
+OUTSIDE = ("outside", "outdoor", "outdoors")
+MANY = ("outlets", "receptacles", "plugs", "lights", "fans", "alarms", "smoke alarms", "smoke detectors", "heaters")
+
+
+def any_of(words: Iterable[str]) -> str:
+    """A pattern for one of these words, the longest first."""
+    return "|".join(re.escape(word) for word in sorted(words, key=len, reverse=True))
+
+
+_COUNT = r"(?:\d{1,2}|two|three|four|five|six|some)"
+_WHERE = rf"(?:(?:{any_of((*ROOMS, *OUTSIDE))})\s+)?"
+_MANY = re.compile(rf"(?:{_COUNT}\s+)?{_WHERE}(?P<what>{any_of(MANY)})\b|{_COUNT}\s+(?=[a-z])", re.IGNORECASE)
+# A thing that may stand at the end, with what is said before it.
+_WHAT = any_of((*STANDS, *MANY, *NOT_HELD))
+THING = rf"(?:(?:{any_of(BEFORE)})\s+|{UNIT.pattern}\s+)*(?:{_COUNT}\s+)?{_WHERE}(?:{_WHAT})\b"
+_CIRCUIT = re.compile(rf"(?:(?:{any_of(BEFORE)})\s+|{UNIT.pattern}\s+)*circuit\s+for\b", re.IGNORECASE)
+_THING = re.compile(THING, re.IGNORECASE)
+BEGUN = re.compile(rf"\bto\s+(?:(?:{any_of(BEFORE)})\s+)*{_WHERE}", re.IGNORECASE)
+
+
+def end_here(reader: SceneReader) -> bool:
+    """Whether what stands at the end is named here."""
+    reader.skip()
+    return any(pattern.match(reader.text, reader.pos) is not None for pattern in (_THING, _CIRCUIT))
+
+
+def end(reader: SceneReader, said: Asked) -> Asked:
+    """What stands at the end, the room or the outdoors said before it: bath outlet."""
+    figures: list[int] = []  # where amperes and volts stand before it: what they are, its kind tells
+    while True:
+        reader.skip()
+        if (match := UNIT.match(reader.text, reader.pos)) is not None:
+            figures.append(reader.pos)
+            reader.pos = match.end()
+        elif reader.phrase(BEFORE) is None:
+            break
+    one_thing(reader)
+    said = _kind(reader, said)
+    stop = reader.pos
+    for reader.pos in figures:
+        said = figure(reader, said)
+    reader.pos = stop
+    return said
+
+
+def one_thing(reader: SceneReader) -> None:
+    """Refuses several things at the end of one line, and what there are no rules for here."""
+    reader.expect(OFFERED)
+    many = _MANY.match(reader.text, reader.pos)
+    if many is not None:
+        raise several(reader, reader.text[reader.pos : reader.line_end()])
+    begin = reader.pos
+    word = reader.phrase(NOT_HELD)
+    if word is not None:
+        reader.pos = begin
+        raise reader.refuse(NOT_HELD[word])
+
+
+def several(reader: SceneReader, named: str) -> Exception:
+    """The refusal of a line to several things."""
+    things = re.split(r"\s+(?=\d)|[;,]", named.strip(), maxsplit=1)[0]
+    return reader.refuse(
+        f"a line goes to one thing, not to {things!r}: say it to the first, then go on from its box, as in "
+        "`from R-1 8' stud wall to outlet`"
+    )
+
+
+def figure(reader: SceneReader, said: Asked) -> Asked:
+    """Amperes or volts: of what is on for its own load, a charger's 48 A, that load; else of the circuit."""
+    if said.kind.load_first and (load := amperes(reader)) is not None:
+        return replace(said, load_a=load)
+    item = dict(said.circuit)
+    circuit_part(reader, item)
+    return replace(said, circuit=item)
+
+
+def amperes(reader: SceneReader) -> float | None:
+    """Amperes, where they stand here."""
+    reader.skip()
+    match = UNIT.match(reader.text, reader.pos)
+    if match is None or match["unit"].lower().startswith("v"):
+        return None
+    reader.pos = match.end()
+    return float(match["n"])
+
+
+def _kind(reader: SceneReader, said: Asked) -> Asked:
+    """What it is by its word: bath outlet, charger 48a, a circuit for something that is plugged in."""
+    if reader.phrase(["circuit"]) is not None and reader.sees(["for"]):
+        return replace(said, kind=ENDS["outlet"])
+    begin = reader.pos
+    where = None if reader.sees(WITHIN) else reader.phrase((*ROOMS, *OUTSIDE))
+    if where is not None and not reader.sees(STANDS):  # a garage that is another building
+        reader.pos, where = begin, None
+    if where is not None:
+        said = replace(said, outdoors=True) if where in OUTSIDE else replace(said, use=ROOMS[where])
+    reader.expect(OFFERED)
+    word = reader.phrase(STANDS)
+    if word is None:
+        raise reader.fail("what stands at the end")
+    if word in BUILDINGS and reader.sees(WITHIN):
+        return _kind(reader, replace(said, structure=standing(reader, word)))
+    if word in OUTDOOR:
+        said = replace(said, outdoors=True)
+    if word in PLUGGED:
+        reader.phrase(PLUGS)  # a freezer outlet
+        outlet = ENDS["outlet"]
+        kind = replace(outlet, box={**outlet.box, **PLUGGED[word]})
+        return replace(said, kind=kind, name=word.capitalize())
+    kind = WIRED.get(word) or ENDS[word]
+    name = word[:1].upper() + word[1:] if word in WIRED else ""
+    said = replace(said, kind=kind, building=BUILDINGS.get(word, ""), name=name)
+    if kind.key == "vehicle" and reader.phrase(PLUGS):
+        return replace(said, kind=VEHICLE_PLUG, name="Vehicle outlet")
+    if kind.box.get("kind") == "receptacle" and word not in PLUGS:
+        reader.phrase(PLUGS)  # a dryer outlet
+    if kind.feeds:
+        reader.phrase(["feeder"])  # a shop feeder
+        return replace(said, fed=new_name(reader, "a name for it", word.capitalize() if word in BUILDINGS else ""))
+    if kind.load_first:
+        reader.phrase(["of"])
+        return replace(said, load_a=amperes(reader))
+    return said
+
+
+def standing(reader: SceneReader, word: str) -> str:
+    """The building of an end that stands in another one: a shed light. Refuses one that is not there yet."""
+    found = {name.lower(): item for name, item in reader.buildings().items()}.get(word.lower())
+    if found is None:
+        name = word.capitalize()
+        raise reader.refuse(
+            f"no {word} stands in this job yet: say `structure {BUILDINGS[word]} {name}` first, or feed a panel "
+            f"there: `to {word} {name} 60a`"
+        )
+    return found.id
+
+
+def new_name(reader: SceneReader, what: str, usual: str) -> str:
+    """A name: one word, or several in quotes."""
+    reader.expect([what])
+    reader.phrase(("called", "named", "of"))
+    reader.skip()
+    if UNIT.match(reader.text, reader.pos) is not None or reader.over() or (usual and reader.sees(("in", "at"))):
+        if usual:
+            return usual
+        raise reader.fail(what)
+    return reader.token(what)
