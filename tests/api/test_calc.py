@@ -28,7 +28,7 @@ def test_cover_supports_bends_drop(calc: Calc) -> None:
 def test_methods_answers_for_every_method_and_the_caller_wins(calc: Calc) -> None:
     found = calc("methods", place="trench", circuit={"volts": 120, "amps": 20, "gfci": True, "conductors": 2})
     by_key = {item["method"]: item for item in found["methods"]}
-    assert len(by_key) == 15 and found["ranked"][0] in by_key
+    assert len(by_key) == 16 and found["ranked"][0] in by_key
     assert (by_key["UF-B"]["verdict"], by_key["UF-B"]["cover_in"]) == ("yes", 12)
     assert by_key["NM-B"]["verdict"] == "no" and by_key["NM-B"]["because"][0]["rule"]
     under = calc("methods", place="trench", above="under_building")

@@ -9,7 +9,7 @@ from pathlib import Path
 
 from playwright.sync_api import Page, expect
 
-from tests.e2e.hands import LINE, new_job, say, settled, stage
+from tests.e2e.hands import LINE, new_job, say, settled, stage, stops
 
 Open = Callable[..., Page]
 LEAST_KEYS = 220
@@ -245,3 +245,18 @@ def test_the_sheets_of_trenches_and_rods(open_page: Open) -> None:
     expect(sheet.locator("[data-span]")).to_have_count(1)
     page.goto(f"{base}/sheets/electrodes")
     expect(page.get_by_test_id("rod-sheet")).to_contain_text("footing electrode")
+
+
+def test_what_a_first_line_walked_is_put_on_the_yard_with_one_tap(open_page: Open) -> None:
+    page = open_page()
+    new_job(page)
+    say(page, "H 200a 30 spaces taken 1-14")
+    say(page, "cabin 90a down 5' outside wall in pvc80, 150' trench 24\" in urd, up 5' outside wall in pvc80")
+    stage(page, 6)
+    page.get_by_role("button", name="+ Put Cabin feeder there, 150′").click()
+    settled(page)
+    expect(page.locator("[data-walked]")).to_have_count(0)
+    expect(page.get_by_test_id("lain")).to_contain_text("2-3 Direct-buried feeder")
+    stops(page, 0)
+    page.keyboard.press("Control+z")
+    expect(page.locator("[data-walked]")).to_have_count(1)

@@ -33,6 +33,7 @@ from levelrun.core.trench.planned import (
     span_plan,
     trench_plan,
 )
+from levelrun.core.trench.walked import Walked, walked_out
 from levelrun.exchange.dxf_yard import read_yard, write_yard
 
 router = APIRouter(prefix="/api", tags=["trench"])
@@ -47,6 +48,7 @@ class OutsideView(BaseModel):
     span: SpanPlan | None
     ground: GroundPlan | None
     loose: list[str]
+    walked: list[Walked]
 
 
 class OutsideSheet(BaseModel):
@@ -72,6 +74,7 @@ def outside_view(planned: Planned, look: Look) -> OutsideView:
         span=span_plan(outside, chosen.id) if chosen and kind == "span" else None,
         ground=ground_plan(outside, chosen.id) if chosen and kind == "ground" else None,
         loose=_loose(planned),
+        walked=_walked(planned),
     )
 
 
@@ -113,6 +116,11 @@ def _loose(planned: Planned) -> list[str]:
     """Circuits that cross to another building and are walked nowhere: what may be laid."""
     job = planned.job
     return [c.name for c in job.circuits if any(not hop.path for hop in crossing_hops(job, c))]
+
+
+def _walked(planned: Planned) -> list[Walked]:
+    with shown_in(planned.book.units):
+        return list(walked_out(planned.job))
 
 
 @router.get("/jobs/{job_id}/outside")

@@ -31,14 +31,17 @@ from levelrun.core.start.sized import (
     places_of,
     size_of,
     sizes_of,
+    sleeved,
 )
 from levelrun.core.trade.conductors.sizing import Demand, choose
-from levelrun.core.trade.pipe.fill import Wires
+from levelrun.core.trade.pipe.fill import Wires, sleeve_size
 from levelrun.core.trade.pipe.pull_box import trade_inches
 from levelrun.core.ways.walk import WalkLeg
 
 WHIP_IN = 48.0
 TAIL = "equipment_tail"
+YARD = ("trench", "driveway_trench", "overhead")
+UNDRAWN_WIDE_IN, APART_IN = 144.0, 120.0  # how wide a building is drawn that is not; the least between two
 WIDE_A = 30  # a receptacle of 30 A and more is wider than one gang: common practice, no source
 
 
@@ -155,7 +158,7 @@ def _panel(job: Job, said: Asked) -> tuple[list[str], list[dict[str, Any]]]:
         structure = next_id(job, "s")
         floor = main_floor(structure)
         called = said.building_name or said.fed
-        made = {"id": structure, "kind": said.building, "name": called, "levels": [floor]}
+        made = {"id": structure, "kind": said.building, "name": called, "levels": [floor], **_apart(job, said)}
         edits.append({"op": "add", "kind": "structure", "item": made})
         name = f"Panel {said.fed}" if name == called else name
     amps = said.circuit.get("breaker_a", said.kind.breaker_a)
@@ -165,6 +168,18 @@ def _panel(job: Job, said: Asked) -> tuple[list[str], list[dict[str, Any]]]:
         "where": said.where,
     }  # fmt: skip
     return [ident], [*edits, {"op": "add", "kind": "panel", "item": item}]
+
+
+def _apart(job: Job, said: Asked) -> dict[str, float]:
+    """Where a new building stands until it is drawn or a trench is taped to it: east of the one that feeds it, as far
+    off as the legs outdoors go, so that the two do not stand in each other."""
+    here = next((item for item in job.structures if item.id == said.begin.structure), None)
+    if here is None:
+        return {}
+    far = sum(leg.length_in for leg in said.legs if leg.go not in ("up", "down") and leg.place in YARD)
+    levels = {level.id for level in here.levels}
+    wide = max((x for room in job.rooms if room.level in levels for x, _ in room.corners), default=UNDRAWN_WIDE_IN)
+    return {"x_in": here.x_in + wide + max(far, APART_IN), "y_in": here.y_in}
 
 
 def _boxed(book: Codebook, edits: list[dict[str, Any]], circuit: dict[str, Any], legs: list[dict[str, Any]]) -> None:
@@ -209,13 +224,16 @@ def _legs(job: Job, book: Codebook, said: Asked, circuit: dict[str, Any], ends: 
     legs: list[dict[str, Any]] = []
     methods, places = methods_of(book, said), places_of(said.legs)
     sizes = sizes_of(book, said.legs, methods, f"{size}-{count}", wires)
-    for leg, place, key, fits in zip(said.legs, places, methods, sizes, strict=True):
+    guards = sleeved(book, said.legs, places, methods)
+    for index, (leg, place, key, fits) in enumerate(zip(said.legs, places, methods, sizes, strict=True)):
+        if (lies := guards.get(index)) is not None and not leg.size:
+            fits = sleeve_size(book, key, methods[lies], sizes[lies]) or fits
         legs.append({
             "go": leg.go, "length_in": leg.length_in, "place": place, "method": key,
             "size": fits, "depth_in": leg.depth_in,
             "bends_deg": leg.bends_deg, "shapes": leg.shapes, "radius_in": leg.radius_in, "feed": leg.feed,
-            "sleeve": leg.sleeve, "met": leg.met, "stands_off": leg.stands_off, "expansion": leg.expansion,
-            "ribbon": leg.ribbon, "facts": leg.facts, "end": _joint(job, leg),
+            "sleeve": leg.sleeve or lies is not None, "met": leg.met, "stands_off": leg.stands_off,
+            "expansion": leg.expansion, "ribbon": leg.ribbon, "facts": leg.facts, "end": _joint(job, leg),
         })  # fmt: skip
     whip_said = said.kind.whip and len(legs) > 1 and legs[-1]["place"] == TAIL
     legs[-2 if whip_said else -1]["end"] = {"kind": "box", "node": ends[0]}

@@ -24,6 +24,7 @@ from levelrun.core.ways.walk import WalkLeg
 MANNER = {"under_joists", "attic"}  # how a cable is run there, not whether it may
 LEVEL = {"attic", "ceiling_joists", "crawl_space", "basement"}  # one goes along these, and to them through a wall
 IN_AIR, SPAN = "overhead", "OVERHEAD"  # cabled aluminum on its messenger, as it is bought
+FEEDS = (SPAN, "USE-2")  # what is bought of aluminum unless copper is said
 WIDE_OUTLET_A = 20
 CAMPER_240_A = 50
 OUTLETS_A = (15.0, 20.0, 30.0, 50.0)  # receptacles there are
@@ -52,7 +53,7 @@ def circuit_of(book: Codebook, said: Asked) -> dict[str, Any]:
     usual_w = serves.watts if serves is not None else 0.0
     load = usual_w / item["volts"] if load is None and usual_w else load
     methods = methods_of(book, said)
-    if SPAN in methods:
+    if any(key in methods for key in FEEDS):
         item.setdefault("material", "al")
     item["method"] = methods[0] if methods[0] in CABLES else "raceway"
     gauge = item.get("wire_size") or _gauge_said(book, said, methods)
@@ -182,6 +183,22 @@ def boxes_between(book: Codebook, said: list[WalkLeg], legs: list[dict[str, Any]
     return found
 
 
+def sleeved(book: Codebook, said: list[WalkLeg], places: list[str], methods: list[str]) -> dict[int, int]:
+    """The legs of pipe that are sleeves, each with the leg whose cable comes up in it: a riser beside cable that lies
+    in the earth, unless something is said to stand between them (300.5(D); common practice)."""
+    found: dict[int, int] = {}
+    for index, leg in enumerate(said):
+        if leg.go not in ("up", "down") or method(book, methods[index]).kind != "raceway":
+            continue
+        beside = [(index + 1, leg), *([(index - 1, said[index - 1])] if index else [])]
+        for other, before in beside:
+            if other == len(said) or before.to or not place(book, places[other]).above:
+                continue
+            if method(book, methods[other]).kind == "cable":
+                found[index] = other
+    return found
+
+
 def places_of(legs: list[WalkLeg]) -> list[str]:
     """Where each leg lies: as said, else where the one before lies; up and down from an attic or a crawl space it is
     in a wall."""
@@ -230,13 +247,20 @@ def _wire(
         minimum_ampacity_a=item.get("least_ampacity_a"),
         maximum_breaker_a=item.get("largest_breaker_a"),
     )
-    order = wire_sizes(book)
+    order, count = wire_sizes(book), conductors_in(item)
+    cabled = [key for key in methods if key in (*CABLES, *FEEDS)]
+
+    def made(asked: Demand) -> tuple[str, str | None]:
+        least = max(choose(book, asked).size, said.kind.least_wire, key=order.index)
+        return least, next(
+            (size for size in order[order.index(least) :] if _all_made(book, cabled, size, count)), None
+        )
+
     try:
-        least = max(choose(book, demand).size, said.kind.least_wire, key=order.index)
-        count = conductors_in(item)
-        cabled = [key for key in methods if key in (*CABLES, SPAN)]
-        larger = (size for size in order[order.index(least) :] if _all_made(book, cabled, size, count))
-        return next(larger, least)
+        least, found = made(demand)
+        if found is None and said.kind.feeds:  # its load is not known: what the breaker may stand over (240.4(B))
+            found = made(replace(demand, load_a=load or 0.0))[1]
+        return found or least
     except LevelRunError as error:
         raise EditError(error.message, key="text", value=breaker) from None
 
@@ -259,7 +283,7 @@ def _air_c(book: Codebook, leg: WalkLeg, key: str) -> float:
 def _gauge_said(book: Codebook, said: Asked, methods: list[str]) -> str | None:
     """The wire of the cables that were named by their size: 6 where 6-3 was said. None where no size was, or two."""
     legs = zip(said.legs, methods, strict=True)
-    gauges = {leg.size.rpartition("-")[0] for leg, key in legs if leg.size and key in (*CABLES, SPAN)}
+    gauges = {leg.size.rpartition("-")[0] for leg, key in legs if leg.size and key in (*CABLES, *FEEDS)}
     found = gauges.pop() if len(gauges) == 1 else None
     return found if found in wire_sizes(book) else None
 

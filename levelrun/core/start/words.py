@@ -14,7 +14,7 @@ from levelrun.core.measure import show
 from levelrun.core.site.scene import Said, SceneReader
 from levelrun.core.start.about import about
 from levelrun.core.start.asked import Asked
-from levelrun.core.start.ends import BEGUN, THING, end, end_here, figure, one_thing
+from levelrun.core.start.ends import BEGUN, OUTSIDE, THING, end, end_here, figure, one_thing
 from levelrun.core.start.kinds import KINDS, OFFERED
 from levelrun.core.start.made import edits_for
 from levelrun.core.start.opening import ASKED, FIGURES, cable_first, in_cable
@@ -159,9 +159,12 @@ class _Line:
             reader.pos += 1
         known = places(reader.scene.book).values()
         words = (*GO, *(word for item in known for word in item.words))
+        start = reader.pos
+        if self.ended and reader.phrase(OUTSIDE) is not None:  # where it stands, unless a length follows
+            found, reader.pos = reader.sees_length(), start
+            return found
         if reader.sees_length() or reader.sees(words):
             return True
-        start = reader.pos
         found = reader.phrase(_THROUGH) is not None and (reader.sees_length() or reader.sees(words))
         reader.pos = start
         return found or method_ahead(reader.scene.book, reader.text[reader.pos : reader.line_end()]) is not None

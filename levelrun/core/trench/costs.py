@@ -28,7 +28,8 @@ from levelrun.core.ways.laid import Profile, short_stretches
 from levelrun.core.ways.mends import protect, rewire, size_for, use_method
 from levelrun.core.ways.rules.cover import needed_cover
 
-OTHERS = ("PVC40", "RMC", "UF-B")
+OTHERS = ("PVC40", "RMC", "UF-B", "USE-2")
+CABLES = ("UF-B", "USE-2")
 CONCRETE_IN = 2.0
 
 
@@ -241,7 +242,7 @@ def connections_of(facts: TrenchFacts) -> list[Connection]:
         here = _row(facts, "trench", f"Trench, {main.name}", hours + own[0], dollars + own[1], wires, long_ft, True)
         found.append(here)
         found += _larger(facts, main, wires, long_ft, here)
-    cable = next((item for item in _other(facts, "UF-B")), None)
+    cable = next((item for key in CABLES for item in _other(facts, key)), None)
     if cable is not None:
         row = _row(facts, "cable", f"Trench, cable at {show_inches(cable.cover_in)}", cable.hours, cable.dollars,
                    wires, long_ft)  # fmt: skip

@@ -110,13 +110,12 @@ def _line(reader: SceneReader, over_air: bool) -> Between:
     middle = two.shape.centroid
     face = face or nearest_face(one.shape, (middle.x, middle.y))
     begin = face_middle(one.shape, face)
-    if out is not None and not _same_place(site, first, last):
+    if out is not None:
         return _taped(site, first, last, begin, (face, other), out, jog)
     here = one.shape.centroid
     finish = face_middle(two.shape, other or nearest_face(two.shape, (here.x, here.y)))
     if _same_place(site, first, last) or one.shape.intersects(two.shape):
-        long = out if out is not None else (600.0 if over_air else 480.0)
-        return _taped(site, first, last, begin, (face, other), long, jog)
+        return _taped(site, first, last, begin, (face, other), 600.0 if over_air else 480.0, jog)
     return site, first, last, [rounded(begin), rounded(finish)]
 
 
@@ -134,14 +133,16 @@ def _to_place(reader: SceneReader, site: _Site, first: Structure, face: str) -> 
     return site, first, None, [rounded(begin), rounded(end)]
 
 
+def _free(site: _Site, last: Structure) -> bool:
+    """Whether a building is drawn nowhere, and no trench or span ends at it: it stands where a line is taped to."""
+    drawn = site.footprint(last).drawn
+    return not drawn and not any(last.id in (line.start, line.end) for line in site.job.lines)
+
+
 def _same_place(site: _Site, first: Structure, last: Structure) -> bool:
-    """Whether the second is drawn nowhere, and stands where the first does or was put up just now: then it comes to
-    stand where the line goes. One that a trench or span ends at keeps its place."""
-    own = site.footprint(last)
-    if own.drawn or any(last.id in (line.start, line.end) for line in site.job.lines):
-        return False
+    """Whether the second is free to stand anywhere, and stands where the first does or was put up just now."""
     made = any(last.id == item.id for item, _ in site.made)
-    return made or own.shape.intersects(site.footprint(first).shape)
+    return _free(site, last) and (made or site.footprint(last).shape.intersects(site.footprint(first).shape))
 
 
 def _taped(
@@ -155,7 +156,7 @@ def _taped(
     if jog is not None:
         sx, sy = STEPS[jog[1]]
         end = (end[0] + sx * jog[0], end[1] + sy * jog[0])
-    if _same_place(site, first, last):
+    if _free(site, last):
         facing = faces[1] or FACES[(FACES.index(faces[0]) + 2) % 4]
         at = face_middle(box(0, 0, *UNDRAWN_IN), facing)
         last = site.moved(last, (end[0] - at[0] - last.x_in, end[1] - at[1] - last.y_in))

@@ -14,6 +14,8 @@ from levelrun.core.ways.mends import size_for, use_method
 from levelrun.core.ways.rules.cover import needed_cover
 
 PIPE_REFERENCE = "3/4"
+ANSWERS: tuple[Answer, ...] = ("yes", "if", "no")
+NOT_MADE = "no size made for this circuit"
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -33,9 +35,11 @@ class Alternative:
 
 
 def alternatives(view: WayView, index: int) -> list[Alternative]:
-    """Every method for a leg: yes before if before no, cheapest first; what is there now is marked."""
+    """Every method for a leg: yes before if before no, cheapest first, of each what is made for the circuit before
+    what is not; what is there now is marked."""
     verdicts = ranked(view.book, view.facts[index], view.habits.dollars_per_hour)
-    return [_alternative(view, index, verdict) for verdict in verdicts]
+    found = [_alternative(view, index, verdict) for verdict in verdicts]
+    return sorted(found, key=lambda item: (ANSWERS.index(item.verdict), item.dollars is None and not item.current))
 
 
 def _alternative(view: WayView, index: int, verdict: Verdict) -> Alternative:
@@ -75,6 +79,8 @@ def _text(
 ) -> str:
     if verdict.verdict == "no":
         return verdict.because[0].text
+    if dollars is None and verdict.method != view.way.legs[index].method:
+        return NOT_MADE
     parts: list[str] = []
     needed = needed_cover(view, index, verdict.method)
     taped = view.way.legs[index].depth_in
@@ -87,7 +93,7 @@ def _text(
         parts.append(f"${dollars:.0f} · {minutes:.0f} min")
     if buried:
         parts.append("its box would stand under ground: walk the whole way in it, risers too")
-    return " · ".join(parts) or "no size made for this circuit"
+    return " · ".join(parts) or NOT_MADE
 
 
 def cost(view: WayView, index: int, key: str, size: str) -> float:

@@ -211,7 +211,7 @@ def _foot(view: WayView, index: int, structure: Structure | None) -> float | Non
 
 def _leg(view: WayView, index: int, verdict: str) -> StripLeg:
     placed, leg, kind = view.placed[index], view.way.legs[index], view.methods[index]
-    jacket = "grey" if leg.method == "UF-B" else leg.size.partition("-")[0]
+    jacket = "grey" if leg.method == "UF-B" else "6" if leg.method == "USE-2" else leg.size.partition("-")[0]
     return StripLeg(
         index=index,
         x0=placed.x0,

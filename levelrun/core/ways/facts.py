@@ -23,6 +23,7 @@ from levelrun.core.ways.laid import LaidIn
 PULL_POINTS = ("box", "lb", "body")
 OPEN = ("trench", "driveway_trench", "under_building", "under_slab", "overhead")
 WALLS, OUTSIDE, THROUGH_IN = ("stud_wall", "outside_wall", "masonry_inside"), ("outside_wall", "trench", "roof"), 14.0
+SINGLE = ("span", "buried_feeder")  # families of wires that are cabled but not jacketed: rated as wires in pipe are
 BEYOND = ("ceiling_joists", "attic", "crawl_space", "basement")
 BUNDLED_IN = 24.0  # cables side by side for longer than this carry less (310.15(C)(1))
 
@@ -283,13 +284,15 @@ class WayView:
 
     def demand(self, index: int, item: Lying) -> Demand:
         """What the wire of a hop must carry in one leg, and in what heat."""
-        w, key = item.wires, self.way.legs[index].method
+        w = item.wires
         return Demand(
             load_a=w.load_a,
             breaker_a=w.breaker_a,
             volts=w.volts,
             material=w.material,
-            wiring="raceway" if self.piped(index) or key == "OVERHEAD" else self.cable_method(index),
+            wiring="raceway"
+            if self.piped(index) or self.methods[index].family in SINGLE
+            else self.cable_method(index),
             insulation=w.insulation,
             ambient_c=self.heat_c(index),
             current_carrying=self.current_carrying(index, item),

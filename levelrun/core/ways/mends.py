@@ -6,17 +6,18 @@ from typing import Any
 
 from levelrun.core.circuits.loads import HopWires
 from levelrun.core.codebook import Codebook
-from levelrun.core.codebook.lookups import cable, cable_sizes, method, raceway_sizes, wire_sizes
+from levelrun.core.codebook.lookups import cable_sizes, method, raceway_sizes, wire_sizes
 from levelrun.core.findings import Mend
 from levelrun.core.measure import show
 from levelrun.core.trade.methods.conditions import is_buried
 from levelrun.core.trade.methods.verdicts import ranked
-from levelrun.core.trade.pipe.fill import CableIn, Wires, smallest_size
+from levelrun.core.trade.pipe.fill import Wires, sleeve_size, smallest_size
 from levelrun.core.ways.facts import WayView
 
 Edit = dict[str, Any]
 GUARDS = {"PVC40": "PVC80", "PVC80": "PVC80", "RMC": "RMC", "IMC": "IMC"}  # what stands up to a blow (300.5(D)(4))
 SLEEVE_IN_EARTH = "PVC80"
+FEEDER = "buried_feeder"  # cabled of aluminum only: common practice, no source
 
 
 def set_leg(view: WayView, index: int, **values: Any) -> Edit:
@@ -62,15 +63,28 @@ def riser(view: WayView, index: int, go: str, length_in: float) -> dict[str, Any
         least = smallest_size(book, guard, view.wires(index))
         size = max(size, least, key=sizes.index) if size in sizes and least in sizes else None
     else:
-        known = leg.size in cable_sizes(book, leg.method)
-        wide = [CableIn(cable(book, leg.method, leg.size).wide_in, 1)] if known else []
-        size = smallest_size(book, guard, [], wide, sleeve=True) if wide else None
+        size = sleeve_size(book, guard, leg.method, leg.size)
     if not guard or size not in {pipe.size for pipe in raceway_sizes(book, guard)}:
         return None
     return {
         "go": go, "length_in": float(round(length_in)), "place": "outside_wall", "method": guard, "size": size,
         "sleeve": not piped,
     }  # fmt: skip
+
+
+def sleeve(view: WayView, index: int, other: int) -> Mend | None:
+    """Mend that makes pipe beside cable that lies in the earth its sleeve, grown where the cable would not pass; None
+    where the pipe does not rise, or no size of it takes the cable."""
+    leg, lies = view.way.legs[index], view.way.legs[other]
+    if not view.placed[index].vertical or not is_buried(view.facts[other]) or not view.piped(index):
+        return None
+    least = sleeve_size(view.book, leg.method, lies.method, lies.size)
+    sizes = [pipe.size for pipe in raceway_sizes(view.book, leg.method)]
+    if least is None or view.piped(other):
+        return None
+    size = leg.size if leg.size in sizes and sizes.index(leg.size) >= sizes.index(least) else least
+    grown = f", {size}″" if size != leg.size else ""
+    return Mend(f"The cable goes up in it, as its sleeve{grown}", [set_leg(view, index, sleeve=True, size=size)])
 
 
 def add_leg(view: WayView, at: int, **leg: Any) -> Edit:
@@ -102,6 +116,8 @@ def _cable_for(view: WayView, index: int, key: str) -> str | None:
     group = view.cables(index)[0][0]
     count = sum(item.conductors for item in group)
     sizes, order, gauge = cable_sizes(view.book, key), wire_sizes(view.book), group[0].wires.wire_size
+    if method(view.book, key).family == FEEDER and group[0].wires.material != "al":
+        return None
     if f"{gauge}-{count}" in sizes:
         return f"{gauge}-{count}"
 

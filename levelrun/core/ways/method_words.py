@@ -11,10 +11,11 @@ from levelrun.core.errors import TextError
 from levelrun.core.words import NUMBER, Reader
 
 PIPE = ("conduit", "pipe", "tubing")
-CABLE = ("cable", "with ground", "w/ ground", "w/g", "wire")
+CABLE = ("cable", "with ground", "w/ ground", "w/g", "wire", "al", "aluminum", "aluminium")
 SIZES = ("12-2", "14-2")
 _CABLE_SIZE = re.compile(
-    r"(?P<wire>\d+/0|\d+)-(?P<count>\d)(?![\w/-])|(?P<slash>14|12|10|8|6)/(?P<of>[2-4])(?![\w/-])"
+    r"(?P<hot>\d+/0|\d+)-(?P=hot)-(?:\d+/0|\d+)-(?:\d+/0|\d+)(?![\w/-])"  # 2-2-4-6: hots, neutral, ground
+    r"|(?P<wire>\d+/0|\d+)-(?P<count>\d)(?![\w/-])|(?P<slash>14|12|10|8|6)/(?P<of>[2-4])(?![\w/-])"
 )
 _FEET = re.compile(r"\s*(?:'|ft\b|feet\b|foot\b)", re.IGNORECASE)
 
@@ -99,6 +100,8 @@ def cable_size(reader: WalkReader) -> str | None:
     if not match or match.group(0) in ("1-1", "2-1", "3-1") or _FEET.match(reader.text, match.end()):
         return None
     reader.pos = match.end()
+    if match["hot"]:
+        return f"{match['hot']}-3"
     return f"{match['wire'] or match['slash']}-{match['count'] or match['of']}"
 
 

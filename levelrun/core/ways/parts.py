@@ -16,7 +16,7 @@ PlaceKey = Literal[
 ]  # fmt: skip
 MethodKey = Literal[
     "EMT", "RMC", "IMC", "PVC40", "PVC80", "ENT", "FMC", "LFMC", "LFNC",
-    "NM-B", "UF-B", "MC", "AC", "SER", "OVERHEAD",
+    "NM-B", "UF-B", "MC", "AC", "SER", "USE-2", "OVERHEAD",
 ]  # fmt: skip
 AboveKey = Literal["open_ground", "concrete_2in", "under_building", "slab_4in", "street", "driveway"]
 EdgeKey = Literal["", "top", "bottom", "side", "back"]

@@ -35,7 +35,7 @@ def test_yes_before_if_before_no_and_the_one_there_is_marked(place: str) -> None
     verdicts = [ORDER[item.verdict] for item in found]
     assert verdicts == sorted(verdicts)
     assert [item.method for item in found if item.current] == [job.ways[0].legs[0].method]
-    assert len({item.method for item in found}) == len(found) == 15
+    assert len({item.method for item in found}) == len(found) == 16
     for item in found:
         assert item.section and item.text
         assert (item.mend is None) is (item.current or item.verdict == "no" or item.dollars is None)

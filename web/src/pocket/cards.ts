@@ -92,7 +92,7 @@ export const CARDS: Card[] = [
       pick(
         'method',
         'What lies there',
-        ['PVC40', 'PVC80', 'RMC', 'IMC', 'UF-B', 'MC', 'EMT', 'LFNC', 'LFMC'],
+        ['PVC40', 'PVC80', 'RMC', 'IMC', 'UF-B', 'USE-2', 'MC', 'EMT', 'LFNC', 'LFMC'],
         'PVC40',
       ),
       pick(

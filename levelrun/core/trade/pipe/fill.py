@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from levelrun.core.codebook import Codebook
-from levelrun.core.codebook.lookups import conductor, raceway, raceway_sizes
+from levelrun.core.codebook.lookups import cable, cable_sizes, conductor, raceway, raceway_sizes
 from levelrun.core.trade.pipe.packing import fits_inside
 
 
@@ -157,3 +157,11 @@ def smallest_size(
         ):
             return pipe.size
     return None
+
+
+def sleeve_size(book: Codebook, raceway_key: str, method: str, size: str) -> str | None:
+    """Smallest trade size of a sleeve through which a cable passes: no fill limit (chapter 9 note 2), but it must go
+    through. None where no such cable is made, or no size takes it."""
+    if size not in cable_sizes(book, method):
+        return None
+    return smallest_size(book, raceway_key, [], [CableIn(cable(book, method, size).wide_in, 1)], sleeve=True)

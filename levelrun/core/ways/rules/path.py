@@ -12,7 +12,7 @@ from levelrun.core.ways.codes import finding
 from levelrun.core.ways.facts import WayView, joined
 from levelrun.core.ways.forces import force_of
 from levelrun.core.ways.geometry import entered_in
-from levelrun.core.ways.mends import add_leg, at_tape, bigger_pipe, put_box, riser, set_leg, under_ground
+from levelrun.core.ways.mends import add_leg, at_tape, bigger_pipe, put_box, riser, set_leg, sleeve, under_ground
 from levelrun.core.ways.points import bent_deg, places, pull_points
 from levelrun.core.ways.pulls import Pull, pulls_of
 from levelrun.core.ways.rules.cover import lies_deep
@@ -89,6 +89,9 @@ def _box_needed(view: WayView, index: int, joint: str) -> Finding:
 
 def _boxed(view: WayView, index: int) -> list[Mend]:
     """A box where two legs meet; where one of them lies in the earth, with the riser that keeps it out of there."""
+    sleeves = (sleeve(view, index, index + 1), sleeve(view, index + 1, index))
+    if sleeved := [mend for mend in sleeves if mend is not None]:
+        return sleeved
     low = [i in under_ground(view, index) for i in (index, index + 1)]
     label = f"Put a box at {at_tape(view, index)}"
     if not any(low):

@@ -26,7 +26,8 @@ def method_rule(view: WayView) -> Iterator[Finding]:
         leg = view.way.legs[first]
         yield from _judged(view, first, last, judge(view.book, leg.method, view.facts[first]))
         if leg.sleeve and view.methods[first].kind == "raceway":
-            guarded = facts_of(view.book, leg.place, {**_said(view, first), "damage": False})
+            inside = {**_said(view, first), "damage": False, "sunlight": False}
+            guarded = facts_of(view.book, leg.place, inside)
             yield from _judged(view, first, last, judge(view.book, view.guarded(first)[0], guarded))
 
 

@@ -24,6 +24,14 @@ EXPECTED = {
     ("trench", "EMT"): "if",
     ("trench", "RMC"): "yes",
     ("trench", "SER"): "no",
+    ("trench", "USE-2"): "yes",
+    ("driveway_trench", "USE-2"): "yes",
+    ("under_building", "USE-2"): "if",
+    ("outside_wall", "USE-2"): "if",
+    ("crawl_space", "USE-2"): "no",
+    ("stud_wall", "USE-2"): "no",
+    ("equipment_tail", "USE-2"): "no",
+    ("overhead", "USE-2"): "no",
     ("shop_surface", "NM-B"): "if",
     ("shop_surface", "EMT"): "yes",
     ("masonry_inside", "MC"): "if",
@@ -69,7 +77,7 @@ def test_a_harsher_place_never_allows_more(place: str, method: str, data: st.Dat
 @given(st.sampled_from(sorted(places(load()))), st.booleans(), st.sampled_from(["dry", "damp", "wet"]))
 def test_every_answer_has_a_reason_and_the_yeses_come_first(place: str, damage: bool, moisture: str) -> None:
     found = ranked(load(), facts_of(load(), place, {"damage": damage, "moisture": moisture}))
-    assert len(found) == 15
+    assert len(found) == 16
     assert [ORDER[v.verdict] for v in found] == sorted(ORDER[v.verdict] for v in found)
     for verdict in found:
         assert verdict.because[0].rule and verdict.because[0].text

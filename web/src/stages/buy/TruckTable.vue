@@ -16,7 +16,7 @@ const props = defineProps<{
 const store = useJob()
 const notice = useNotice()
 const stock = computed(() => store.job?.stock ?? [])
-const cut = (item: string) => /^\d.*(NM-B|UF-B|MC|AC|SER|THWN|XHHW|quadplex|copper|wire)/.test(item)
+const cut = (item: string) => /^\d.*(NM-B|UF-B|MC|AC|SER|USE|THWN|XHHW|quadplex|copper|wire)/.test(item)
 const drop = (id: string) => props.edit([{ op: 'drop', kind: 'stock', id } as Edit], 'off the truck')
 async function bring(file: File) {
   const { data, problem } = await postFile<{ edits: Edit[]; label: string }>('/api/csv/truck', file)

@@ -33,7 +33,7 @@ export function jacket(item: string): string {
   const colours = ['black', 'red', 'blue', 'brown', 'white', 'green', 'copper']
   const colour = colours.find((word) => item.endsWith(` ${word}`))
   if (colour) return `wire-${colour}`
-  if (/UF-B|quadplex/.test(item)) return 'earth'
+  if (/UF-B|USE-2|quadplex/.test(item)) return 'earth'
   const gauge = /^(\d+)-\d/.exec(item)?.[1]
   if (/ (MC|AC)$/.test(item)) return 'steel'
   if (gauge === '14' || gauge === '12' || gauge === '10') return `nm${gauge}`

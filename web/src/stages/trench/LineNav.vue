@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
-import type { LineSummary } from '../../api/client'
+import type { LineSummary, Walked } from '../../api/client'
 import NavRow from '../../parts/NavRow.vue'
 import SideNav from '../../parts/SideNav.vue'
 
 /** Trenches, spans, electrodes and holds, what holds the worst first in each. */
-const props = defineProps<{ rows: LineSummary[]; here: string | null }>()
-const emit = defineEmits<{ look: [row: LineSummary] }>()
+const props = defineProps<{ rows: LineSummary[]; walked: Walked[]; here: string | null }>()
+const emit = defineEmits<{ look: [row: LineSummary]; say: [text: string] }>()
 const KINDS = [
   ['trench', 'Trenches'],
   ['span', 'Overhead'],
@@ -35,6 +35,20 @@ const groups = computed(() =>
         :data-line="`${row.kind}.${row.id}`"
         @click="emit('look', row)"
       />
+    </section>
+    <section v-if="walked.length">
+      <h2 class="caps">Walked, not on the yard</h2>
+      <button
+        v-for="way in walked"
+        :key="way.way"
+        type="button"
+        class="plain side-add num no-print"
+        :title="way.text"
+        :data-walked="way.way"
+        @click="emit('say', way.text)"
+      >
+        + Put {{ way.name }} there, {{ way.long_text }}
+      </button>
     </section>
   </SideNav>
 </template>

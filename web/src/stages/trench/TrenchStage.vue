@@ -139,7 +139,13 @@ const BUTTONS = ['lay', 'read', 'span', 'drive', 'water', 'grade', 'rods']
 <template>
   <StageFrame>
     <template #left>
-      <LineNav :rows="rows" :here="here" @look="lookAt($event.id)" />
+      <LineNav
+        :rows="rows"
+        :walked="store.viewOf('trench')?.walked ?? []"
+        :here="here"
+        @look="lookAt($event.id)"
+        @say="sayNow"
+      />
       <p v-if="yard && !empty" class="files num">
         <a :href="`/api/jobs/${store.view?.id}/yard.dxf`" download>Yard as DXF</a>
         <FileLink text="Yard from DXF, in inches" label="Yard from DXF" accept=".dxf" @file="bring" />
