@@ -45,7 +45,9 @@ def _sentence(reader: SceneReader) -> Said:
     if said is None and own in SENTENCES and own != verb and (verb is not None or not _half_a_verb(reader, start)):
         known = len(refused)
         said = _tried(reader, SENTENCES[own], start, refused)
-        if verb is not None and own != FIRST:  # a name may begin like a verb, but what is wrong is told of the verb
+        if own == FIRST:  # a light is a verb of Walls and an end of a first line: of equal refusals its own counts
+            refused = [*refused[known:], *refused[:known]]
+        elif verb is not None:  # a name may begin like a verb, but what is wrong is told of the verb
             del refused[known:]
     if said is not None:
         return said

@@ -20,8 +20,13 @@ _WATTS = re.compile(r"(?P<n>\d+(?:\.\d+)?)\s*(?P<unit>kw|watts?|w)\b", re.IGNORE
 _HORSES = re.compile(
     r"(?=\d)(?P<whole>\d+(?:\.\d+)?(?!/))?(?P<part>[\s-]*\d/\d)?[\s-]*(?:hp|horse\s*power)\b", re.IGNORECASE
 )
+_SECOND = re.compile(r"\s*(?:/|and|&|-)\s*(?P<n>\d{1,2})(?![\d'\"/-])", re.IGNORECASE)
 MORE = ("for", "in garage", "outside", "as", "on", "spaces", "at")
-ABOUT = ("for", "in", "outside", "outdoors", "as", "on", "spaces", "at", "hardwired", "continuous")
+WHIPPED = tuple(f"{small}{what}" for small in ("", "a ") for what in (
+    "disconnect and whip", "disconnect and a whip", "whip and disconnect", "disconnect", "whip",
+))  # fmt: skip
+SPACES = ("spaces", "space", "slots", "slot", "breaker")
+ABOUT = ("for", "in", "outside", "outdoors", "as", "on", "spaces", "at", "hardwired", "continuous", "nema")
 
 
 def about(reader: SceneReader, said: Asked) -> Asked:
@@ -29,7 +34,12 @@ def about(reader: SceneReader, said: Asked) -> Asked:
     item = dict(said.circuit)
     reader.expect([])
     begin = reader.pos
-    if reader.phrase(("of", "and", "rated", "with")) == "and" and end_here(reader):
+    joins = reader.phrase(("of", "and", "rated", "with"))
+    if joins == "with" and said.kind.whip and reader.phrase(WHIPPED) is not None:
+        return said
+    while joins == "with" and reader.phrase(BEFORE):
+        pass
+    if joins == "and" and end_here(reader):
         raise several(reader, f"{said.name or said.kind.title} {reader.text[begin : reader.line_end()].lstrip()}")
     if (watts := _watts(reader)) is not None:
         return replace(said, load_w=watts)
@@ -140,8 +150,24 @@ def _on(reader: SceneReader, said: Asked) -> Asked:
             raise reader.fail("amperes of a breaker")
         reader.phrase(("breaker", "circuit"))
         return replace(said, circuit=item)
+    reader.phrase(SPACES)
     space = int(reader.number("a space of the panel", 0, 84))
-    return replace(said, circuit={**said.circuit, "space": space})
+    item = {**said.circuit, "space": space}
+    if (two := _SECOND.match(reader.text, reader.pos)) is not None:
+        if int(two["n"]) != space + 2:
+            raise reader.refuse(f"{space} and {two['n']} are not one below the other: {space} and {space + 2} are")
+        item, reader.pos = {"volts": 240, **item}, two.end()
+    return replace(said, circuit=item)
+
+
+def _nema(reader: SceneReader, said: Asked) -> Asked:
+    """The receptacle by its configuration: its volts, its neutral and, where none was said, its amperes."""
+    rows = {str(row["nema"]): row for row in reader.scene.book.table("nema").rows}
+    name = reader.need(rows, "a configuration of receptacle")
+    row = rows[name]
+    own = {"volts": int(row["volts"]), "neutral": row["neutral"] == "yes", "breaker_a": float(row["amps"])}
+    kind = replace(said.kind, box={**said.kind.box, "kind": "receptacle", "nema": name})
+    return replace(said, kind=kind, circuit={**own, **said.circuit})
 
 
 def _spaces(reader: SceneReader, said: Asked) -> Asked:
@@ -162,5 +188,5 @@ def _continuous(reader: SceneReader, said: Asked) -> Asked:
 
 ABOUT_WORDS: dict[str, Callable[[SceneReader, Asked], Asked]] = {
     "for": _for, "in": _in, "outside": _outside, "outdoors": _outside, "as": _as, "on": _on, "spaces": _spaces,
-    "at": _at, "hardwired": _hardwired, "continuous": _continuous,
+    "at": _at, "hardwired": _hardwired, "continuous": _continuous, "nema": _nema,
 }  # fmt: skip

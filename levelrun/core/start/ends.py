@@ -22,10 +22,11 @@ from levelrun.core.start.kinds import (
     WIRED,
 )  # fmt: skip
 
-BEFORE = (*SMALL, "my", "new")
+BEFORE = (*SMALL, "my", "new", "dedicated", "separate", "electric", "detached")
 ROOMS = {**USES, **CALLED}
 STANDS = (*ENDS, *PLUGGED, *WIRED)
 WITHIN = tuple(word for word in STANDS if word not in ENDS or not ENDS[word].feeds)  # what stands in a building
+USUAL_PANEL = "S"  # what a sub-panel is called where no name is said
 PLUGS = ("outlet", "receptacle", "plug")
 OUTSIDE = ("outside", "outdoor", "outdoors")
 MANY = ("outlets", "receptacles", "plugs", "lights", "fans", "alarms", "smoke alarms", "smoke detectors", "heaters")
@@ -42,7 +43,7 @@ _MANY = re.compile(rf"(?:{_COUNT}\s+)?{_WHERE}(?P<what>{any_of(MANY)})\b|{_COUNT
 # A thing that may stand at the end, with what is said before it.
 _WHAT = any_of((*STANDS, *MANY, *NOT_HELD))
 THING = rf"(?:(?:{any_of(BEFORE)})\s+|{UNIT.pattern}\s+)*(?:{_COUNT}\s+)?{_WHERE}(?:{_WHAT})\b"
-_CIRCUIT = re.compile(rf"(?:(?:{any_of(BEFORE)})\s+|{UNIT.pattern}\s+)*circuit\s+for\b", re.IGNORECASE)
+_CIRCUIT = re.compile(rf"(?:(?:{any_of(BEFORE)})\s+|{UNIT.pattern}\s+)*circuit\s+(?:for|to|in)\b", re.IGNORECASE)
 _THING = re.compile(THING, re.IGNORECASE)
 BEGUN = re.compile(rf"\bto\s+(?:(?:{any_of(BEFORE)})\s+)*{_WHERE}", re.IGNORECASE)
 
@@ -115,8 +116,8 @@ def amperes(reader: SceneReader) -> float | None:
 
 def _kind(reader: SceneReader, said: Asked) -> Asked:
     """What it is by its word: bath outlet, charger 48a, a circuit for something that is plugged in."""
-    if reader.phrase(["circuit"]) is not None and reader.sees(["for"]):
-        return replace(said, kind=ENDS["outlet"])
+    if reader.phrase(["circuit"]) is not None and reader.sees(("for", "to", "in")):
+        return _on_circuit(reader, said)
     begin = reader.pos
     where = None if reader.sees(WITHIN) else reader.phrase((*ROOMS, *OUTSIDE))
     if where is not None and not reader.sees(STANDS):  # a garage that is another building
@@ -145,11 +146,29 @@ def _kind(reader: SceneReader, said: Asked) -> Asked:
         reader.phrase(PLUGS)  # a dryer outlet
     if kind.feeds:
         reader.phrase(["feeder"])  # a shop feeder
-        return replace(said, fed=new_name(reader, "a name for it", word.capitalize() if word in BUILDINGS else ""))
+        usual = word.capitalize() if word in BUILDINGS else USUAL_PANEL
+        return replace(said, fed=new_name(reader, "a name for it", usual))
     if kind.load_first:
         reader.phrase(["of"])
         return replace(said, load_a=amperes(reader))
     return said
+
+
+def _on_circuit(reader: SceneReader, said: Asked) -> Asked:
+    """What a circuit is for: the thing that is named, else an outlet; in the room it goes to."""
+    start = reader.pos
+    word = reader.phrase(("for", "to", "in"))
+    while reader.phrase(BEFORE):
+        pass
+    here = reader.pos
+    room = reader.phrase(ROOMS)
+    if room is not None and not reader.sees(STANDS):  # a circuit to the garage
+        return replace(said, kind=ENDS["outlet"], use=ROOMS[room])
+    reader.pos = here
+    if word != "in" and end_here(reader):
+        return _kind(reader, said)
+    reader.pos = start
+    return replace(said, kind=ENDS["outlet"])
 
 
 def standing(reader: SceneReader, word: str) -> str:
@@ -164,12 +183,18 @@ def standing(reader: SceneReader, word: str) -> str:
     return found.id
 
 
+def _goes_on(reader: SceneReader) -> bool:
+    """Whether another part of the line stands here, and no name."""
+    rest = reader.text[reader.pos : reader.line_end()]
+    return reader.sees(("in", "at", "from", "on", "with")) or re.match(r"[\d#:,]", rest) is not None
+
+
 def new_name(reader: SceneReader, what: str, usual: str) -> str:
     """A name: one word, or several in quotes."""
     reader.expect([what])
     reader.phrase(("called", "named", "of"))
     reader.skip()
-    if UNIT.match(reader.text, reader.pos) is not None or reader.over() or (usual and reader.sees(("in", "at"))):
+    if UNIT.match(reader.text, reader.pos) is not None or reader.over() or (usual and _goes_on(reader)):
         if usual:
             return usual
         raise reader.fail(what)

@@ -115,6 +115,7 @@ PLUGGED: dict[str, dict[str, Any]] = {
     "garage opener": {"serves": "opener", "use": "garage"},
     **{word: {} for word in ("sump pump", "sewage pump", "ejector pump", "fireplace", "television", "TV")},
     **{word: {} for word in TOOLS},
+    "island outlet": {"use": "kitchen"},
     **{
         word: {"serves": serves}
         for serves, words in {
@@ -149,7 +150,7 @@ def _own(serves: str, volts: int, breaker_a: float, least_a: float = 15.0) -> Ki
 
 
 # What a motor home plugs into beside its parking place: 30 A of 120 V, or 50 A of 120 and 240 V (NEC 551.81).
-CAMPERS = ("RV outlet", "RV receptacle", "RV plug", "RV", "camper outlet", "camper", "motor home")
+CAMPERS = ("RV outlet", "RV receptacle", "RV plug", "RV", "RV pedestal", "camper outlet", "camper", "motor home")
 CAMPER = replace(
     ENDS["outlet"], title="an RV outlet", box={"kind": "receptacle", "outdoors": True, "gangs": 2}, breaker_a=30.0
 )
@@ -184,7 +185,7 @@ WIRED = {
     },
     **{
         word: _own("space_heater", 240, 20.0)
-        for word in ("baseboard heater", "baseboard", "space heater", "wall heater", "heater")
+        for word in ("baseboard heater", "baseboard heaters", "baseboard", "space heater", "wall heater", "heater")
     },
     **dict.fromkeys(
         ("sauna heater", "sauna"),

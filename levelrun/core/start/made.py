@@ -123,7 +123,9 @@ def _ends(job: Job, said: Asked) -> tuple[list[str], list[dict[str, Any]]]:
         box["nema"] = ONE_HOT.get(amps, "")
     elif box["kind"] == "receptacle" and volts != 120 and not said.hardwired:
         box["gangs"] = 2 if amps >= WIDE_A else 1
-        box["nema"] = NEMA.get((amps, bool(said.circuit.get("neutral", _four_wires(said.kind)))), "")
+        box["nema"] = box.get("nema") or NEMA.get(
+            (amps, bool(said.circuit.get("neutral", _four_wires(said.kind)))), ""
+        )
     if said.hardwired:
         box["kind"] = "equipment"
     box |= {"use": said.use or box.get("use", ""), "where": said.where, "height_in": _height(said)}

@@ -19,6 +19,7 @@ FIGURES = re.compile(
     r"|[\d/ -]+hp\b|on\s+(?:an?\s+)?\d+(?:\s*a\b|\s*(?:$|\n|;))|from\s+\w"
     r"|#\s*\d|(?:no\.?\s*)?\d+(?:/0)?\s*(?:awg|gauge)\b"
     r"|(?:with|no)\s+neutral\b|(?:gfci|afci|dual|hardwired|continuous|nameplate|as)\b(?!\s+wall)"
+    r"|nema\s+\S|with\s+(?:an?\s+)?(?:disconnect|whip)\b|on\s+(?:space|slot)s?\s+\d"
     r"|(?:arc|ground)[ -]fault\b|for\s+(?!about\b)[a-z])",
     re.IGNORECASE,
 )
@@ -46,7 +47,9 @@ def cable_first(reader: SceneReader) -> Cable | None:
 
 
 def in_cable(legs: list[WalkLeg], cable: Cable | None) -> list[WalkLeg]:
-    """The legs in the cable that was said before them, unless the first says another."""
-    if cable is None or not legs or legs[0].method:
+    """The legs in the cable that was said apart from them, unless the first says another: 6-3 in mc is its size."""
+    if cable is None or not legs or legs[0].size:
         return legs
+    if legs[0].method:
+        return [replace(legs[0], size=cable[1]), *legs[1:]]
     return [replace(legs[0], method=cable[0], size=cable[1]), *legs[1:]]

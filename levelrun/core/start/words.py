@@ -7,14 +7,14 @@ from collections.abc import Callable
 from dataclasses import replace
 
 from levelrun.core.circuits.words import UNIT
-from levelrun.core.codebook.lookups import places
+from levelrun.core.codebook.lookups import method, places
 from levelrun.core.errors import TextError
 from levelrun.core.job import Box, Circuit, Panel
 from levelrun.core.measure import show
 from levelrun.core.site.scene import Said, SceneReader
 from levelrun.core.start.about import about
 from levelrun.core.start.asked import Asked
-from levelrun.core.start.ends import BEGUN, OUTSIDE, THING, end, end_here, figure, one_thing
+from levelrun.core.start.ends import BEFORE, BEGUN, OUTSIDE, THING, end, end_here, figure, one_thing
 from levelrun.core.start.kinds import KINDS, OFFERED
 from levelrun.core.start.made import edits_for
 from levelrun.core.start.opening import ASKED, FIGURES, cable_first, in_cable
@@ -50,7 +50,7 @@ def start(reader: SceneReader) -> Said:
     if said.load_w is not None:  # once its volts are known
         said = replace(said, load_a=said.load_w / float(said.circuit.get("volts", said.kind.volts)))
     said, more = of_motor(reader.scene.book, said)
-    told += more
+    told = [*line.told, *told, *more]
     edits = edits_for(reader.scene.job, reader.scene.book, said)
     for edit in edits:
         if edit["op"] == "put_box":
@@ -73,6 +73,7 @@ class _Line:
         self.cable: tuple[str, str | None] | None = None
         self.begun, self.ended = False, False
         self.walked = 0  # where the legs end
+        self.told: list[str] = []
         self.figures: list[int] = []  # where amperes and volts stand before what they are of
         reader.phrase(["from"])
         ahead = _FROM.search(reader.text, reader.pos, reader.line_end()) is not None
@@ -83,7 +84,7 @@ class _Line:
         reader = self.reader
         if not self.cable and (cable := cable_first(reader)) is not None:
             self.cable = cable
-            self.said = replace(self.said, legs=in_cable(self.said.legs, cable))
+            self._pulled()
         elif not self.begun and reader.phrase(["from"]) is not None:
             self._begin(needed=True)
         elif not self.ended and self._at_end():
@@ -93,6 +94,8 @@ class _Line:
         elif not self.ended and (match := UNIT.match(reader.text, reader.pos)) is not None:
             self.figures.append(reader.pos)
             reader.pos = match.end()
+        elif not self.ended and reader.phrase(BEFORE) is not None:
+            pass  # a, my, dedicated: said before what it is
         elif not self.ended and not self.said.legs and not self._known():
             raise self._astray()
         else:
@@ -148,8 +151,24 @@ class _Line:
         reader.pos = stop
 
     def _legs(self) -> None:
-        legs = in_cable(_legs(self.reader, self.ended), self.cable)
-        self.said, self.walked = replace(self.said, legs=legs), self.reader.pos
+        self.said, self.walked = replace(self.said, legs=_legs(self.reader, self.ended)), self.reader.pos
+        self._pulled()
+
+    def _pulled(self) -> None:
+        """Brings together the legs and the cable that was said apart from them: 10-3, 60' in emt is pipe with wires
+        of that size, and that is told."""
+        legs, cable = self.said.legs, self.cable
+        if not legs or cable is None:
+            return
+        first, book = legs[0], self.reader.scene.book
+        gauge = (cable[1] or "").rpartition("-")[0]
+        if first.method and method(book, first.method).kind == "raceway" and gauge:
+            self.said = replace(self.said, circuit={"wire_size": gauge, **self.said.circuit})
+            self.told.append(
+                f"{cable[1]} is a cable; in {method(book, first.method).name} go single wires of {gauge}"
+            )
+        else:
+            self.said = replace(self.said, legs=in_cable(legs, cable))
 
     def _at_legs(self) -> bool:
         """Whether the legs begin here, after a colon or without: with a direction, a length, a place or a method."""
@@ -161,7 +180,8 @@ class _Line:
         words = (*GO, *(word for item in known for word in item.words))
         start = reader.pos
         if self.ended and reader.phrase(OUTSIDE) is not None:  # where it stands, unless a length follows
-            found, reader.pos = reader.sees_length(), start
+            found = cable_first(reader) is None and reader.sees_length()
+            reader.pos = start
             return found
         if reader.sees_length() or reader.sees(words):
             return True

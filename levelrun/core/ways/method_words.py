@@ -11,7 +11,7 @@ from levelrun.core.errors import TextError
 from levelrun.core.words import NUMBER, Reader
 
 PIPE = ("conduit", "pipe", "tubing")
-CABLE = ("cable", "with ground", "w/ ground", "w/g", "wire", "al", "aluminum", "aluminium")
+CABLE = ("cable", "with ground", "w/ ground", "w/g", "wire", "al", "aluminum", "aluminium", "copper", "cu")
 SIZES = ("12-2", "14-2")
 _CABLE_SIZE = re.compile(
     r"(?P<hot>\d+/0|\d+)-(?P=hot)-(?:\d+/0|\d+)-(?:\d+/0|\d+)(?![\w/-])"  # 2-2-4-6: hots, neutral, ground

@@ -169,6 +169,10 @@ def _goes_on(reader: WalkReader) -> bool:
         leg = apart and reader.sees_length()
         reader.pos = begin if leg else start
         return leg
+    if bare_size(reader) is not None and (reader.ended() or BREAK.match(reader.text, reader.pos)):
+        reader.pos = start  # 40' attic, 12-2: nobody ends on 12 ft 2 of no place
+        return False
+    reader.pos = begin
     goes = reader.phrase(GO) is not None
     words = (*FILLERS, *reader.place_words)
     while apart and reader.phrase(words) is not None:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import itertools
+import random
 
 import pytest
 
@@ -86,6 +87,21 @@ SAID = {
     "mini split mca 15 mop 20: 12-2 28' attic, down 8' wall": (
         "from H 28' attic in 12-2 then down 8' stud wall to heat pump mca 15 mocp 20"
     ),
+    "20 amp circuit to the garage, 12-2, 45 feet through the attic": (
+        "from H 45' attic in 12-2 to outlet 20a in garage"
+    ),
+    "dedicated 20 amp for the microwave, 12-2 28' basement": "from H 28' basement in 12-2 to microwave 20a",
+    "electric range 6-3 copper 45 feet crawlspace": "from H 45' crawl in 6-3 to range",
+    "range on spaces 17 and 19, 38' crawl": "from H 38' crawl to range on 17",
+    "100 amp subpanel 40' crawl": "from H 40' crawl to sub-panel S 100a",
+    "shed with a 30 amp circuit 10-3 uf 60' trench 24\"": "from H 60' trench 24\" deep in uf 10-3 to shed 30a",
+    "welder outlet nema 6-50 40' attic": "from H 40' attic to welder 50a 240v no neutral",
+    "6-3 30' garage wall in mc to ev outlet 50a": "from H 30' garage wall in mc 6-3 to ev outlet 50a",
+    "mini split outside 12-2 30 ft crawl mca 15 mocp 20 with disconnect and whip": (
+        "from H 30' crawl in 12-2 to heat pump mca 15 mocp 20 outside"
+    ),
+    "bath outlet, 40' attic, 12-2": "from H 40' attic in 12-2 to outlet in bath",
+    "bath outlet, 40' attic, 12-2 down": "from H 40' attic then down 12'2 stud wall to outlet in bath",
     "a 60 amp sub-panel G, 40' of crawl": "from H 40' crawl to sub-panel G 60a",
     "car charger 240v 40a continuous 8/3 nm 25' garage wall": (
         "from H 25' garage wall in nm 8-3 to vehicle 40a 240v"
@@ -156,6 +172,25 @@ def test_a_motor_that_is_plugged_in_gets_an_outlet_that_bears_it() -> None:
     assert job.boxes[-1].load_w == pytest.approx(17 * 240) and any("30 A" in told for told in looked.told)
 
 
+def test_a_cable_in_pipe_is_single_wires_of_its_size_and_that_is_told() -> None:
+    job, looked = said_on(HOUSE, "20 amp outlet in the shop, 10-2, 60' in emt along the block wall", Looked(), "from")
+    assert (job.ways[-1].legs[0].method, job.circuits[-1].wire_size) == ("EMT", "10")
+    assert "10-2 is a cable; in EMT go single wires of 10" in looked.told
+
+
+def test_a_configuration_says_volts_neutral_and_amperes() -> None:
+    """ANSI/NEMA WD 6 (from memory): 6-50 has no neutral, 14-50 has one, 5-20 is of 120 V."""
+    for text, volts, amps, neutral in (("6-50", 240, 50, False), ("14-50", 240, 50, True), ("5-20", 120, 20, True)):
+        made = line(f"outlet nema {text} 30' garage wall in emt")
+        circuit = made.circuits[-1]
+        assert (circuit.volts, circuit.breaker_a, circuit.neutral, made.boxes[-1].nema) == (
+            volts,
+            amps,
+            neutral,
+            text,
+        )
+
+
 def test_an_outlet_for_a_vehicle_is_plugged_into() -> None:
     job = line("6/3 nm 35' through the attic to ev outlet 50a")
     assert (job.boxes[-1].kind, job.boxes[-1].nema, job.boxes[-1].serves) == ("receptacle", "14-50", "vehicle")
@@ -172,6 +207,8 @@ def test_an_outlet_for_a_vehicle_is_plugged_into() -> None:
         ("gizmo 12-2 40' attic", "gizmo", "what stands at the end"),
         ("40' attic 12-2 to gizmo", "gizmo", "what stands at the end"),
         ("40' attic 12-2 20a to gizmo", "gizmo", "what stands at the end"),
+        ("range on 17 and 21 38' crawl", "17", "not one below the other: 17 and 19 are"),
+        ("outlet nema 7-15 30' attic", "7-15", "a configuration of receptacle"),
         ("pump 12 hp 240v 40' crawl", "12 hp", "12 hp is not in the table of motors"),
         ("vehicle #5 in emt 20' garage wall", "#5", "5 is no wire size"),
         ("bath outlet 12-2", "", "how far it is and through what"),
@@ -238,3 +275,41 @@ def test_the_first_panel_needs_no_verb() -> None:
 def test_what_may_follow_is_offered(typed: str, offered: str, at: int) -> None:
     where, words = suggest_words(Scene(job=HOUSE, book=load("us-2023"), verb="from"), typed, "runs")
     assert offered in words and where == at, (where, words)
+
+
+LEGS = ("40' attic", "30' through the crawl", "60' trench 18\"", "40' in an 18\" deep trench", "55' overhead", "35'")
+THINGS = (
+    "to a bath outlet",
+    "dryer",
+    "to feed the shed",
+    "sub-panel S",
+    "heat pump",
+    "ev outlet",
+    "kiln",
+    "pump",
+    "fan",
+)
+POOL = """from H|from panel H|run|add|a|dedicated|12-2|12-2 nm|uf 10/3|in 3/4 emt|6-3 copper|#6 thhn|2-2-4-6 urd
+down 8' in the wall|then a whip|to the garage|smoke alarms|hot tub|light in the barn|20a|50 amps|240v|1 1/2 hp|1500 w
+mca 24|max 40|gfci|on 17|on spaces 17 and 19|on a 20 amp breaker|in garage|outside|for planer 36a|as R-7|continuous
+nema 6-50|with neutral|and|84"|gizmo|;|:""".replace("\n", "|").split("|")
+
+
+@pytest.mark.parametrize("seed", range(6))
+def test_whatever_is_put_together_is_made_or_refused_at_its_place(seed: int) -> None:
+    """No sentence breaks the reader; what is refused points into the text; what is made can be planned."""
+    draw = random.Random(seed)
+    made = 0
+    for _ in range(150):
+        parts = [draw.choice(LEGS), draw.choice(THINGS), *draw.choices(POOL, k=draw.randint(0, 4))]
+        draw.shuffle(parts)
+        text = draw.choice((" ", ", ")).join(parts)
+        try:
+            job = line(text)
+        except LevelRunError as error:
+            assert not isinstance(error, TextError) or 0 <= (error.at or 0) <= len(text), text
+            continue
+        made += 1
+        if made % 8 == 0:
+            assert plan(job).circuits, text
+    assert made > 15

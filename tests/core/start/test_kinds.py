@@ -300,7 +300,6 @@ def test_what_is_said_wins_over_what_is_usual() -> None:
         ("from H 20' attic to moon", 20, "`to`"),
         ("from H 20' attic to outlet 17a", 27, "no standard breaker"),
         ("from H 20' attic to outlet in moon", 30, "a room"),
-        ("from H 20' attic to sub-panel", 29, "a name for it"),
     ],
 )
 def test_a_word_that_cannot_be_read_is_pointed_at(text: str, at: int, told: str) -> None:

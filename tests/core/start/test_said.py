@@ -61,9 +61,7 @@ SAID = {
     "15' wall in 6/3 nm cable to a 50 amp range": "H 15' stud wall in nm-b 6-3 to range 50a",
     "24' of garage wall to a 48 amp car charger": "H 24' garage wall to vehicle 48a",
     "17' wall in 10/2 to a water heater of 4500 watts": "H 17' stud wall in 10-2 to water heater 18.75a",
-    "20 amp circuit for a freezer in the garage, 30' through the attic": (
-        "H 30' attic to outlet 20a for freezer in garage"
-    ),
+    "20 amp circuit for a freezer in the garage, 30' through the attic": "H 30' attic to freezer 20a in garage",
     "22 1/2' of stud wall to an outlet": "H 22'6 stud wall to outlet",
     "22½ ft of stud wall to an outlet": "H 22'6 stud wall to outlet",
     "35' crawl & up 6' to a range": "H 35' crawl then up 6' stud wall to range",
