@@ -12,7 +12,10 @@ __all__ = ["Said", "Scene", "sentences", "suggest_words"]
 
 Refused = tuple[TextError, tuple[int, list[str]], int]  # with what was expected, and where
 FIRST = "from"  # the verb of the first page, whose line may begin with anything that it says
+SHOWN = 12  # verbs that a refusal names; the rest is offered
 STAGES: dict[str, tuple[str, ...]] = {subject.stage: tuple(subject.sentences) for subject in SUBJECTS}
+
+STAGES_OF = {verb: tuple(subject.sentences) for subject in SUBJECTS for verb in subject.sentences}
 
 
 def sentences(text: str) -> Iterator[Callable[[Scene], Said]]:
@@ -59,7 +62,8 @@ def _sentence(reader: SceneReader) -> Said:
             reader.expected = first[0], [*reader.expected[1], *first[1]]
         raise error from None
     reader.pos, reader.expected = start, first
-    raise reader.fail(f"one of {', '.join(first[1])}")
+    named = [*STAGES_OF.get(own, ()), *first[1]][:SHOWN]
+    raise reader.fail(f"a sentence: what it is about and what it is, or one of {', '.join(dict.fromkeys(named))} …")
 
 
 def _spoken(reader: SceneReader) -> Said | None:

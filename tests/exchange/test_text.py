@@ -63,7 +63,7 @@ def test_rules_may_be_said_beside_a_text_that_names_none() -> None:
     ("text", "line", "at", "told"),
     [
         ("panel H 200a\nfrom H 20' atic to range", 2, 11, "atic"),
-        ("\n# first\ngrue the moon", 3, 0, "expected one of"),
+        ("\n# first\ngrue the moon", 3, 0, "expected a sentence"),
         ('part moon b1 name "X"', 1, 5, "a kind of part"),
         ('part box b1 name "X" colour "red"', 1, 21, "expected a field"),
         ('part box b1 name "X', 1, 17, "in double quotes"),

@@ -9,7 +9,7 @@ from levelrun.core.editing import next_id
 from levelrun.core.job import Panel, Room
 from levelrun.core.site.building_words import new_building
 from levelrun.core.site.geometry import Wall
-from levelrun.core.site.scene import CENTRE, Said, SceneReader, bare_panel, on_a_wall, walls_by_name
+from levelrun.core.site.scene import CENTRE, IS, Said, SceneReader, bare_panel, on_a_wall, walls_by_name
 
 _SPACES = r"\d+(?:\s*-\s*\d+)?(?!\s*(?:a|amps?|spaces?|circuits?|free)\b)(?![\w'\"])"
 _LIST = re.compile(rf"{_SPACES}(?:[\s,]+(?:and\s+)?{_SPACES})*", re.IGNORECASE)
@@ -89,6 +89,9 @@ class _Panel:
         self.structure = ""
         self.open: list[int] = []  # spaces that are said to be free, all others taken
         reader.phrase(("called", "named"))
+        if reader.sees(IS):
+            names = [item.name for item in reader.scene.job.panels]
+            raise reader.refuse("say which panel, by its name, before what is said of it", reader.pos, names)
         if not self._known():
             self.item["name"] = reader.token("a name")
 
@@ -107,7 +110,7 @@ class _Panel:
         """One thing that is said."""
         reader, walls = self.reader, self._walls() if not self.wall else {}
         reader.expect(["200a", "30 spaces", "2 free", *WORDS, *walls])
-        if reader.phrase(("with", "and", "has")) is not None:
+        if reader.phrase(("with", "and", "has", *IS)) is not None:
             return None
         if (listed := _LISTED.match(reader.text, self._next())) is not None and self._spaced(listed):
             return None

@@ -14,7 +14,8 @@ from levelrun.core.job import Box
 from levelrun.core.site.geometry import Wall, walls_of
 from levelrun.core.site.scene import LEFT, RIGHT, Said, SceneReader, walls_by_name
 
-LINKS = ("is", "to be", "to", "becomes", "a", "an")
+LINKS = ("is", "to be", "to", "becomes", "a", "an", "into", "needs", "wants", "should be", "gets")
+KIND_WORDS = {**KINDS, **KINDS_SPOKEN}
 NEMAS = tuple(word for word in get_args(Nema) if word)
 WAYS = {
     "3-way": 3,
@@ -34,8 +35,8 @@ HIGH = ("high", "up", "over the floor", "off the floor", "to the center", "to ce
 
 
 def described(reader: SceneReader) -> Said | None:
-    """R-1 is a gfci; make R-2 a two-gang box; R-3 is a 14-50 for range; R-4 is outside."""
-    reader.phrase(("make", "change"))
+    """R-1 is a gfci; make R-2 a two-gang box; R-3 is a 14-50 for range; R-4 is outside; L-1 is a fan."""
+    reader.phrase(("make", "change", "turn"))
     box = _box(reader)
     if box is None:
         return None
@@ -60,6 +61,10 @@ def described(reader: SceneReader) -> Said | None:
             item["serves"] = SERVES[reader.need(SERVES, "what it serves")]
         elif reader.phrase(("outside", "outdoors")) is not None:
             item["outdoors"] = True
+        elif not item and (word := reader.phrase(KIND_WORDS)) is not None:
+            item |= {key: value for key, value in KIND_WORDS[word].items() if value != getattr(box, key)}
+            if not item:
+                raise reader.refuse(f"{box.name} is that already")
         elif not item or reader.phrase(REST) is None:
             return None
     return Said([{"op": "set", "kind": "box", "id": box.id, "set": item}]) if item else None

@@ -2,15 +2,17 @@
 
 from __future__ import annotations
 
+import re
 from typing import Any
 
 from levelrun.core.circuits.feed_words import feeder, paired
-from levelrun.core.circuits.words import circuit_part, circuit_with, known_circuits, put_on
+from levelrun.core.circuits.words import UNIT, circuit_part, circuit_with, known_circuits, put_on
 from levelrun.core.job import Box, Circuit, Panel
 from levelrun.core.site.scene import Said, SceneReader
 
 CALLED = ("circuit", "breaker")
-BECOMES = ("is", "to be", "becomes", "to", "on", "a", "an")
+BECOMES = ("is", "to be", "becomes", "to", "on", "a", "an", "with", "in", "wired in")
+_CABLE = re.compile(r"(?P<wire>14|12|10|8|6|4|2)-[2-4](?![\w'\"/-])")
 ONTO = ("goes on", "go on", "is on", "are on", "belongs on", "belong on", "onto", "on", "to")
 OFF = ("off", "comes off", "come off", "is off", "are off", "from")
 
@@ -23,12 +25,14 @@ def moved(reader: SceneReader) -> Said | None:
         return None
     if reader.phrase(("goes on", "goes to")) is None and (not said or reader.phrase(("to", "on", "in")) is None):
         return None
+    if reader.sees(("a", "an")) or UNIT.match(reader.text, reader.pos):
+        return None  # put 9 on a 15 amp breaker: no other space
     return put_on(reader, found)
 
 
 def changed(reader: SceneReader) -> Said | None:
-    """Make 14 a 15 amp gfci; circuit 14 is 15 amps; change breaker 9 to dual."""
-    said = reader.phrase(("make", "change")) is not None
+    """Make 14 a 15 amp gfci; circuit 14 is 15 amps; change breaker 9 to dual; 14 is 12-2; put 9 on a 15 amp one."""
+    said = reader.phrase(("make", "change", "replace", "put")) is not None
     named = reader.sees(CALLED)
     found = _circuit(reader)
     if found is None or not (said or named or reader.sees(BECOMES[:3])):
@@ -36,13 +40,38 @@ def changed(reader: SceneReader) -> Said | None:
     while reader.phrase(BECOMES) is not None:
         pass
     item: dict[str, Any] = {}
-    while not reader.over() and circuit_part(reader, item):
-        reader.phrase(("and", "breaker", "circuit"))
+    while not reader.over():
+        if (cable := _CABLE.match(reader.text, reader.pos)) is not None:
+            item["wire_size"], reader.pos = cable["wire"], cable.end()
+        elif not circuit_part(reader, item):
+            break
+        reader.phrase(("and", "breaker", "circuit", "now"))
     if not item or not reader.over():
         return None
     if item.get("volts") == 240:
         item.setdefault("poles", 2)
     return Said([{"op": "set", "kind": "circuit", "id": found.id, "set": item}], panel=found.panel)
+
+
+def swapped(reader: SceneReader) -> Said | None:
+    """Swap 9 and 11; swap breakers 14 and 16: each on the other's space."""
+    if reader.phrase(("swap", "switch", "exchange")) is None:
+        return None
+    reader.phrase(("circuits", "breakers"))
+    one = _circuit(reader)
+    joined = one is not None and reader.phrase(("and", "with")) is not None
+    reader.skip()
+    at = reader.pos
+    two = _circuit(reader) if joined else None
+    if one is None or two is None or not reader.over():
+        return None
+    if one.poles != two.poles or one.panel != two.panel:
+        raise reader.refuse(f"{one.name} and {two.name} do not fit each other's space", at)
+    edits = [
+        {"op": "set", "kind": "circuit", "id": item.id, "set": {"space": other.space, "half": other.half}}
+        for item, other in ((one, two), (two, one))
+    ]
+    return Said(edits, panel=one.panel)
 
 
 def chained(reader: SceneReader) -> Said | None:
@@ -171,4 +200,4 @@ def taped(reader: SceneReader) -> Said | None:
     raise reader.refuse(f"no cable goes from {one.name} to {two.name}", at)
 
 
-SPOKEN = (taped, moved, changed, chained, added, fed_by, after, shared, fed)
+SPOKEN = (taped, moved, changed, swapped, chained, added, fed_by, after, shared, fed)

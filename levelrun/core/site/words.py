@@ -224,11 +224,14 @@ def placed_in(reader: SceneReader, about: Room) -> Said:
 
 
 def move(reader: SceneReader) -> Said:
-    """move WALL out|in LENGTH: a wall, with the other face of it."""
+    """move WALL out|in LENGTH: a wall, with the other face of it; the length may stand first."""
     about = reader.room()
     face = reader.wall(about)
+    if reader.phrase(("of", "in")) is not None:
+        reader.phrase([about.name])
+    by = reader.length() if reader.sees_length() else None
     way = reader.need(("out", "in"), "out or in")
-    by = reader.length() * (1 if way == "out" else -1)
+    by = (reader.length() if by is None else by) * (1 if way == "out" else -1)
     return Said([{"op": "move_wall", "room": about.id, "side": face.index, "by_in": by}], room=about.id)
 
 

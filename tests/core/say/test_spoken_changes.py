@@ -22,6 +22,10 @@ def test_of_circuits() -> None:
         "make 9 a 15 amp": "change circuit Common room: breaker 15",
         "circuit 9 is 15 amps": "change circuit Common room: breaker 15",
         "change 9 to a 15 amp arc fault breaker": "change circuit Common room: breaker 15, protection afci",
+        "put 9 on a 15 amp breaker": "change circuit Common room: breaker 15",
+        "replace breaker 9 with an arc fault": "change circuit Common room: protection afci",
+        "9 is 15 amps now": "change circuit Common room: breaker 15",
+        "9 is 10-2": "change circuit Common room: wire size 10",
         "make breaker 14 dual function": "change circuit Cold-store shed: protection dual",
         "R-1 goes on 7": "chain R-1 on 7",
         "add R-1 and R-2 to 7": "chain R-1 R-2 on 7",
@@ -58,6 +62,10 @@ def test_of_boxes() -> None:
         "move R-1 to the east wall, 3' from the right": "change R-1: side 1, at 108 in",
         "move R-1 to the east wall": "change R-1: side 1, at 72 in",  # its middle, and that is told
         "make R-1 a gfci outlet": "change R-1: protects gfci",
+        "turn R-1 into a gfci": "change R-1: protects gfci",
+        "R-1 needs a gfci": "change R-1: protects gfci",
+        "L-1 is a fan": "change L-1: kind fan",
+        "L-1 should be a ceiling fan": "change L-1: kind fan",
         "R-1 is ground fault": "change R-1: protects gfci",
         "R-10 is a 5-20": "change R-10: nema 5-20",
         "S-1 is double gang": "change S-1: gangs 2",
@@ -113,9 +121,9 @@ def test_doors_and_windows_are_removed_by_their_wall() -> None:
         ("rename electrode e1 to Rod", "what is renamed|has no name"),
         ("move R-1 to 40'", "past the .* wall, 240 in long"),
         ("R-1 is for supper", "what it serves"),
-        ("R-1 is", "expected one of"),
+        ("R-1 is", "expected a sentence"),
         ("R-1 is 121", "say what was read"),
-        ("make 9 nice", "expected one of"),
+        ("make 9 nice", "expected a sentence"),
     ],
 )
 def test_what_cannot_be_is_refused_in_words(text: str, told: str) -> None:
@@ -153,3 +161,35 @@ def test_several_sentences_each_see_what_the_one_before_left() -> None:
     job = built("rename R-1 to Den plug; Den plug is gfci; take Den plug off 9; remove Den plug", DEMO)
     assert isinstance(job, Job) and "Den plug" not in {box.name for box in job.boxes}
     assert len(job.boxes) == len(DEMO.boxes) - 1
+
+
+def test_two_breakers_swap_their_spaces() -> None:
+    before = {item.id: (item.space, item.half) for item in DEMO.circuits}
+    one, two = (next(item for item in DEMO.circuits if item.space == space and item.poles == 1) for space in (9, 11))
+    for said in ("swap 9 and 11", "switch breakers 9 and 11", "swap 11 with 9"):
+        after = {item.id: (item.space, item.half) for item in built(said, DEMO).circuits}
+        assert after == {**before, one.id: before[two.id], two.id: before[one.id]}, said
+    wide = next(item for item in DEMO.circuits if item.poles == 2 and item.panel == one.panel)
+    with pytest.raises(LevelRunError, match="do not fit each other's space"):
+        built(f"swap 9 and {wide.space}/{wide.space + 2}", DEMO)
+
+
+@pytest.mark.parametrize("said", ["move the north wall of Kitchen 1' out", "move the north wall of Kitchen out 1'"])
+def test_a_wall_moves_out_by_a_length_on_either_side(said: str) -> None:
+    assert built(said, DEMO) == built("move north out 1'", DEMO, room="m2") != DEMO
+
+
+def test_is_is_no_name_of_a_panel() -> None:
+    """`the panel is 100 amps` put up a panel called `is`."""
+    with pytest.raises(LevelRunError, match="say which panel") as refused:
+        built("the panel is 100 amps", DEMO)
+    assert "Panel H" in refused.value.allowed
+    with pytest.raises(LevelRunError, match="L-1 is that already"):
+        built("L-1 is a light", DEMO)
+
+
+def test_what_begins_no_sentence_is_told_in_a_line() -> None:
+    """It named all sixty verbs."""
+    with pytest.raises(LevelRunError, match="what it is about and what it is, or one of") as refused:
+        built("gizmo R-1", DEMO)
+    assert len(refused.value.message) < 220 and len(refused.value.allowed) > 40
