@@ -43,6 +43,7 @@ def test_a_wall_is_seen_where_it_goes_before_it_is_answered(open_page: Open) -> 
     north = page.locator(".hit.wall[data-mark='north']")
     before = north.get_attribute("points")
     north.press("Enter")
+    settled(page)
     edits = Held(page)
     edits.asked(lambda: [page.keyboard.press("Shift+ArrowUp") for _ in range(3)])
     expect(page.get_by_test_id("ghost")).to_have_count(1)

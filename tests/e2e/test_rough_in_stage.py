@@ -114,6 +114,8 @@ def test_a_sentence_said_while_a_photo_is_on_its_way_is_taken(open_page: Open) -
         page.get_by_test_id("photo-file").set_input_files(
             {"name": "wall.jpg", "mimeType": "image/jpeg", "buffer": picture("#20a060")}
         )
+    while not held:  # until the server has it
+        page.evaluate("0")
     page.keyboard.press("/")
     page.keyboard.type("shut Kitchen north on 2026-05-20")
     with page.expect_response(lambda answer: answer.url.endswith("/edits")) as answered:

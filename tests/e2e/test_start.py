@@ -10,7 +10,7 @@ from playwright.sync_api import Browser, Page, expect
 
 from tests.core.start.test_kinds import ANSWERS, PANEL
 from tests.e2e.conftest import Server
-from tests.e2e.hands import LINE, new_job, say, settled, stops
+from tests.e2e.hands import LINE, new_job, say, settled, stage, stops
 
 Open = Callable[..., Page]
 
@@ -209,3 +209,16 @@ def test_where_nothing_was_begun_one_key_begins(browser: Browser, tmp_path: Path
         page.context.close()
     finally:
         server.kill()
+
+
+def test_a_small_job_has_no_empty_picture(open_page: Open) -> None:
+    """Nothing is drawn: Circuits shows the chain without a plan, Rough-in opens on the first box."""
+    page = open_page()
+    first_page(page)
+    say(page, "12-2 up 3' in the wall, 26' attic, down 7' in the wall to a bedroom outlet")
+    stage(page, 3)
+    expect(page.get_by_text("15 Outlet").first).to_be_visible()
+    expect(page.get_by_test_id("lasso")).to_have_count(0)
+    expect(page.get_by_text("No room on this level yet")).to_have_count(0)
+    stage(page, 8)
+    expect(page.get_by_role("heading", name="R-1, receptacle: how it is made up")).to_be_visible()

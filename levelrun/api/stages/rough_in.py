@@ -168,13 +168,16 @@ def _surface(job: Job, node: Box | Panel) -> str:
 
 
 def _node(job: Job, wall: SurfaceRow | None, look: Look) -> str | None:
-    """The box or panel asked for; else on this surface the first that is open, else the first."""
+    """The box or panel asked for; else on this surface the first that is open, else the first; where nothing is drawn
+    so of the boxes, then of the panels."""
     if any(item.id == look.node for item in job.nodes):
         return look.node
-    if wall is None:
-        return None
     reached, cards = wired(job), cards_of(job)
-    own = [n for n in job.nodes if n.id in reached and _surface(job, n) == f"{wall.room}.{wall.surface}"]
+    nodes = [node for node in job.nodes if node.id in reached]
+    at = f"{wall.room}.{wall.surface}" if wall is not None else ""
+    own = [node for node in nodes if _surface(job, node) == at]
+    if wall is None:
+        own.sort(key=lambda node: isinstance(node, Panel))
     open_ = [n for n in own if not is_made_up(n, cards.get(n.id))]
     found = next(iter(open_ or own), None)
     return found.id if found is not None else None

@@ -19,7 +19,7 @@ from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import ground_size, method, wire_sizes
 from levelrun.core.editing import next_id, next_name
 from levelrun.core.errors import EditError
-from levelrun.core.job import Circuit, Job
+from levelrun.core.job import Circuit, Job, Panel
 from levelrun.core.site.edits import main_floor
 from levelrun.core.start.asked import Asked
 from levelrun.core.start.kinds import CAMPER, NEMA, ONE_HOT, Kind
@@ -210,9 +210,11 @@ def _boxed(book: Codebook, edits: list[dict[str, Any]], circuit: dict[str, Any],
 
 
 def _height(said: Asked) -> float:
-    """Where the legs end: the height of where they begin, up and down as they go."""
+    """Where the legs end: the height of where they begin, up and down as they go; upward a panel is left by its
+    top."""
     rise = sum(leg.length_in * {"up": 1, "down": -1}.get(leg.go, 0) for leg in said.legs)
-    return min(max(said.begin.height_in + rise, -1200.0), 6000.0)
+    tall = said.begin.tall_in if isinstance(said.begin, Panel) and said.legs[0].go == "up" else 0.0
+    return min(max(said.begin.height_in + tall + rise, -1200.0), 6000.0)
 
 
 def _legs(job: Job, book: Codebook, said: Asked, circuit: dict[str, Any], ends: list[str]) -> list[dict[str, Any]]:

@@ -131,6 +131,23 @@ def test_a_whip_that_is_said_is_the_whip() -> None:
     assert not [item for item in plan(job).findings if item.severity == "stop"]
 
 
+@pytest.mark.parametrize(
+    ("text", "height"),
+    [
+        ("12-2 up 3' in the wall, 26' attic, down 7' in the wall to a bedroom outlet", 78 + 36 - 84),
+        ("12-2 down 3' in the wall, 26' crawl, up 3'6 in the wall to a bedroom outlet", 48 - 36 + 42),
+        ("12-2 26' stud wall to a bedroom outlet", 48),
+    ],
+)
+def test_upward_a_panel_is_left_by_its_top(text: str, height: float) -> None:
+    """H hangs from 48 to 78 in: its outlet came to lie on the floor. The way ends where its box stands."""
+    job = line(text)
+    assert job.boxes[-1].height_in == height
+    assert "path-height" not in {item.code for item in plan(job).findings}
+    drawn = plan(job).ways[-1].whole.strip
+    assert drawn.legs[-1].y1 == height
+
+
 def test_a_sub_panel_in_a_shed_brings_the_shed() -> None:
     job = line("60' trench 18\" in pvc40 1 to sub-panel S 60a in shed")
     shed = job.structures[-1]

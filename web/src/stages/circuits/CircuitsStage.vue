@@ -72,6 +72,8 @@ async function pickLoose(box: LooseBox) {
   entry.value?.start(`chain ${box.name} on `)
 }
 
+/** Most small jobs are in a house that nobody draws: its chain needs no plan. */
+const drawn = computed(() => (store.job?.rooms.length ?? 0) > 0)
 /** The chain on the plan of the level looked at: a line for each cable whose both ends stand there. */
 const paths = computed(() => {
   const at = new Map<string, DrawnBox>()
@@ -182,7 +184,7 @@ useKeys(
           </div>
           <ChainView :plan="plan" :panel="sourceName" @pick="pick" />
         </template>
-        <div class="map">
+        <div v-if="drawn" class="map">
           <PlanView
             :rooms="rooms"
             :room="null"
@@ -198,6 +200,7 @@ useKeys(
         </div>
         <p class="tools num no-print">
           <button
+            v-if="drawn"
             type="button"
             class="plain key"
             :class="{ on: lasso }"
