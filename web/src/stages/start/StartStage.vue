@@ -64,7 +64,7 @@ const line = computed(() =>
 const verb = computed(() => (panels.value.length ? 'from' : 'panel'))
 const hint = computed(() =>
   panels.value.length
-    ? line.value.replace(/^from /, '') || `2' up the wall, 12' of attic, 7' down to a bath outlet`
+    ? line.value || `2' up the wall, 12' of attic, 7' down to a bath outlet`
     : 'H 200a 30 spaces taken 1-14 17 19',
 )
 
