@@ -31,7 +31,6 @@ ABOUT = ("for", "in", "outside", "outdoors", "as", "on", "spaces", "at", "hardwi
 
 def about(reader: SceneReader, said: Asked) -> Asked:
     """One thing more that is said of the circuit or of what stands at its end."""
-    item = dict(said.circuit)
     reader.expect([])
     begin = reader.pos
     joins = reader.phrase(("of", "and", "rated", "with"))
@@ -52,11 +51,20 @@ def about(reader: SceneReader, said: Asked) -> Asked:
         and (load := _own_load(reader)) is not None
     ):
         return replace(said, load_a=load)
-    if circuit_part(reader, item, MORE):
-        reader.phrase(("breaker", "circuit"))
-        return replace(said, circuit=item)
+    if (made := _of_circuit(reader, said, MORE)) is not None:
+        return made
     word = reader.need(ABOUT, "amperes, volts, `for` a name, `in` a room, `as` a name")
     return ABOUT_WORDS[word](reader, said)
+
+
+def _of_circuit(reader: SceneReader, said: Asked, more: tuple[str, ...] = ()) -> Asked | None:
+    """With one part of its circuit, where one stands here: 20a, gfci, wire 10. `more`: words that may stand here too,
+    for completion."""
+    item = dict(said.circuit)
+    if not circuit_part(reader, item, more):
+        return None
+    reader.phrase(("breaker", "circuit"))
+    return replace(said, circuit=item)
 
 
 def _own_load(reader: SceneReader) -> float | None:
@@ -145,11 +153,10 @@ def _as(reader: SceneReader, said: Asked) -> Asked:
 def _on(reader: SceneReader, said: Asked) -> Asked:
     """The space of the panel, or a breaker: on 12, on a 20a breaker."""
     if reader.phrase(BEFORE) or UNIT.match(reader.text, reader.pos):
-        item = dict(said.circuit)
-        if not circuit_part(reader, item):
+        made = _of_circuit(reader, said)
+        if made is None:
             raise reader.fail("amperes of a breaker")
-        reader.phrase(("breaker", "circuit"))
-        return replace(said, circuit=item)
+        return made
     reader.phrase(SPACES)
     space = int(reader.number("a space of the panel", 0, 84))
     item = {**said.circuit, "space": space}

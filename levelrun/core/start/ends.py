@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import replace
 
 from levelrun.core.circuits.words import UNIT, circuit_part
@@ -54,8 +54,9 @@ def end_here(reader: SceneReader) -> bool:
     return any(pattern.match(reader.text, reader.pos) is not None for pattern in (_THING, _CIRCUIT))
 
 
-def end(reader: SceneReader, said: Asked) -> Asked:
-    """What stands at the end, the room or the outdoors said before it: bath outlet."""
+def end(reader: SceneReader, said: Asked, before: Sequence[int] = ()) -> Asked:
+    """What stands at the end, the room or the outdoors said before it: bath outlet. `before`: where amperes and volts
+    were passed over earlier in the line."""
     figures: list[int] = []  # where amperes and volts stand before it: what they are, its kind tells
     while True:
         reader.skip()
@@ -67,8 +68,8 @@ def end(reader: SceneReader, said: Asked) -> Asked:
     one_thing(reader)
     said = _kind(reader, said)
     stop = reader.pos
-    for reader.pos in figures:
-        said = figure(reader, said)
+    for reader.pos in (*figures, *before):
+        said = _figure(reader, said)
     reader.pos = stop
     return said
 
@@ -95,7 +96,7 @@ def several(reader: SceneReader, named: str) -> Exception:
     )
 
 
-def figure(reader: SceneReader, said: Asked) -> Asked:
+def _figure(reader: SceneReader, said: Asked) -> Asked:
     """Amperes or volts: of what is on for its own load, a charger's 48 A, that load; else of the circuit."""
     if said.kind.load_first and (load := amperes(reader)) is not None:
         return replace(said, load_a=load)

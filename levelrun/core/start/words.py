@@ -14,7 +14,7 @@ from levelrun.core.measure import show
 from levelrun.core.site.scene import Said, SceneReader
 from levelrun.core.start.about import about
 from levelrun.core.start.asked import Asked
-from levelrun.core.start.ends import BEFORE, BEGUN, OUTSIDE, THING, end, end_here, figure, one_thing
+from levelrun.core.start.ends import BEFORE, BEGUN, OUTSIDE, THING, end, end_here, one_thing
 from levelrun.core.start.kinds import KINDS, OFFERED
 from levelrun.core.start.made import edits_for
 from levelrun.core.start.opening import ASKED, FIGURES, cable_first, in_cable
@@ -144,11 +144,7 @@ class _Line:
     def _end(self) -> None:
         reader = self.reader
         reader.phrase(TO)
-        self.said, self.ended = end(reader, self.said), True
-        stop = reader.pos
-        for reader.pos in self.figures:
-            self.said = figure(reader, self.said)
-        reader.pos = stop
+        self.said, self.ended = end(reader, self.said, self.figures), True
 
     def _legs(self) -> None:
         self.said, self.walked = replace(self.said, legs=_legs(self.reader, self.ended)), self.reader.pos
