@@ -25,6 +25,7 @@ if TYPE_CHECKING:
     from levelrun.api.here.opened import Certificate
     from levelrun.core.job import Job
     from levelrun.core.plan import Plan
+    from levelrun.exchange.text import Told
 
 DEFAULT_DATA = Path("~/.local/share/levelrun").expanduser()
 DEFAULT_PORT = 8765
@@ -179,25 +180,30 @@ def _check(args: argparse.Namespace) -> int:
     from levelrun.core.plan import plan
 
     data = sys.stdin.buffer.read() if args.file == "-" else Path(args.file).read_bytes()
-    job = _read(args.file, data)
+    job, told = _read(args.file, data)
     planned = plan(job)
     if args.json:
         from levelrun.api.contract import answer_of
 
-        print(answer_of(job).model_dump_json(indent=1, by_alias=True))
+        print(answer_of(job, told=told).model_dump_json(indent=1, by_alias=True))
     else:
+        for item in told:
+            print(f"line {item.line}: {item.text}")
         print(findings_table(job, planned))
     return 1 if planned.stops else 0
 
 
-def _read(name: str, data: bytes) -> Job:
-    """A job file, or a job as text: by the name, else by what it begins with."""
+def _read(name: str, data: bytes) -> tuple[Job, list[Told]]:
+    """A job file, or a job as text with what is told of its lines: by the name, else by what it begins with."""
     from levelrun.exchange.job_file import read_job
-    from levelrun.exchange.text import read_text
+    from levelrun.exchange.text import JobTextError, reading
 
     if name.endswith(".txt") or (name == "-" and not data.lstrip().startswith(b"{")):
-        return read_text(data.decode("utf-8", "replace"))
-    return read_job(data)
+        try:
+            return reading(data.decode("utf-8", "replace"))
+        except JobTextError as error:
+            raise CommandError("\n".join(f"line {e.line}, {e.at + 1}: {e.message}" for e in error.errors)) from None
+    return read_job(data), []
 
 
 def findings_table(job: Job, planned: Plan) -> str:

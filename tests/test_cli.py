@@ -10,7 +10,10 @@ from pathlib import Path
 
 import pytest
 
+from levelrun.api.contract import answer_of
 from levelrun.cli import main
+from levelrun.core.plan import plan
+from levelrun.samples import sample
 
 SAMPLES = resources.files("levelrun.samples")
 
@@ -39,6 +42,30 @@ def test_check_reads_standard_input_and_prints_json(
     monkeypatch.setattr("sys.stdin", io.TextIOWrapper(io.BytesIO(data)))
     assert main(["check", "-", "--json"]) == 1
     assert json.loads(capsys.readouterr().out)["stops"] > 0
+
+
+def test_nothing_but_the_plan_is_printed_as_json() -> None:
+    """In a process of its own: a library that greets on the way would stand before the first brace."""
+    job = str(SAMPLES / "cabin.levelrun.json")
+    done = subprocess.run([sys.executable, "-m", "levelrun.cli", "check", job, "--json"], capture_output=True)
+    answer = json.loads(done.stdout)
+    assert any(row["unit"] == "ft" for row in answer["buy"])  # coils were chosen, by the solver
+
+
+def test_each_cable_of_a_drawn_house_has_its_cut_and_its_way() -> None:
+    """What is answered is what stands on the pull list."""
+    job = sample("quince-hollow")
+    answer = answer_of(job)
+    cuts = [cut for way in plan(job).drawn.ways.values() for cut in way.cuts]
+    rows = {(cut.circuit, cut.box): cut.cut_in / 12 for cut in cuts}
+    found = {
+        (item.summary.id, row.box): hop.cut_ft
+        for item, out in zip(plan(job).circuits, answer.circuits, strict=True)
+        for row, hop in zip(item.chain, out.hops, strict=True)
+    }
+    assert len(rows) > 50 and all(found[key] == cut for key, cut in rows.items())
+    assert sum(way.drawn for way in answer.ways) == len(plan(job).drawn.ways)
+    assert all(way.legs and way.cuts for way in answer.ways if way.drawn)
 
 
 def test_a_port_that_is_none_or_not_free_is_one_line(

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 
 from pydantic import BaseModel, ConfigDict, Field
 
@@ -11,6 +11,8 @@ from levelrun.core.circuits.circuit_plan import CircuitPlan
 from levelrun.core.findings import Finding, Mend
 from levelrun.core.job import Circuit, Job, Leg, job_book
 from levelrun.core.plan import Plan, PlannedWay, names_of, plan_whole
+from levelrun.core.ways.planned import plan_way
+from levelrun.exchange.text import Told
 
 
 class FindingOut(BaseModel):
@@ -92,9 +94,10 @@ class PullOut(BaseModel):
 
 
 class WayOut(BaseModel):
-    """A way with what lies in it."""
+    """A way with what lies in it. drawn: nobody walked it, it is found through the frame of its building."""
 
     name: str
+    drawn: bool = False
     circuits: list[str]
     legs: list[Leg]
     cuts: list[CutOut]
@@ -119,8 +122,15 @@ class BuyOut(BaseModel):
     dollars: float | None
 
 
+class ToldOut(BaseModel):
+    """What is told of a line of a job as text: what was filled in where nobody said it."""
+
+    line: int
+    text: str
+
+
 class PlanAnswer(BaseModel):
-    """A whole plan."""
+    """A whole plan; of a job as text what is told of its lines."""
 
     rules: str
     stops: int
@@ -131,17 +141,19 @@ class PlanAnswer(BaseModel):
     ways: list[WayOut]
     boxes: list[BoxOut]
     buy: list[BuyOut]
+    told: list[ToldOut] = []
 
 
-def answer_of(job: Job, on: str = "") -> PlanAnswer:
-    """The plan of a job, by the rules that are in force on a day."""
+def answer_of(job: Job, on: str = "", told: Sequence[Told] = ()) -> PlanAnswer:
+    """The plan of a job, by the rules that are in force on a day. told: of the lines of its text."""
     book = job_book(job, on)
     plan, building = plan_whole(job, book)
     names = names_of(job)
     cuts: dict[tuple[str, str], float] = {}
-    for way in plan.ways:
-        for piece in way.cuts:
-            cuts[piece.circuit, piece.box] = max(cuts.get((piece.circuit, piece.box), 0.0), piece.cut_in)
+    pieces = [piece for way in plan.ways for piece in way.cuts]
+    pieces += [piece for way in plan.drawn.ways.values() for piece in way.cuts]
+    for piece in pieces:
+        cuts[piece.circuit, piece.box] = max(cuts.get((piece.circuit, piece.box), 0.0), piece.cut_in)
     return PlanAnswer(
         rules=plan.rules,
         stops=plan.stops,
@@ -149,9 +161,13 @@ def answer_of(job: Job, on: str = "") -> PlanAnswer:
         findings=[_finding(item, names) for item in plan.findings],
         panels=list(_panels(job, plan)),
         circuits=[_circuit(job, item, names, cuts) for item in plan.circuits],
-        ways=[_way(job, item, names) for item in plan.ways],
+        ways=[
+            *(_way(item, names, False) for item in plan.ways),
+            *(_way(plan_way(book, drawn.context), names, True) for drawn in plan.drawn.ways.values()),
+        ],
         boxes=list(_boxes(job, plan, building)),
         buy=list(_buy(plan)),
+        told=[ToldOut(line=item.line, text=item.text) for item in told],
     )
 
 
@@ -222,11 +238,12 @@ def _hops(
         )
 
 
-def _way(job: Job, item: PlannedWay, names: dict[str, str]) -> WayOut:
+def _way(item: PlannedWay, names: dict[str, str], drawn: bool) -> WayOut:
     return WayOut(
         name=item.summary.name,
+        drawn=drawn,
         circuits=[names[circuit] for circuit in item.summary.circuits],
-        legs=list(job.way(item.summary.id).legs),
+        legs=list(item.view.way.legs),
         cuts=[CutOut(what=cut.item, length_ft=cut.cut_in / 12, count=cut.pieces) for cut in item.cuts],
         supports=[len(leg.held.positions_in) for leg in item.legs],
         pulls=[

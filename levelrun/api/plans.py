@@ -23,7 +23,7 @@ from levelrun.core.trench.laying import settle
 from levelrun.core.ways.parts import Leg, LegFacts, Shape
 from levelrun.core.ways.walk import GO, parse_walk, suggest
 from levelrun.exchange.job_file import check_version, job_schema
-from levelrun.exchange.text import read_text
+from levelrun.exchange.text import Told, reading
 
 router = APIRouter(prefix="/api", tags=["plan"])
 
@@ -42,7 +42,8 @@ class PlanQuestion(BaseModel):
 @router.post("/plan")
 def plan_job(q: PlanQuestion) -> PlanAnswer:
     """The whole plan of a job, nothing stored."""
-    return answer_of(job_in(q.job, q.text, q.rules), (q.on or date.today()).isoformat())
+    job, told = job_in(q.job, q.text, q.rules)
+    return answer_of(job, (q.on or date.today()).isoformat(), told)
 
 
 def as_job(raw: dict[str, Any]) -> Job:
@@ -51,11 +52,12 @@ def as_job(raw: dict[str, Any]) -> Job:
     return settle(Job.model_validate(upgraded(raw)))
 
 
-def job_in(raw: dict[str, Any] | None, text: str | None, rules: str | None = None) -> Job:
-    """A job from a file or a text, whichever is there. Raises EditError where neither is, or both."""
+def job_in(raw: dict[str, Any] | None, text: str | None, rules: str | None = None) -> tuple[Job, list[Told]]:
+    """A job from a file or a text, whichever is there, and what is told of its lines. Raises EditError where neither
+    is there, or both."""
     if (raw is None) == (text is None):
         raise EditError("say the job as `job`, a file, or as `text`", key="job", allowed=["job", "text"])
-    return as_job(raw) if raw is not None else read_text(text or "", rules)
+    return (as_job(raw), []) if raw is not None else reading(text or "", rules)
 
 
 class WalkQuestion(BaseModel):

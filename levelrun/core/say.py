@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable, Iterator
 
 from levelrun.core.errors import TextError
@@ -12,6 +13,7 @@ __all__ = ["Said", "Scene", "sentences", "suggest_words"]
 
 Refused = tuple[TextError, tuple[int, list[str]], int]  # with what was expected, and where
 FIRST = "from"  # the verb of the first page, whose line may begin with anything that it says
+_LINE = re.compile(r"\d\s*(?:'|ft\b).*\bto\b", re.IGNORECASE)  # so much of the way is said, and to what
 SHOWN = 12  # verbs that a refusal names; the rest is offered
 STAGES: dict[str, tuple[str, ...]] = {subject.stage: tuple(subject.sentences) for subject in SUBJECTS}
 
@@ -51,6 +53,11 @@ def _sentence(reader: SceneReader) -> Said:
         if own == FIRST:  # a light is a verb of Walls and an end of a first line: of equal refusals its own counts
             refused = [*refused[known:], *refused[:known]]
         elif verb is not None:  # a name may begin like a verb, but what is wrong is told of the verb
+            del refused[known:]
+    if said is None and not own:  # a job as text: a line of the first page, said without its verb
+        known = len(refused)
+        said = _tried(reader, SENTENCES[FIRST], start, refused)
+        if not _LINE.search(reader.text, start):
             del refused[known:]
     if said is not None:
         return said

@@ -37,7 +37,7 @@ from levelrun.core.trench import edits as trench_edits
 from levelrun.core.trench import spoken as trench_spoken
 from levelrun.core.trench import words as trench_words
 from levelrun.core.ways import codes as way_codes
-from levelrun.core.ways import drawn_edits, drawn_words
+from levelrun.core.ways import drawn_edits, drawn_words, wiring_words
 from levelrun.core.ways import edits as way_edits
 from levelrun.core.ways import words as way_words
 
@@ -72,7 +72,7 @@ SUBJECTS = (
         codes=way_codes.CODES,
         edits=(*way_edits.EDITS, *drawn_edits.EDITS),
         sentences={**start_words.VERBS, **way_words.VERBS},
-        spoken=(drawn_words.sent,),
+        spoken=(drawn_words.sent, wiring_words.wired),
     ),
     Subject(
         stage="pipe", kinds=(), codes=pipe_codes.CODES, edits=(), sentences=pipe_words.VERBS, spoken=pipe_words.SPOKEN

@@ -12,8 +12,10 @@ from levelrun.core.measure import scan_length, tidy
 SPACE = re.compile(r"[ \t,]+")
 NUMBER = re.compile(r"\d+(?:\.\d+)?")
 # Feet before a count of something else: 5' 3 gangs, 3' 12 spaces, 40' 20a take no inches from it.
+# And before inches of which there would be a foot or more, or other feet: 4' 36" and 6' 1' are two lengths.
 FEET = re.compile(
-    r"(?P<ft>\d+(?:\.\d+)?)\s*(?:'|ft\b)(?=\s+\d+(?:\.\d+)?\s*(?:gangs?|spaces?|free|amps?|a|volts?|v|watts?|w)\b)",
+    r"(?P<ft>\d+(?:\.\d+)?)\s*(?:'|ft\b)(?=\s+(?:\d+(?:\.\d+)?\s*(?:gangs?|spaces?|free|amps?|a|volts?|v|watts?|w)\b"
+    r"|(?:1[2-9]|[2-9]\d|\d{3,})\s*(?:\"|in\b)|\d+(?:\.\d+)?\s*(?:'|ft\b)))",
     re.IGNORECASE,
 )
 BREAK = re.compile(r"\s*(?:\n|;|\bthen\b)\s*")

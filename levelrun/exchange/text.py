@@ -11,6 +11,7 @@ import re
 from bisect import bisect_left
 from collections.abc import Sequence
 from dataclasses import dataclass
+from difflib import get_close_matches
 from typing import Any
 
 from pydantic import ValidationError
@@ -27,6 +28,7 @@ from levelrun.core.words import Reader
 
 _REMARK = re.compile(r'^((?:[^"#]|"(?:[^"\\]|\\.)*")*?)(?:^|(?<=\s))#.*$')
 _HEAD = re.compile(r"^job\b\s*:?\s*", re.IGNORECASE)
+_NAMED = re.compile(r'"(?P<quoted>[^"\n]+)"|(?P<plain>[^"\[\]{},:\n]+)')
 _PART = re.compile(r"^part\s+(?P<kind>[a-z]+)\s+(?P<id>[A-Za-z0-9_-]{1,40})\s*:?\s*", re.IGNORECASE)
 HEAD = ("name", "rules", "remarks", "habits", "notes")
 BESIDE = ("prices", "purchases")  # what is said of money and when is no sentence of the plan
@@ -52,9 +54,22 @@ class JobTextError(LevelRunError):
         self.errors, self.right = errors, right
 
 
+@dataclass(frozen=True)
+class Told:
+    """What is told of a line that was read: what was filled in where nobody said it."""
+
+    line: int
+    text: str
+
+
 def read_text(text: str, rules: str | None = None) -> Job:
     """A job from its text, line by line, each on the job as those before left it; the room, level and panel that a
     line is about stay looked at. Raises JobTextError that names every line that cannot be read."""
+    return reading(text, rules)[0]
+
+
+def reading(text: str, rules: str | None = None) -> tuple[Job, list[Told]]:
+    """The same, with what is told of its lines."""
     lines = text.splitlines()
     if len(lines) > MAX_LINES:
         raise JobTextError([LineError(MAX_LINES + 1, 0, f"a job has {MAX_LINES} lines at most", [])], [])
@@ -63,7 +78,7 @@ def read_text(text: str, rules: str | None = None) -> Job:
         job = apply(job, EDITS.validate_python([{"op": "set_job", "set": {"rules": rules}}]))
     errors: list[LineError] = []
     right: list[int] = []
-    looked = Looked()
+    looked, told = Looked(), list[Told]()
     parts: list[tuple[int, str, Frozen]] = []
     for number, line in enumerate([*lines, ""], start=1):
         said = _plain(line)
@@ -74,7 +89,9 @@ def read_text(text: str, rules: str | None = None) -> Job:
             elif parts and (said.strip() or number > len(lines)):
                 job, parts = _joined(job, parts), []
             if said.strip() and not is_part:
+                known = len(looked.told)
                 job, looked = _said(job, said, looked)
+                told += [Told(number, item) for item in looked.told[known:]]
             if said.strip():
                 right.append(number)
         except LevelRunError as error:
@@ -85,7 +102,7 @@ def read_text(text: str, rules: str | None = None) -> Job:
     if errors:
         raise JobTextError(errors, right)
     try:
-        return settle(job)
+        return settle(job), told
     except EditError as error:
         raise JobTextError([LineError(len(lines), 0, error.message, [])], right) from None
 
@@ -103,8 +120,19 @@ def _said(job: Job, said: str, looked: Looked) -> tuple[Job, Looked]:
     head = _HEAD.match(said)
     if head is None:
         return said_on(job, said, looked)
-    values = _fields(said, head.end(), Job, HEAD)
+    values = _head(said, head.end())
     return apply(job, EDITS.validate_python([{"op": "set_job", "set": values}])), looked
+
+
+def _head(said: str, pos: int) -> dict[str, Any]:
+    """What is said of the job itself: its fields with their values; or first its name, in quotes or as it stands, up
+    to the end of the line. A first word that is nearly a field is that field mistyped."""
+    match = _NAMED.match(said, pos)
+    first = (said[pos:].split() or [""])[0].casefold()
+    if match is None or first in HEAD or get_close_matches(first, HEAD, n=1, cutoff=0.75):
+        return _fields(said, pos, Job, HEAD)
+    name = (match["quoted"] or match["plain"]).strip()
+    return {"name": name, **_fields(said, match.end(), Job, HEAD)}
 
 
 def _part(said: str) -> tuple[str, Frozen]:

@@ -46,7 +46,7 @@ def test_one_circuit_in_an_old_house(open_page: Open) -> None:
     for text in ("set receptacle in Bath north 5'6 as R-1", "panel in Hall west 12' spaces 20 main 100a as P"):
         keys += say(page, text)
     keys += stage(page, 3)
-    keys += say(page, "1 20a Bath outlet: R-1")
+    keys += say(page, "1 20a plain Bath outlet: R-1")
     expect(page.locator("article[data-code=gfci-missing]")).to_be_visible()
     page.keyboard.press("Escape")
     page.keyboard.press("m")
@@ -181,7 +181,7 @@ def test_a_workshop_from_the_first_tap_to_what_is_bought_by_thumb(open_page: Ope
 
     to("Walls")
     page.get_by_role("button", name="Type the first room").tap()
-    build("Workshop 16' x 12'")  # the example is typed over
+    build("Den 16' x 12'")  # the example is typed over
     expect(page.get_by_text("1 room, 192 ft² inside the studs")).to_be_visible()
     page.locator(".thumbs").get_by_role("button", name="door", exact=True).tap()
     page.get_by_role("option", name="south", exact=True).tap()

@@ -54,6 +54,50 @@ def test_a_job_written_by_hand_is_read_with_its_remarks_left_out() -> None:
     assert plan(job).ways[2].summary.circuits == []
 
 
+@pytest.mark.parametrize(
+    ("line", "name", "rules"),
+    [
+        ("job Pine Bench Cabin", "Pine Bench Cabin", "us-2023"),
+        ("job: Old house, rules us-2020", "Old house", "us-2020"),
+        ('job "Planer, in the shop" rules "ca-2021"', "Planer, in the shop", "ca-2021"),
+        ("Job 12 Quince Lane", "12 Quince Lane", "us-2023"),
+        ('job name "Rules of thumb"', "Rules of thumb", "us-2023"),
+    ],
+)
+def test_a_job_is_called_as_it_is_said(line: str, name: str, rules: str) -> None:
+    job = read_text(line)
+    assert (job.name, job.rules) == (name, rules)
+
+
+@pytest.mark.parametrize("line", ["job nmae Planer", "job rulse us-2020", "job"])
+def test_a_mistyped_field_of_a_job_is_no_name(line: str) -> None:
+    if line == "job":
+        assert read_text(line).name == "Job as text"  # nothing is said
+        return
+    with pytest.raises(JobTextError, match="expected a field"):
+        read_text(line)
+
+
+def test_a_line_of_the_first_page_is_read_without_its_verb() -> None:
+    """Up to the attic in the wall, where nobody said in what; and what cannot be is told of that line."""
+    job = read_text("panel P 150a 30 spaces taken 1-26\n12-2 38' through the attic to a bath fan\n"
+                    "run 14-2 up 8' then 30' across the attic to a closet light")  # fmt: skip
+    assert [circuit.wire_size for circuit in job.circuits] == ["12", "14"]
+    assert [(leg.go, leg.length_in, leg.place) for leg in job.ways[1].legs] == [
+        ("up", 96.0, "stud_wall"), ("over", 360.0, "attic"),
+    ]  # fmt: skip
+    with pytest.raises(JobTextError, match="say where the 8′ lie"):
+        read_text("panel P 150a\n14-2 up 8', 30' along the block wall to an outlet")
+
+
+def test_what_was_filled_in_is_told_by_line(client: TestClient) -> None:
+    text = "room Den 12' x 15'\n4 lights\n\npanel P 200a on the west wall\ncircuit 15a for the lights"
+    told = {item["line"]: item["text"] for item in client.post("/api/plan", json={"text": text}).json()["told"]}
+    assert told[2] == "4 in even rows under the ceiling of Den; say where each hangs otherwise"
+    assert told[4].startswith("it stands in the middle of the west wall")
+    assert told[5].startswith("an arc-fault breaker")
+
+
 def test_rules_may_be_said_beside_a_text_that_names_none() -> None:
     assert read_text("panel H 200a", "us-2020").rules == "us-2020"
     assert read_text('job name "X" rules "ca-2021"', "us-2020").rules == "ca-2021"
@@ -155,6 +199,7 @@ def test_a_text_file_is_checked_from_the_command_line(tmp_path: Path, capsys: py
     assert "0 stop" in capsys.readouterr().out
     path.write_text(BY_HAND + "from S 12' stud wall in 10-3 to generator inlet\n")
     assert main(["check", str(path)]) == 1
-    path.write_text("panle H")
+    path.write_text("panle H\npanel H 200a\nroom Den 12'\n")
     assert main(["check", str(path)]) == 2
-    assert "line 1" in capsys.readouterr().err
+    lines = capsys.readouterr().err.strip().splitlines()
+    assert [line.removeprefix("levelrun: ").partition(":")[0] for line in lines] == ["line 1, 1", "line 3, 10"]

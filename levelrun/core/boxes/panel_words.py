@@ -7,7 +7,7 @@ from typing import Any
 
 from levelrun.core.editing import next_id
 from levelrun.core.job import Panel, Room
-from levelrun.core.site.building_words import new_building
+from levelrun.core.site.building_words import BUILDINGS, new_building
 from levelrun.core.site.geometry import Wall
 from levelrun.core.site.scene import CENTRE, IS, Said, SceneReader, bare_panel, on_a_wall, walls_by_name
 
@@ -22,6 +22,11 @@ _LISTED = re.compile(
     r"(?:only\s+)?(?:spaces?\s+)?(?P<list>\d+(?:\s*-\s*\d+)?(?:[\s,]+(?:and\s+)?\d+(?:\s*-\s*\d+)?)*)"
     r"\s+(?:are\s+|is\s+)?(?P<what>taken|used|in use|full|free|open)\b", re.IGNORECASE,
 )  # fmt: skip
+# The height of its lower edge, in inches or said to be one; feet after a wall are a place along it.
+_EDGE = re.compile(
+    r"""\d+(?:\.\d+)?\s*(?:"|in\b)|[\d'"\s./-]+(?:ft\s*)?(?:high|up|off the floor|over the floor)\b""", re.IGNORECASE
+)
+_LETTER = re.compile(r"[NESW]\s+(?!wall\b)")
 _LENGTH = re.compile(r"[-+]?\d")
 COUNTS = {"one": "1", "two": "2", "three": "3", "four": "4", "six": "6", "eight": "8"}
 BESIDE = ("on", "along", "against")  # before a wall; at goes before what is said in words
@@ -104,7 +109,17 @@ class _Panel:
         reader = self.reader
         words = [*self._walls(), *(word for word in WORDS if word not in ("main", "sub"))]
         bare = reader.over() and self.room is not None
-        return bare or _COUNT.match(reader.text, self._next()) is not None or reader.sees(words)
+        return (
+            bare or _COUNT.match(reader.text, self._next()) is not None or (reader.sees(words) and not self._letter())
+        )
+
+    def _letter(self) -> bool:
+        """Whether a capital stands here that is its name, though a wall is called so in short: S, with no length."""
+        found = _LETTER.match(self.reader.text, self._next())
+        if found is None:
+            return False
+        text, end = self.reader.text, found.end()
+        return _COUNT.match(text, end) is not None or _LENGTH.match(text, end) is None
 
     def read(self) -> None:
         """One thing that is said."""
@@ -133,6 +148,7 @@ class _Panel:
             self.item["name"] = reader.name((*WORDS, "with"), self._ends())
         elif word == "at" and _LENGTH.match(reader.text, self._next()):
             self.item["over_in"] = reader.length()
+            reader.phrase(("high", "up", "off the floor", "over the floor"))
         elif word == "at":
             self.item["where"] = reader.name(WORDS, _COUNT.pattern)
         else:
@@ -171,7 +187,11 @@ class _Panel:
         self.wall = word
         self._of_the_room()
         start = reader.pos
-        if reader.phrase(("in", "at")) is not None and not reader.sees(CENTRE):
+        before = reader.phrase(("in", "at"))
+        along = (
+            before == "at" and _LENGTH.match(reader.text, self._next()) and not _EDGE.match(reader.text, reader.pos)
+        )
+        if before is not None and not along and not reader.sees(CENTRE):
             reader.pos = start
         counted = _COUNT.match(reader.text, self._next())
         if reader.sees(CENTRE) or (_LENGTH.match(reader.text, reader.pos) and counted is None):
@@ -343,9 +363,9 @@ def _counted(reader: SceneReader, item: dict[str, Any], count: re.Match[str]) ->
 def structure_in_words(reader: SceneReader) -> tuple[str, list[dict[str, Any]]]:
     """A structure by its name, or by its kind: the one there is, else a new one."""
     named = {name: item.id for name, item in reader.buildings().items()}
-    kinds = {"house": "house", "shop": "shop", "cabin": "cabin", "shed": "shed", "garage": "shop", "barn": "shop"}
-    word = reader.need([*named, *(kind for kind in kinds if kind not in {n.lower() for n in named})], "a building")
+    known = {name.lower() for name in named}
+    word = reader.need([*named, *(kind for kind in BUILDINGS if kind not in known)], "a building")
     if word in named:
         return named[word], []
-    ident, _, made = new_building(reader, kinds[word], word.capitalize())
+    ident, _, made = new_building(reader, BUILDINGS[word], word.capitalize())
     return ident, made

@@ -263,7 +263,7 @@ def switches(view: RoomView) -> list[Placement]:
     for face, door in serving:
         if any(near_door(box.side, box.at_in, face, door) for box in view.boxes if box.kind == "switch"):
             continue
-        spot = _switch_spot(view, face, door)
+        spot = switch_spot(view, face, door)
         if spot is not None:
             why = f"at the latch side of the {face.wall.name} door, to {view.beside(door)}"
             ways = 2 if not through else 3 if ends < 2 else 4
@@ -277,7 +277,9 @@ def near_door(side: int | None, at: float | None, face: Face, door: Seen) -> boo
     return side == face.wall.index and at is not None and door.at_in - 24 <= at <= door.to_in + 24
 
 
-def _switch_spot(view: RoomView, face: Face, door: Seen) -> float | None:
+def switch_spot(view: RoomView, face: Face, door: Seen) -> float | None:
+    """Where along its wall a switch stands beside a door: on a stud, at the latch side where it can. None where no
+    stud is near."""
     wide = usual_model(view.book, "switch", 1).wide_in
     options = [
         (0 if (door.latch == "right") == (at > door.to_in) else 1, abs(at - _jamb(door, at)), at)

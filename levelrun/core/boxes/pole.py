@@ -10,6 +10,7 @@ from levelrun.core.job import Box, Fixture, Level, Pole, PoleMark, Room
 
 WORK_ROOMS = ("garage", "shop")
 TOPS = ("counter", "basin", "sink")
+BEHIND = ("dishwasher", "disposer", "range")  # under a counter, or low behind what stands there: common practice
 
 
 def pole_use(box: Box, room: Room, fixtures: Iterable[Fixture]) -> str | None:
@@ -24,6 +25,8 @@ def pole_use(box: Box, room: Room, fixtures: Iterable[Fixture]) -> str | None:
         return None
     if box.outdoors:
         return "outdoor"
+    if box.serves in BEHIND:
+        return "receptacle"
     under = [f.kind for f in fixtures if f.side == box.side and f.at_in <= box.at_in <= f.at_in + f.width_in]
     near = [f for f in fixtures if f.kind == "basin" and f.side == box.side and _near(f, box.at_in)]
     if room.use == "bath" and (near or any(kind in TOPS for kind in under)):

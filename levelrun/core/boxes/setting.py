@@ -3,66 +3,38 @@
 from __future__ import annotations
 
 import math
-import re
 from typing import Any
 
+from levelrun.core.boxes.beside import (
+    ALL_ROUND,
+    Spot,
+    asked_for,
+    at_door,
+    at_thing,
+    every,
+    free_spot,
+    middle_of,
+    spread,
+)
 from levelrun.core.boxes.catalogue import UNNAILED, box_models, usual_model
 from levelrun.core.boxes.contexts import room_view
 from levelrun.core.boxes.placing import on_studs
 from levelrun.core.boxes.pole import centre_of
+from levelrun.core.boxes.things import CALLED, SERVES, TOOLS, gangs_said, kind_said, rated, settled
 from levelrun.core.job import PoleMark, Room
 from levelrun.core.measure import show
 from levelrun.core.site.framing import NAIL_IN, STUDDED
 from levelrun.core.site.geometry import Wall, is_inside, walls_of
-from levelrun.core.site.scene import CENTRE, LEFT, ON, RIGHT, Said, SceneReader, on_a_wall, walls_by_name
+from levelrun.core.site.scene import CENTRE, ON, Said, SceneReader, on_a_wall, walls_by_name
 
-KINDS: dict[str, dict[str, Any]] = {
-    "receptacle": {"kind": "receptacle"}, "outlet": {"kind": "receptacle"},
-    "switch": {"kind": "switch"}, "three-way": {"kind": "switch", "ways": 3},
-    "four-way": {"kind": "switch", "ways": 4},
-    "light": {"kind": "light"}, "fan": {"kind": "fan"}, "smoke": {"kind": "smoke"}, "alarm": {"kind": "smoke"},
-    "junction": {"kind": "junction"}, "disconnect": {"kind": "disconnect"}, "equipment": {"kind": "equipment"},
-    "tail": {"kind": "tail"},
-}  # fmt: skip
-SPOKEN: dict[str, dict[str, Any]] = {
-    "receptacles": {"kind": "receptacle"}, "outlets": {"kind": "receptacle"},
-    "gfci receptacle": {"kind": "receptacle", "protects": "gfci"},
-    "gfci outlet": {"kind": "receptacle", "protects": "gfci"},
-    "switches": {"kind": "switch"}, "three-way switch": {"kind": "switch", "ways": 3},
-    "3-way": {"kind": "switch", "ways": 3}, "3-way switch": {"kind": "switch", "ways": 3},
-    "four-way switch": {"kind": "switch", "ways": 4}, "4-way": {"kind": "switch", "ways": 4},
-    "4-way switch": {"kind": "switch", "ways": 4}, "lights": {"kind": "light"}, "ceiling light": {"kind": "light"},
-    "ceiling fan": {"kind": "fan"}, "smoke alarm": {"kind": "smoke"}, "smoke detector": {"kind": "smoke"},
-    "junction box": {"kind": "junction"}, "gfci": {"kind": "receptacle", "protects": "gfci"},
-    "plug": {"kind": "receptacle"}, "plugs": {"kind": "receptacle"},
-}  # fmt: skip
-SERVES = {
-    "counter": "counter", "range": "range", "cooktop": "cooktop", "oven": "oven", "dryer": "dryer",
-    "washer": "washer", "refrigerator": "refrigerator", "dishwasher": "dishwasher", "disposer": "disposer",
-    "microwave": "microwave", "bath heater": "bath_heater", "water heater": "water_heater",
-    "space heater": "space_heater", "air conditioner": "air_conditioner", "opener": "opener", "vehicle": "vehicle",
-    "pump": "pump", "generator": "generator", "kiln": "kiln", "welder": "welder", "furnace": "furnace",
-    "heat cable": "heat_cable",
-}  # fmt: skip
-SPOKEN |= {
-    f"{word} {plug}": {"kind": "receptacle", "serves": SERVES[word]}
-    for word in ("range", "dryer", "washer", "refrigerator", "dishwasher", "microwave", "counter")
-    for plug in ("outlet", "receptacle", "plug")
-}
-# Protection by all its names.
-PROTECTION = {
-    "gfci": "gfci", "ground fault": "gfci", "ground-fault": "gfci", "afci": "afci", "arc fault": "afci",
-    "arc-fault": "afci", "dual": "dual", "dual function": "dual", "dual-function": "dual",
-}  # fmt: skip
 WORDS = ("at", "in", "height", "on", "as", "for", "gangs", "outside", "blocked", "box", "out", "exactly")
 APART_IN = 24.0  # two things on one ceiling whose places nobody said: common practice, no source
-ALL_ROUND = ("around", "all round", "all around")
 OVERHEAD = ("light", "fan", "smoke")  # hang in the middle of the ceiling where no place is said
+CEILING = ("in the ceiling", "on the ceiling", "under the ceiling", "overhead")
+MOST_GANGS = 6
+LOW_SILL_IN = 24.0  # an opening that begins lower leaves no wall for an outlet
 STUD = ("on the next stud", "on a stud", "next stud")
 MORE = (*WORDS, *STUD, "every")
-NUMBERS = {"one": 1, "single": 1, "two": 2, "double": 2, "three": 3, "four": 4}
-_GANGS = re.compile(rf"(?:an?\s+)?(?P<n>[1-6]|{'|'.join(NUMBERS)})[\s-]*gangs?\b", re.IGNORECASE)
-Spot = dict[str, Any]
 
 
 def set_box(reader: SceneReader) -> Said:
@@ -71,68 +43,166 @@ def set_box(reader: SceneReader) -> Said:
 
     Parts stand in any order. Several at once: every 6 ft along north south. To a stud: on the next stud; a place
     within 2 in of one goes there by habit, unless it is said exactly. On the ceiling: set light centre, or set light
-    6' x 5' (from the west and the south wall).
+    6' x 5' (from the west and the south wall). In several rooms, or in every bedroom, the same in each.
     """
-    item = _kind(reader)
-    named = reader.phrase(reader.scene.rooms())
-    about = reader.scene.rooms()[named] if named is not None else reader.room()
+    each, start = reader.rooms_listed(), reader.pos
+    if not each:
+        return _set_in(reader, None)
+    edits, told = list[dict[str, Any]](), list[str]()
+    reader.each = tuple(each)
+    try:
+        for room in each:
+            reader.pos = start
+            said = _set_in(reader, room)
+            if any(edit["op"] != "add" for edit in said.edits):
+                raise reader.refuse("say a circuit for the boxes of one room; of several afterwards", start)
+            edits += said.edits
+            told += said.told
+    finally:
+        reader.each = ()
+    return Said(edits, room=each[-1].id, told=told)
+
+
+def _set_in(reader: SceneReader, room: Room | None) -> Said:
+    """What a sentence sets, in this room or in the one that it is about."""
+    item: dict[str, Any] = {}
+    begin = reader.pos
+    count = kind_said(reader, item)
+    if count == -1 and room is not None and item["kind"] not in ("receptacle", "switch"):
+        count = None  # smoke alarms in two rooms: one in each
+    named = reader.phrase(reader.scene.rooms()) if room is None else None
+    about = room or (reader.scene.rooms()[named] if named is not None else reader.room())
     item["room"] = about.id
-    spots: list[Spot] = []
+    where = _Where(reader, about, item, count)
     said: dict[str, Any] = {}
-    while not reader.over() or not spots:
-        if reader.over() and item["kind"] in OVERHEAD:
-            spots = [_free(reader, about)]
-            said["told"] = f"in the middle of the ceiling of {about.name}; say where it hangs otherwise"
+    while not reader.over() or not where.spots:
+        if reader.over():
+            where.unsaid()
             break
         reader.expect(MORE)
-        if gangs_said(reader, item):
+        if gangs_said(reader, item) or rated(reader, item):
             continue
         if reader.phrase(["of"]) is not None:
             reader.again(about)
             continue
-        begin = reader.pos
-        if not spots and reader.phrase(ON) is not None:  # on the north wall
-            if reader.sees((*walls_by_name(about), *CENTRE)):
-                spots = [_where(reader, about)]
-                continue
-            reader.pos = begin
+        if not where.spots and where.read():
+            continue
         word = reader.phrase(MORE)
-        if word is None and spots:
+        if word is None and where.spots:
             raise reader.fail(", ".join(MORE))
         if word is None:
-            spots = [_where(reader, about)]
+            where.along()
         elif word == "every":
-            spots = _every(reader, about)
+            where.spots = every(reader, about)
         elif word in STUD:
             said["stud"] = True
         else:
             _said(reader, about, item, said, word)
-    if "name" in item and len(spots) > 1:
-        raise reader.refuse(f"{len(spots)} boxes cannot all be called {item['name']}")
-    return _made(reader, about, item, spots, said)
+    if "name" in item and len(where.spots) > 1:
+        raise reader.refuse(f"{len(where.spots)} boxes cannot all be called {item['name']}")
+    said["told"] = where.told
+    return _made(reader, about, settled(reader, item, begin), where.spots, said)
 
 
-def _kind(reader: SceneReader) -> dict[str, Any]:
-    """What is set, its gangs before it."""
-    item: dict[str, Any] = {}
-    while gangs_said(reader, item):
-        pass
-    reader.expect(KINDS)
-    word = reader.phrase((*KINDS, *SPOKEN))
-    if word is None:
-        raise reader.fail("receptacle, switch, light or another box")
-    return {**item, **(KINDS.get(word) or SPOKEN[word])}
+class _Where:
+    """Where the boxes of a sentence go. `count`: how many, -1 where several were said, None for one."""
 
+    def __init__(self, reader: SceneReader, about: Room, item: dict[str, Any], count: int | None) -> None:
+        self.reader, self.about, self.item, self.count = reader, about, item, count
+        self.spots: list[Spot] = []
+        self.told: list[str] = []
 
-def gangs_said(reader: SceneReader, item: dict[str, Any]) -> bool:
-    """A count of gangs, where one stands here."""
-    reader.skip()
-    if (gangs := _GANGS.match(reader.text, reader.pos)) is None:
-        return False
-    reader.pos = gangs.end()
-    said = gangs["n"].lower()
-    item["gangs"] = int(NUMBERS.get(said, said))
-    return True
+    def read(self) -> bool:
+        """A place that is said by what is beside it, or by its wall; whether one stands here."""
+        reader, about = self.reader, self.about
+        self.spots = at_door(reader, about, self.item)
+        if self.spots and self.item["kind"] == "switch" and 1 < (self.count or 0) <= MOST_GANGS:
+            self.item["gangs"] = self.count  # two switches by a door stand in one box
+        if not self.spots:
+            self.spots = at_thing(reader, about, self.item, self.count == -1)
+        if not self.spots and reader.phrase(CEILING) is not None:
+            self.unsaid()
+        begin = reader.pos
+        walls = walls_by_name(about)
+        if not self.spots and (word := reader.phrase(ON)) is not None:  # on the north wall
+            if reader.sees((*walls, *CENTRE)):
+                self.along()
+            elif reader.phrase(("all walls", "every wall", *((about.name,) if word == "along" else ()))) is not None:
+                self.needed()
+            else:
+                reader.pos = begin
+        if not self.spots and reader.phrase((*ALL_ROUND, "to code", "as needed", "where needed")) is not None:
+            if reader.sees(reader.scene.rooms()):
+                reader.again(about)
+            self.needed()
+        return bool(self.spots)
+
+    def needed(self) -> None:
+        """As the code asks."""
+        self.spots = asked_for(self.reader, self.about, self.item["kind"])
+
+    def along(self) -> None:
+        """A wall and a place along it; only a wall: in its middle, or so many spread along it, which is told."""
+        reader, walls = self.reader, walls_by_name(self.about)
+        start = reader.pos
+        word = reader.phrase(walls)
+        if word is not None and reader.phrase(["of"]) is not None:
+            reader.again(self.about)
+        reader.phrase(["at"])
+        if word is None or reader.sees_length() or reader.sees(CENTRE) or self.count == -1:
+            reader.pos = start
+            self.spots = [_where(reader, self.about)]
+            return
+        wall, count = walls[word], self.count or 1
+        reader.pos = start
+        reader.phrase(walls)
+        self.spots = spread(reader, self.about, count, wall)
+        view = room_view(reader.scene.job, reader.scene.book, self.about.id)
+        doors = [door for door in view.faces[wall.index].openings if door.sill_in < LOW_SILL_IN]
+        if any(door.at_in < spot["at_in"] < door.to_in for door in doors for spot in self.spots):
+            raise reader.refuse(f"a door is in the way on the {wall.name} wall: say how far from a corner", start)
+        places = ", ".join(show(spot["at_in"]) for spot in self.spots)
+        if count > 1:
+            self.told.append(f"{count} spread along the {wall.name} wall, at {places}")
+        else:
+            self.told.append(
+                f"in the middle of the {wall.name} wall; say how far from a corner where it does not stand there"
+            )
+
+    def unsaid(self) -> None:
+        """No place was said: under the ceiling what hangs there, else as the code asks, where that is one place or
+        several were said."""
+        reader, about, kind = self.reader, self.about, self.item["kind"]
+        count = self.count or 1
+        if kind in OVERHEAD and count > 1:
+            self.spots = spread(reader, about, count, None)
+            self.told.append(
+                f"{count} in even rows under the ceiling of {about.name}; say where each hangs otherwise"
+            )
+        elif kind in OVERHEAD:
+            self.spots = [_free(reader, about)]
+            self.told.append(f"in the middle of the ceiling of {about.name}; say where it hangs otherwise")
+        elif self.count is None and kind != "switch":
+            self.free()
+        elif kind in ("receptacle", "switch"):
+            self.needed()
+            if self.count not in (None, -1, len(self.spots)):
+                wanted = len(self.spots)
+                self.spots = []
+                raise reader.refuse(f"{about.name} lacks {wanted} by the rules of its use, not {count}: say where")
+        else:
+            raise reader.fail(f"a wall of {about.name}")
+
+    def free(self) -> None:
+        """One thing in a room: on a stud where a wall is free, which is told."""
+        reader, about = self.reader, self.about
+        view = room_view(reader.scene.job, reader.scene.book, about.id)
+        spot = free_spot(view, self.item["kind"], self.item.get("gangs", 1))
+        if spot is None:
+            raise reader.fail(f"a wall of {about.name}")
+        wall = view.faces[spot["side"]].wall.name
+        self.spots = [spot]
+        self.told.append(f"on the {wall} wall at {show(spot['at_in'])}, where it is free; say where it is otherwise")
 
 
 def _said(reader: SceneReader, about: Room, item: dict[str, Any], said: dict[str, Any], word: str) -> None:
@@ -142,7 +212,9 @@ def _said(reader: SceneReader, about: Room, item: dict[str, Any], said: dict[str
     elif word in ("at", "height"):
         said["height"] = reader.length()
     elif word == "for":
-        item["serves"] = SERVES[reader.need(SERVES, "what it serves")]
+        served = {**CALLED, **SERVES}
+        what = reader.need((*served, *TOOLS), "what it serves")
+        item |= {"serves": served[what]} if what in served else {"name": what.capitalize()}
     elif word == "out":
         item["set_out_in"] = reader.length()
     elif word == "outside":
@@ -167,7 +239,7 @@ def _made(reader: SceneReader, about: Room, item: dict[str, Any], spots: list[Sp
     level = next(lv for s in job.structures for lv in s.levels if lv.id == about.level)
     circuit: str | None = said.get("circuit")
     edits: list[dict[str, Any]] = []
-    told: list[str] = [said["told"]] if "told" in said else []
+    told: list[str] = list(said["told"])
     last = _last(reader, circuit) if circuit else None
     free = (f"b{n}" for n in range(1, 9999) if f"b{n}" not in set(job.ids()))
     for spot in spots:
@@ -228,15 +300,10 @@ def _free(reader: SceneReader, about: Room) -> Spot:
     return spot
 
 
-def middle_of(about: Room) -> Spot:
-    """The middle of a room."""
-    xs, ys = [x for x, _ in about.corners], [y for _, y in about.corners]
-    return {"x_in": (min(xs) + max(xs)) / 2, "y_in": (min(ys) + max(ys)) / 2}
-
-
 def _where(reader: SceneReader, about: Room) -> Spot:
     """A place on a wall, in the middle, or by two readings."""
     if reader.phrase(CENTRE):
+        reader.phrase(("of the ceiling", "of the room", "ceiling"))
         return middle_of(about)
     start = reader.pos
     try:
@@ -261,46 +328,12 @@ def _on_wall(reader: SceneReader, about: Room) -> tuple[Wall, float]:
     """A wall and a place along it, either first: north 4', 4' along the north wall."""
     if reader.sees_length():
         at = reader.length()
-        corner = reader.phrase((*LEFT, *RIGHT))
+        corner = reader.corner()
         face = reader.wall(about)
-        return face, face.length_in - at if corner in RIGHT else at
+        return face, reader.from_left(face, at, corner or reader.corner())
     face = reader.wall(about)
     reader.phrase(["at"])
     return face, reader.along(face)
-
-
-def _every(reader: SceneReader, about: Room) -> list[Spot]:
-    """A box at each so many feet along walls, counted from the left corner of each, none in a door."""
-    step = reader.length()
-    if step < 6:
-        raise reader.refuse(f"every {step:g} in: 6 in at least")
-    named = walls_by_name(about)
-    begin = reader.pos
-    if reader.phrase(("along", "on")) is None and not (reader.over() or reader.sees((*ALL_ROUND, "in", "of"))):
-        reader.need(("along",), "along and walls")
-    chosen: list[Wall] = []
-    while (word := reader.phrase(named)) is not None:
-        chosen.append(named[word])
-        reader.phrase(["and"])
-    if not chosen:  # every 6 ft in Kitchen: all round
-        reader.pos = begin
-        if reader.phrase(("along", "on")) is not None:
-            reader.need(named, f"a wall of {about.name}")
-        if reader.phrase(ALL_ROUND) is not None and reader.sees(reader.scene.rooms()):
-            reader.again(about)
-        chosen = list(walls_of(about))
-    view = room_view(reader.scene.job, reader.scene.book, about.id)
-    spots: list[Spot] = []
-    for wall in dict.fromkeys(chosen):
-        doors = [(o.at_in, o.to_in) for o in view.faces[wall.index].openings if o.sill_in < 12]
-        count = int((wall.length_in - 1) // step)
-        places = [step * n for n in range(1, count + 1)]
-        spots += [
-            {"side": wall.index, "at_in": at} for at in places if not any(low <= at <= high for low, high in doors)
-        ]
-    if not spots:
-        raise reader.refuse(f"no place every {show(step)} along {', '.join(wall.name for wall in chosen)}")
-    return spots
 
 
 def _on_stud(reader: SceneReader, about: Room, item: dict[str, Any], spot: Spot, said: dict[str, Any]) -> Spot:

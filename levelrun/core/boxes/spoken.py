@@ -8,11 +8,13 @@ from typing import Any, get_args
 
 from levelrun.core.boxes.panel_words import spoken_panel
 from levelrun.core.boxes.parts import Nema
-from levelrun.core.boxes.setting import KINDS, PROTECTION, SERVES, at_mark, gangs_said, set_box
-from levelrun.core.boxes.setting import SPOKEN as KINDS_SPOKEN
+from levelrun.core.boxes.setting import at_mark, set_box
+from levelrun.core.boxes.things import KINDS, PROTECTION, SERVES, gangs_said, kind_said
+from levelrun.core.boxes.things import SPOKEN as KINDS_SPOKEN
+from levelrun.core.errors import TextError
 from levelrun.core.job import Box
 from levelrun.core.site.geometry import Wall, walls_of
-from levelrun.core.site.scene import LEFT, RIGHT, Said, SceneReader, walls_by_name
+from levelrun.core.site.scene import Said, SceneReader, walls_by_name
 
 LINKS = ("is", "to be", "to", "becomes", "a", "an", "into", "needs", "wants", "should be", "gets")
 KIND_WORDS = {**KINDS, **KINDS_SPOKEN}
@@ -88,8 +90,8 @@ def placed(reader: SceneReader) -> Said | None:
     inches = reader.length()
     if reader.phrase(HIGH) is not None or verb in ("raise", "lower"):
         return _set(box, height_in=_height(reader, box, inches), fixed=True)
-    if (corner := reader.phrase((*LEFT, *RIGHT))) is not None or verb == "move":
-        return _set(box, at_in=_along(reader, box, inches, corner in RIGHT))
+    if (corner := reader.corner()) or verb == "move":
+        return _set(box, at_in=_along(reader, box, inches, corner))
     return _set(box, height_in=_height(reader, box, inches), fixed=True) if at and reader.over() else None
 
 
@@ -135,26 +137,29 @@ def _height(reader: SceneReader, box: Box, typed: float) -> float:
     return floor + at_mark(reader, box.kind, box.side is not None, typed)
 
 
-def _along(reader: SceneReader, box: Box, inches: float, from_right: bool) -> float:
+def _along(reader: SceneReader, box: Box, inches: float, corner: str) -> float:
     if box.room is None or box.side is None:
         raise reader.refuse(f"{box.name} stands on no drawn wall")
     wall = walls_of(reader.scene.job.room(box.room))[box.side]
     if inches > wall.length_in:
         raise reader.refuse(f"{inches:g} in is past the {wall.name} wall, {wall.length_in:g} in long")
-    return wall.length_in - inches if from_right else inches
+    return reader.from_left(wall, inches, corner)
 
 
 def set_here(reader: SceneReader) -> Said | None:
     """A gfci outlet on the north wall of Kitchen, 4' from the left; add a smoke alarm in the hall."""
+    if reader.scene.verb == "from" and not reader.scene.job.rooms:
+        return None  # the first page: it is an end
     reader.phrase(("add", "put", "install", "place"))
-    reader.phrase(("a", "an"))
     start = reader.pos
-    item: dict[str, Any] = {}
-    while gangs_said(reader, item):
-        pass
-    known = reader.phrase((*KINDS, *KINDS_SPOKEN)) is not None
+    try:
+        kind_said(reader, {})
+    except TextError as error:
+        if not error.message.startswith("expected"):
+            raise  # 70 lights: it is a box, of which something cannot be
+        return None
     reader.pos = start
-    return set_box(reader) if known else None
+    return set_box(reader)
 
 
 def panel_here(reader: SceneReader) -> Said | None:

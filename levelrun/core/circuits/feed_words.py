@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from typing import Any
 
-from levelrun.core.circuits.words import UNIT, circuit_part, known_circuit, put_in, wire_for
+from levelrun.core.circuits.parts_said import UNIT, circuit_part, wire_for
+from levelrun.core.circuits.words import known_circuit, put_in
 from levelrun.core.editing import next_id
 from levelrun.core.job import Circuit, Panel
 from levelrun.core.site.scene import Said, SceneReader

@@ -3,17 +3,18 @@ apart, few circuits, no floor dark at one trip, short home runs; each with its r
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator, Mapping, Sequence
+import re
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from typing import Any
 
 from levelrun.core.boxes.facts import RoomContext
 from levelrun.core.boxes.parts import LAMPS, PLUGS
-from levelrun.core.circuits.distance import Stand, square, stands
+from levelrun.core.circuits.arranging import FAR_IN, Far, far_of, in_order
+from levelrun.core.circuits.distance import stands
 from levelrun.core.circuits.grouping import fewest_groups
 from levelrun.core.circuits.places import box_places
 from levelrun.core.circuits.protection import wanted_protection
-from levelrun.core.circuits.routing import shortest_order
 from levelrun.core.circuits.rules.house import House, house_of
 from levelrun.core.circuits.spaces import Occupied, occupied, spaces_of
 from levelrun.core.circuits.usual import is_continuous, usual_of, watts
@@ -21,8 +22,7 @@ from levelrun.core.codebook import Codebook
 from levelrun.core.job import Box, Circuit, Job, Panel
 from levelrun.core.trade.conductors.sizing import Demand, choose
 
-Far = Callable[[str, str], float | None]
-FAR_IN = 600.0
+_CALLED = re.compile(r"[a-z]{3}")  # in the name of a box that somebody gave it
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -104,23 +104,11 @@ def proposing(
     for panel, group in groups:
         while f"c{number}" in taken:
             number += 1
-        settled = _settled(book, job, panel, group, _far(where, far), free, f"c{number}")
+        settled = _settled(book, job, panel, group, far_of(where, far), free, f"c{number}")
         number += 1
         circuit = Circuit.model_validate(settled.edits[0]["item"])
         wanted = wanted_protection(book, job, panel, circuit, group.boxes, places)
         yield len(groups), replace(settled, protection=wanted)
-
-
-def _far(where: Mapping[str, Stand], far: Far | None) -> Far:
-    """Inches between two: through the frame, else square across."""
-
-    def found(a: str, b: str) -> float | None:
-        known = far(a, b) if far is not None else None
-        if known is None and a in where and b in where:
-            return square(where[a], where[b])
-        return known
-
-    return found
 
 
 def _panel_for(job: Job, box: Box) -> Panel | None:
@@ -143,7 +131,7 @@ def _groups(book: Codebook, job: Job, house: House, boxes: Sequence[Box]) -> Ite
         return room.use if room else ""
 
     for box in take(lambda b: usual_of(book, b).own):
-        title = usual_of(book, box).title
+        title = box.name if _CALLED.search(box.name) else usual_of(book, box).title
         yield Group(
             name=title, boxes=(box,), reason=f"{title}: a circuit of its own", section="common practice, no source"
         )
@@ -275,7 +263,7 @@ def _settled(
         found = far(a or panel.id, b)
         return FAR_IN if found is None else found
 
-    order = _order(group, distance)
+    order = in_order(group.boxes, group.lights, distance)
     lengths = [far(after or panel.id, box) for box, after in order]
     circuit = Circuit(
         id=key, name=group.name, panel=panel.id, poles=2 if poles == 2 else 1, breaker_a=breaker,
@@ -318,46 +306,3 @@ def _wire(book: Codebook, amps: float, steady: bool, breaker: float, volts: int,
     size = choose(book, demand).size
     order = [row["size"] for row in book.table("ch9-table8").rows]
     return max((size, least if breaker <= 20 else size), key=order.index) if breaker > 15 else size
-
-
-def _order(group: Group, distance: Callable[[str | None, str], float]) -> list[tuple[str, str | None]]:
-    """Receptacles one after another; lights by room: power to the switch, from it to its lights, on to the next."""
-    if not group.lights:
-        order = shortest_order([box.id for box in group.boxes], distance)
-        return list(zip(order, (None, *order[:-1]), strict=True))
-    rooms: dict[str, list[Box]] = {}
-    for box in group.boxes:
-        rooms.setdefault(box.room or "", []).append(box)
-    heads = {room: _head(own) for room, own in rooms.items()}
-    by_head = {head.id: room for room, head in heads.items()}
-    found: list[tuple[str, str | None]] = []
-    before: str | None = None
-    for head in shortest_order(list(by_head), distance):
-        own = rooms[by_head[head]]
-        found.append((head, before))
-        found += _from_head(own, heads[by_head[head]])
-        before = head
-    return found
-
-
-def _head(boxes: Sequence[Box]) -> Box:
-    """Where power enters a room of lights: its first switch, else its first light."""
-    return min(boxes, key=lambda box: (box.kind != "switch", -box.ways if box.kind == "switch" else 0))
-
-
-def _from_head(boxes: Sequence[Box], head: Box) -> list[tuple[str, str | None]]:
-    """The rest of a room: three-ways in a row from the head, lights from the last of them, alarms from the head."""
-    ways = [box for box in boxes if box.kind == "switch" and box.ways > 2 and box.id != head.id]
-    ways.sort(key=lambda box: -box.ways)
-    found: list[tuple[str, str | None]] = []
-    last = head.id
-    if head.kind == "switch" and head.ways > 2:
-        for box in ways:
-            found.append((box.id, last))
-            last = box.id
-        ways = []
-    for box in boxes:
-        if box.id == head.id or box in ways or any(box.id == item for item, _ in found):
-            continue
-        found.append((box.id, last if box.kind in LAMPS else head.id))
-    return found + [(box.id, head.id) for box in ways]

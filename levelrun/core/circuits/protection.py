@@ -179,7 +179,7 @@ def _first(view: CircuitView, kind: str, items: list[Asked]) -> list[Mend]:
 def wanted_protection(
     book: Codebook, job: Job, panel: Panel, circuit: Circuit, boxes: tuple[Box, ...], places: Mapping[str, BoxPlace]
 ) -> Literal["plain", "gfci", "afci", "dual"]:
-    """What a breaker must give so that every box has what its place asks."""
+    """What a breaker must give so that every box has what its place asks, beside what devices on its chain give."""
     here = tuple((box.id, places[box.id]) for box in boxes if box.id in places)
     context = CircuitContext(
         circuit=circuit,
@@ -195,7 +195,7 @@ def wanted_protection(
         other_building=False,
     )
     view = CircuitView(book, context)
-    kinds = {item.kind for box in boxes for item in asked(view, box)}
+    kinds = {item.kind for box in boxes for item in asked(view, box) if item.kind not in view.given(box.id)}
     if len(kinds) == 2:
         return "dual"
     return "gfci" if "gfci" in kinds else "afci" if "afci" in kinds else "plain"

@@ -6,7 +6,10 @@ import re
 from typing import Any
 
 from levelrun.core.circuits.feed_words import feeder, paired
-from levelrun.core.circuits.words import UNIT, circuit_part, circuit_with, known_circuits, put_on
+from levelrun.core.circuits.grouped import group_said, hops_of
+from levelrun.core.circuits.parts_said import UNIT, circuit_part
+from levelrun.core.circuits.words import circuit_with, known_circuits, put_on
+from levelrun.core.errors import TextError
 from levelrun.core.job import Box, Circuit, Panel
 from levelrun.core.site.scene import Said, SceneReader
 
@@ -75,11 +78,11 @@ def swapped(reader: SceneReader) -> Said | None:
 
 
 def chained(reader: SceneReader) -> Said | None:
-    """R-1 and R-2 go on 9; add R-1 to 9; take R-1 off 9."""
+    """R-1 and R-2 go on 9; add R-1 to 9; take R-1 off 9; the lights in Bath go on 9."""
     reader.phrase(("add", "take", "put"))
     own = reader.boxes_said()
     if not own:
-        return None
+        return _grouped(reader)
     if reader.phrase(OFF) is not None:
         if not reader.over() and _circuit(reader) is None:
             return None
@@ -87,6 +90,21 @@ def chained(reader: SceneReader) -> Said | None:
     if reader.phrase(ONTO) is None or (found := _circuit(reader)) is None or not reader.over():
         return None
     return _onto(found, own)
+
+
+def _grouped(reader: SceneReader) -> Said | None:
+    """The lights in Bath go on 9; put Bedroom on 9: those that are on no circuit, in a sensible order."""
+    start = reader.pos
+    try:
+        group = group_said(reader)
+    except TextError:
+        group = None
+    if group is None or reader.phrase(ONTO) is None or (found := _circuit(reader)) is None or not reader.over():
+        reader.pos = start
+        return None
+    panel = next(panel for panel in reader.scene.job.panels if panel.id == found.panel)
+    hops = [*(hop.model_dump() for hop in found.chain), *hops_of(reader, panel, group[1], found)]
+    return Said([{"op": "set", "kind": "circuit", "id": found.id, "set": {"chain": hops}}], panel=found.panel)
 
 
 def _onto(found: Circuit, boxes: list[Box]) -> Said:
@@ -169,8 +187,18 @@ def fed(reader: SceneReader) -> Said | None:
     if reader.phrase(["feeder"]) is None:
         return None
     source = reader.a_panel() if reader.phrase(["from"]) is not None else None
-    if reader.phrase(("to", "for")) is None or (target := reader.a_panel()) is None:
+    if reader.phrase(("to", "for")) is None:
         return None
+    if (target := reader.a_panel()) is None:
+        names = reader.buildings()
+        word = reader.phrase(names)
+        if word is None:
+            return None
+        own = [panel for panel in reader.scene.job.panels if panel.structure == names[word].id]
+        if len(own) != 1:
+            there = f"{len(own)} panels: say which" if own else f"no panel: put one there, as `panel S in {word}`"
+            raise reader.refuse(f"{word} has {there}")
+        target = own[0]
     return feeder(reader, target, source, item)
 
 

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 
+from levelrun.core.boxes.parts import PLUGS
 from levelrun.core.codebook import Codebook
 from levelrun.core.job import Box
 
@@ -47,9 +48,28 @@ def usual(book: Codebook, use: str) -> Usual:
     )
 
 
+PLANNED_PART = 0.8  # of its rating what an outlet for one machine is taken to draw: common practice, no source
+
+
 def usual_of(book: Codebook, box: Box) -> Usual:
-    """The row of a box: by what it serves, else by its kind."""
+    """The row of a box: by what it serves, else by its kind. A receptacle of 240 V, or of over 20 A, is for one
+    machine: a circuit of its own by its configuration."""
+    if box.nema and not box.serves and box.kind in PLUGS:
+        return _for_one(book, box.nema)
     return usual(book, box.serves or box.kind)
+
+
+@lru_cache(maxsize=64)
+def _for_one(book: Codebook, nema: str) -> Usual:
+    plain = usual(book, "receptacle")
+    row = book.table("nema").get(nema)
+    volts, amps = int(row["volts"]), float(row["amps"])
+    if volts == 120 and amps <= 20:
+        return plain
+    return replace(
+        plain, title=f"Outlet {nema}", watts=PLANNED_PART * volts * amps, own=True, volts=volts,
+        poles=2 if volts == 240 else 1, breaker_a=amps, neutral=row["neutral"] == "yes", nema=nema,
+    )  # fmt: skip
 
 
 def watts(book: Codebook, box: Box) -> float:

@@ -7,51 +7,20 @@ from collections.abc import Callable, Iterable, Sequence
 from difflib import get_close_matches
 from typing import Any
 
-from levelrun.core.boxes.setting import PROTECTION
+from levelrun.core.boxes.contexts import room_contexts
+from levelrun.core.circuits.grouped import group_said, hops_of
+from levelrun.core.circuits.parts_said import KNOWN, PARTS, circuit_part, wire_for
+from levelrun.core.circuits.places import box_places
+from levelrun.core.circuits.protection import wanted_protection
 from levelrun.core.circuits.spaces import occupied
-from levelrun.core.codebook.lookups import wire_sizes
+from levelrun.core.circuits.usual import usual_of
 from levelrun.core.editing import next_id
-from levelrun.core.errors import LevelRunError
 from levelrun.core.job import Box, Circuit, Panel
 from levelrun.core.site.scene import Said, SceneReader
-from levelrun.core.trade.conductors.sizing import Demand, choose
 
-UNIT = re.compile(r"(?P<n>\d+(?:\.\d+)?)\s*(?P<unit>amps\b|amp\b|a\b|volts\b|volt\b|v\b)", re.IGNORECASE)
-# What a name ends at: another part of its circuit behind it.
-PARTS = re.compile(
-    r"\s(?=(?:gfci|afci|dual|(?:arc|ground)[ -]fault|with neutral|no neutral|nameplate|(?:mca|mocp|load|wire) \d)\b|"
-    + UNIT.pattern
-    + ")",
-    re.IGNORECASE,
-)
-# What a nameplate calls its two figures.
-LEAST = ("mca", "minimum circuit ampacity", "minimum ampacity", "min ampacity", "least ampacity")
-LARGEST = ("mocp", "mop", "maximum breaker", "max breaker", "largest breaker", "max fuse", "maximum", "max")
-_FIGURE = "|".join((*LEAST, *LARGEST))
-# 18.4 mca, 25 max; 25 amp max where no figure follows that would be the one meant.
-_NAMEPLATE = re.compile(
-    rf"(?P<n>\d+(?:\.\d+)?)\s*(?:(?P<word>{_FIGURE})\b|(?:amps?|a)\s+(?P<said>{_FIGURE})\b(?!\s*\d))", re.IGNORECASE
-)
-# A wire by its size: #6, 6 awg copper, no. 1 al, 6 thhn.
-_COVER = "thhn|thwn-2|thwn|xhhw-2|xhhw"
-_GAUGE = re.compile(
-    r"(?:(?:#\s*|no\.\s*)(?P<marked>\d+(?:/0)?)(?:\s*(?:awg|gauge)\b)?"
-    rf"|(?P<plain>\d+(?:/0)?)\s*(?:awg\b|gauge\b|(?=(?:{_COVER})\b)))"
-    rf"(?:\s+(?P<metal>copper|cu|alumin(?:i)?um|al)\b)?(?:\s*(?P<cover>{_COVER})\b)?(?:\s+(?:wires?|conductors?)\b)?",
-    re.IGNORECASE,
-)
 _SPACE = re.compile(r"(?:on\s+)?(?:space\s+)?\d", re.IGNORECASE)
 _LABEL = re.compile(r"[A-Za-z]{1,3}-\d+")  # as boxes are called: no name of a circuit unless it is said to be one
 STOPS = ("put", "on", "after", "in")
-BREAKERS = {**PROTECTION, "plain": "plain"}
-KNOWN = (
-    *BREAKERS, "aluminum", "aluminium", "with neutral", "no neutral", "wire", "nameplate", "load",
-    *LEAST, *LARGEST,
-)  # fmt: skip
-OFFERED = (
-    "mca 24", "mocp 40", "load 12a", "nameplate", "15a", "20a", "30a", "40a", "50a", "60a", "100a", "120v", "240v",
-    "gfci", "afci", "dual", "aluminum", "with neutral", "no neutral",
-)  # fmt: skip
 
 
 def circuit(reader: SceneReader) -> Said:
@@ -65,34 +34,82 @@ def circuit_with(reader: SceneReader, item: dict[str, Any]) -> Said:
     """A circuit of which something was said before its word: a 20 amp gfci circuit ..."""
     said = reader.sees(["in"])
     panel = _panel(reader)
-    name, chain = "", list[Box]()
+    name, group, chain = "", "", list[Box]()
     while not reader.over() or not (item or name or chain):
         if reader.text.startswith(":", reader.pos):
             reader.pos += 1
-            chain += _boxes(reader, chain)
+            group = _named(reader, chain) or group
         elif not reader.over() and circuit_part(reader, item):
             continue
         elif reader.sees(reader.boxes()) or reader.phrase(["for"]):
-            chain += _boxes(reader, chain)
+            group = _named(reader, chain) or group
         elif reader.over() or ("space" not in item and _SPACE.match(reader.text, reader.pos)):
             _space(reader, item)
         else:
             name = _name(reader)
+    if len(chain) == 1:
+        _for_one(reader, chain[0], item)
     if item.get("volts") == 240:
         item.setdefault("poles", 2)
     if "wire_size" not in item:
         item["wire_size"] = wire_for(reader, item)
     home = None if said else _home(reader, panel, chain)
+    grouped, group = bool(group), group.removeprefix("the ")
+    name = name or group[:1].upper() + group[1:60]
     item |= {"panel": (home or panel).id, "name": name or "Circuit"}
     told = put_in(reader, home or panel, item)
     item["name"] = name or f"Circuit {item['space']}"
     if home is not None:
         told.append(f"{item['name']} is in {home.name}, where its boxes stand; say `in {panel.name}` otherwise")
     ident = next_id(reader.scene.job, "c")
+    after = [None, *(box.id for box in chain)]
+    row = [{"box": box.id, "after": last} for box, last in zip(chain, after, strict=False)]
+    hops = hops_of(reader, home or panel, chain) if grouped else row
+    told += _protected(reader, home or panel, item, chain, hops)
+    if grouped:
+        item["chain"] = hops
     edits: list[dict[str, Any]] = [{"op": "add", "kind": "circuit", "item": {"id": ident, **item}}]
-    if chain:
+    if chain and not grouped:
         edits.append({"op": "chain", "circuit": ident, "boxes": [box.id for box in chain]})
     return Said(edits, panel=item["panel"], told=told)
+
+
+def _for_one(reader: SceneReader, box: Box, item: dict[str, Any]) -> None:
+    """What the appliance at the only box of a circuit usually wants of it, where nobody said otherwise."""
+    usual = usual_of(reader.scene.book, box)
+    if usual.own and "breaker_a" not in item and item.get("volts", usual.volts) == usual.volts:
+        item["breaker_a"] = usual.breaker_a
+    if usual.own and "volts" not in item and item.get("poles", usual.poles) == usual.poles:
+        item |= {"volts": usual.volts, "poles": usual.poles}
+        item.setdefault("neutral", usual.neutral)
+        item.setdefault("nameplate", usual.nameplate)
+
+
+def _protected(
+    reader: SceneReader, panel: Panel, item: dict[str, Any], chain: list[Box], hops: list[dict[str, str | None]]
+) -> list[str]:
+    """The protection that its boxes ask of the breaker by their places, where nobody said which it has; told."""
+    if "protection" in item or not chain:
+        return []
+    job, book = reader.scene.job, reader.scene.book
+    made = Circuit.model_validate({**item, "id": next_id(job, "c"), "name": "new", "chain": hops})
+    places = box_places(book, room_contexts(job, {}), job)
+    item["protection"] = wanted_protection(book, job, panel, made, tuple(chain), places)
+    words = {"gfci": "a GFCI breaker", "afci": "an arc-fault breaker", "dual": "a dual-function breaker", "plain": ""}
+    asked = words[item["protection"]]
+    return [f"{asked}, as the places of its boxes ask; say `plain` where it is none"] if asked else []
+
+
+def _named(reader: SceneReader, chain: list[Box]) -> str:
+    """Boxes of a circuit, by name one after another, or by their kind and room: what those are called."""
+    group = None if reader.sees(reader.boxes()) else group_said(reader)
+    if group is None:
+        chain += _boxes(reader, chain)
+        return ""
+    chain += [box for box in group[1] if box not in chain]
+    while reader.phrase(["and"]) is not None and (more := group_said(reader)) is not None:
+        chain += [box for box in more[1] if box not in chain]
+    return group[0]
 
 
 def put_in(reader: SceneReader, panel: Panel, item: dict[str, Any]) -> list[str]:
@@ -129,64 +146,6 @@ def _space(reader: SceneReader, item: dict[str, Any]) -> None:
         item |= {"poles": 2, "volts": 240, "neutral": False}
 
 
-def circuit_part(reader: SceneReader, item: dict[str, Any], more: tuple[str, ...] = ()) -> bool:
-    """One of: amperes, volts, protection, wire, nameplate, load, aluminum; whether one stood here. `more`: words that
-    may stand here too, for completion."""
-    reader.expect([*OFFERED, *(more or ("as and a name", ": boxes"))])
-    start = reader.pos
-    word = reader.phrase(KNOWN)
-    if word in BREAKERS:
-        item["protection"] = BREAKERS[word]
-    elif word in ("aluminum", "aluminium"):
-        item["material"] = "al"
-    elif word in ("with neutral", "no neutral"):
-        item["neutral"] = word == "with neutral"
-    elif word == "nameplate":
-        item["nameplate"] = True
-    elif word in (*LEAST, *LARGEST):
-        item |= {_plate(word): reader.number("amperes on the nameplate", 1, 1200), "nameplate": True}
-        reader.phrase(["a", "amps"])
-    elif word == "load":
-        item["load_a"] = reader.number("amperes really expected", 0, 1200)
-        reader.phrase(["a", "amps"])
-    elif word == "wire":
-        item["wire_size"] = reader.need(wire_sizes(reader.scene.book), "a wire size")
-    elif (gauge := _GAUGE.match(reader.text, reader.pos)) is not None:
-        known, size = wire_sizes(reader.scene.book), gauge["marked"] or gauge["plain"]
-        if size not in known:
-            raise reader.refuse(f"{size} is no wire size", start, list(known))
-        item["wire_size"] = size
-        if gauge["metal"]:
-            item["material"] = "al" if gauge["metal"].lower().startswith("al") else "cu"
-        if (gauge["cover"] or "").lower().startswith("xhhw"):
-            item["insulation"] = "XHHW-2"
-        reader.pos = gauge.end()
-    elif (plate := _NAMEPLATE.match(reader.text, reader.pos)) is not None:
-        reader.number("amperes on the nameplate", 1, 1200)
-        item |= {_plate((plate["word"] or plate["said"]).lower()): float(plate["n"]), "nameplate": True}
-        reader.pos = plate.end()
-    else:
-        match = UNIT.match(reader.text, reader.pos)
-        if match is None:
-            return False
-        reader.pos = match.end()
-        if match["unit"].lower().startswith("v"):
-            if match["n"] not in ("120", "240"):
-                raise reader.refuse(f"{match['n']} V: allowed 120 or 240", start, ["120v", "240v"])
-            item |= {"volts": int(match["n"])}
-        else:
-            ratings = [row["rating_a"] for row in reader.scene.book.table("240-6-breakers").rows]
-            if f"{float(match['n']):g}" not in {f"{float(r):g}" for r in ratings}:
-                raise reader.refuse(f"{match['n']} A is no standard breaker", start, ratings[:12])
-            item["breaker_a"] = float(match["n"])
-    return True
-
-
-def _plate(word: str) -> str:
-    """The field of a figure on the nameplate."""
-    return "least_ampacity_a" if word in LEAST else "largest_breaker_a"
-
-
 def _name(reader: SceneReader) -> str:
     """What a circuit is called: after `as`, in double quotes, before a colon, or words of which the first begins with
     a capital. A word that is nearly one that the sentence knows is that one mistyped."""
@@ -218,23 +177,6 @@ def _boxes_next(reader: SceneReader) -> re.Pattern[str]:
     """A box by its name after a name, or `for` and a box."""
     known = "|".join(re.escape(name) for name in sorted(reader.boxes(), key=len, reverse=True)) or r"(?!)"
     return re.compile(rf"\s(?=(?:for\s+)?(?:{known})(?![\w-]))", re.IGNORECASE)
-
-
-def wire_for(reader: SceneReader, item: dict[str, Any]) -> str:
-    """The wire that a breaker wants, by the method and the metal that were said."""
-    amps = float(item.get("breaker_a", 20.0))
-    try:
-        return choose(
-            reader.scene.book,
-            Demand(
-                load_a=amps,
-                breaker_a=amps,
-                wiring=str(item.get("method", "NM-B")),
-                material=str(item.get("material", "cu")),
-            ),
-        ).size
-    except LevelRunError:
-        return "12"
 
 
 def _boxes(reader: SceneReader, had: Sequence[Box] = ()) -> list[Box]:

@@ -1,51 +1,33 @@
-"""Sentences that put up buildings and their levels."""
+"""A building and its levels, as sentences put them up."""
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from typing import Any
 
 from levelrun.core.editing import next_id
+from levelrun.core.job import Structure
 from levelrun.core.site.edits import main_floor
 from levelrun.core.site.geometry import STEPS, Point
 from levelrun.core.site.scene import Said, SceneReader
 
-STRUCTURES = ("house", "shop", "cabin", "shed")
+# Buildings as they are called, and of which kind they are.
+BUILDINGS = {
+    "house": "house", "building": "shed", "outbuilding": "shed", "shed": "shed", "studio": "shed",
+    "greenhouse": "shed", "pump house": "shed", "shop": "shop", "workshop": "shop", "garage": "shop",
+    "detached garage": "shop", "barn": "shop", "cabin": "cabin", "guest house": "cabin",
+}  # fmt: skip
 LEVELS: dict[str, tuple[str, float, float]] = {
     "floor": ("floor", 0.0, 96.0),
     "crawl": ("crawl", -44.0, 32.0),
+    "crawl space": ("crawl", -44.0, 32.0),
     "basement": ("basement", -102.0, 90.0),
     "loft": ("loft", 108.0, 84.0),
     "attic": ("attic", 108.0, 60.0),
+    "second floor": ("floor", 108.0, 96.0),
+    "upstairs": ("floor", 108.0, 96.0),
 }
+NAMED = {"floor": "Main floor", "crawl": "Crawl space", "upstairs": "Second floor"}
 GRADES = {"house": -18.0, "shop": -6.0, "cabin": -20.0, "shed": -4.0}
-ABOUT_STRUCTURE = ("grade", "at", "existing", "dwelling", "not dwelling")
-
-
-def structure(reader: SceneReader) -> Said:
-    """structure KIND [NAME] [at X east Y north] [existing] [dwelling|not dwelling]: a building with a main floor;
-    `grade 18"` below it."""
-    kind = reader.need(STRUCTURES, "house, shop, cabin or shed")
-    name, item = "", dict[str, Any]()
-    if not reader.over() and not reader.sees(ABOUT_STRUCTURE):
-        name = reader.name(ABOUT_STRUCTURE)
-    while not reader.over():
-        word = reader.need(ABOUT_STRUCTURE, "grade, at, existing or dwelling")
-        if word == "grade":
-            item["grade_in"] = -reader.length()
-        elif word == "existing":
-            item["existing"] = True
-        elif word in ("dwelling", "not dwelling"):
-            item["dwelling"] = word == "dwelling"
-        else:
-            item["x_in"], item["y_in"] = east_north(reader)
-    taken = {part.name.casefold() for part in reader.scene.job.structures}
-    name = name or next(n for n in (kind.capitalize(), *(f"{kind.capitalize()} {i}" for i in range(2, 99)))
-                        if n.casefold() not in taken)  # fmt: skip
-    _, level_id, made = new_building(reader, kind, name, item)
-    return Said(made, level=level_id)
-
-
 JOISTS = {"i-joists": "i_joist", "trusses": "truss", "laminated": "laminated", "solid joists": "solid"}
 
 
@@ -66,7 +48,6 @@ def level(reader: SceneReader) -> Said:
     """level KIND [below|above LENGTH] [height LENGTH] [joists ew|ns] [i-joists|trusses|laminated]:
     a level of the structure looked at."""
     kind = reader.need(LEVELS, "floor, crawl, basement, loft or attic")
-    key, floor, height = LEVELS[kind]
     job = reader.scene.job
     if not job.structures:
         raise reader.refuse("there is no structure yet: say `structure` and its kind first")
@@ -74,8 +55,25 @@ def level(reader: SceneReader) -> Said:
     owner = next(
         (s for s in job.structures if now and any(part.id == now.id for part in s.levels)), job.structures[0]
     )
-    values: dict[str, Any] = {"kind": key, "floor_in": floor, "height_in": height}
-    while not reader.over():
+    return level_of(reader, owner, kind)
+
+
+def usual_level(kind: str) -> dict[str, Any]:
+    """What a level is called, how far its floor is over the main one and how high it is, as long as nobody says."""
+    key, floor, height = LEVELS[kind]
+    return {"kind": key, "name": NAMED.get(kind, kind.capitalize()), "floor_in": floor, "height_in": height}
+
+
+def level_of(reader: SceneReader, owner: Structure, kind: str, bare: bool = False) -> Said:
+    """What follows a level of a building: how far below or above its main floor, how high, its joists; bare: nothing
+    does, it is as usual."""
+    values = usual_level(kind)
+    key, name = values["kind"], values.pop("name")
+    while not bare and not reader.over():
+        if reader.sees_length():  # 7' high
+            values["height_in"] = reader.length()
+            reader.need(("high", "tall"), "high after a height")
+            continue
         word = reader.need(
             ("below", "above", "height", "joists", *JOISTS), "below, above, height, joists or their kind"
         )
@@ -91,7 +89,6 @@ def level(reader: SceneReader) -> Said:
     same = next((part for part in owner.levels if part.kind == key and part.floor_in == values["floor_in"]), None)
     if same is None and key == "floor" and values["floor_in"] == 0 and owner.levels:
         same = next((part for part in owner.levels if part.kind == "floor"), None)
-    name = {"floor": "Main floor", "crawl": "Crawl space"}.get(kind, kind.capitalize())
     ident = same.id if same else next_id(reader.scene.job, "v")
     item = {"id": ident, "name": same.name if same else name, **values}
     kept = [part.model_dump() for part in owner.levels if part.id != ident]
@@ -118,4 +115,4 @@ def a_level(reader: SceneReader) -> tuple[str, list[dict[str, Any]]]:
     return level_id, made
 
 
-VERBS: dict[str, Callable[[SceneReader], Said]] = {"structure": structure, "level": level}
+VERBS = {"level": level}

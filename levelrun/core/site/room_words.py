@@ -6,8 +6,8 @@ import re
 from typing import Any
 
 from levelrun.core.editing import next_id
-from levelrun.core.job import Room, Side, Structure
-from levelrun.core.site.building_words import a_level, east_north
+from levelrun.core.job import Job, Room, Side, Structure
+from levelrun.core.site.building_words import LEVELS, a_level, east_north, level_of, usual_level
 from levelrun.core.site.framing import depth_of
 from levelrun.core.site.geometry import STEPS, Point, close_chain, rectangle, walls_of
 from levelrun.core.site.scene import Said, SceneReader
@@ -22,18 +22,34 @@ USES = {
     "kiln": "shop", "throwing": "shop", "store": "storage", "storage": "storage", "shed": "storage",
     "cold": "storage", "porch": "porch", "deck": "porch", "crawl": "crawl", "basement": "basement",
     "attic": "attic", "loft": "bedroom", "pump": "pump", "office": "bedroom",
+    "bathroom": "bath", "powder": "bath", "lavatory": "bath", "ensuite": "bath", "hallway": "hall", "foyer": "hall",
+    "corridor": "hall", "landing": "hall", "stairway": "stairs", "stairwell": "stairs", "staircase": "stairs",
+    "wardrobe": "closet", "study": "bedroom", "nursery": "bedroom", "sleeping": "bedroom", "bunkroom": "bedroom",
+    "workshop": "shop", "mudroom": "laundry", "lounge": "common", "sitting": "common", "media": "common",
+    "game": "common", "sunroom": "common", "breakfast": "dining", "nook": "dining", "kitchenette": "kitchen",
+    "patio": "porch", "balcony": "porch", "veranda": "porch", "crawlspace": "crawl", "cellar": "basement",
+    "boiler": "utility", "furnace": "utility",
 }  # fmt: skip
 USE_WORDS = ("common", "kitchen", "dining", "bedroom", "bath", "hall", "stairs", "closet", "laundry", "utility",
              "garage", "shop", "storage", "porch", "crawl", "basement", "attic", "pump")  # fmt: skip
 BESIDE = ("east of", "west of", "north of", "south of")
 WAYS = {"n": "north", "e": "east", "s": "south", "w": "west"} | {way: way for way in STEPS}
+UNDER_OR_OVER = tuple(word for word in LEVELS if word not in ("floor", "second floor"))
+# Beside the words that say what a room is for, of what names of rooms are made.
+ABOUT_ROOMS = (
+    "room", "master", "main", "guest", "spare", "kids", "front", "back", "upper", "lower", "half", "floor",
+)  # fmt: skip
+_NAME_AND_SIZE = re.compile(
+    r"""(?:the\s+|a\s+)?(?P<name>[A-Za-z][\w -]*?),?\s+(?=\d+(?:\.\d+)?\s*(?:'|ft\b|"|m\b))""", re.IGNORECASE
+)
 _PLACED = re.compile(r"\d")
 _SIZE = re.compile(r"""(?=\s\d+(?:\.\d+)?(?:\s*(?:'|"|ft\b|in\b|mm\b|cm\b|m\b)|-\d)[\d\s'"./-]*(?:x|by)\b)""")
 
 
 def use_of(name: str) -> str:
-    """What a room is for, from the words of its name; a common room where no word says."""
-    for word in re.split(r"[\s\d-]+", name.lower()):
+    """What a room is for, from the words of its name, the last that says it: a hall closet is a closet, a bedroom 2
+    a bedroom. A common room where no word says."""
+    for word in reversed(re.split(r"[\s\d-]+", name.lower())):
         if word in USES:
             return USES[word]
     return "common"
@@ -44,13 +60,13 @@ def room(reader: SceneReader) -> Said:
     north-south. It goes where the room beside it is, or to the building said; one that is called as a building is in
     which nothing is drawn yet, goes there."""
     on, house = a_level(reader)
-    sized = _size(reader) if reader.sees_length() else None
+    sized = size(reader) if reader.sees_length() else None
     reader.phrase(("called", "named"))
     if sized is not None:
         name = reader.name((*BESIDE, "in", "as", "at"))
     else:
         name = reader.name(("as", "in")) if not _PLACED.search(reader.text, reader.pos) else _room_name(reader)
-    width, depth = sized or _size(reader)
+    width, depth = sized or size(reader)
     name = name[:1].upper() + name[1:] if name.islower() else name
     buildings = reader.buildings()
     said, corner, use = _namesake(reader, name), None, use_of(name)
@@ -61,6 +77,9 @@ def room(reader: SceneReader) -> Said:
             use = reader.need(USE_WORDS, "a use of rooms")
         elif word == "at":
             corner = east_north(reader)
+        elif word == "in" and (kind := reader.phrase(UNDER_OR_OVER)) is not None:
+            on, more = _on_level(reader, on, house, kind)
+            house = [*house, *more]
         elif word == "in":
             said, told = buildings[reader.need(buildings, "a building by its name")], []
         else:
@@ -72,12 +91,62 @@ def room(reader: SceneReader) -> Said:
         if floor is None:
             raise reader.refuse(f"{said.name} has no floor yet: look at it and say `level floor`")
         on = floor.id
+    whole = one_room(reader.scene.job, on)
+    if whole is not None and corner is None:
+        house = [*house, {"op": "clear_room", "room": whole.id}]
+        told = [*told, f"{whole.name} was one room; it is drawn room by room now"]
     if corner is None:
-        corner = _free_corner(reader, on)
-    return _room(reader, name, use, rectangle(*corner, width, depth), on, house, told)
+        corner = _free_corner(reader, on, whole)
+    return made_room(reader, name, use, rectangle(*corner, width, depth), on, house, told)
 
 
-def _size(reader: SceneReader) -> Point:
+def one_room(job: Job, level_id: str) -> Room | None:
+    """The one room that a building is as long as its rooms are not drawn: of its name, with nothing in it."""
+    here = [room for room in job.rooms if room.level == level_id]
+    if len(here) != 1 or here[0].name != job.structure_of(level_id).name:
+        return None
+    inside = (*job.openings, *job.fixtures, *job.nodes)
+    return None if any(item.room == here[0].id for item in inside) else here[0]
+
+
+def sized_name(reader: SceneReader) -> Said | None:
+    """Laundry room 8' x 10': a room by its name and size alone, of a name that is made of words for rooms. None where
+    a sentence begins otherwise."""
+    found = _NAME_AND_SIZE.match(reader.text, reader.pos)
+    words = found["name"].lower().split() if found is not None else []
+    known = {*USES, *ABOUT_ROOMS}
+    called = len(words) > 1 and words[-1] == "room"  # a rec room, whatever that is
+    if not words or words[0] == "room" or not (called or all(word in known or word.isdigit() for word in words)):
+        return None
+    start = reader.pos
+    reader.pos = found.end() if found is not None else start
+    reader.length()
+    sized = reader.phrase(("x", "by")) is not None
+    reader.pos = start
+    reader.phrase(("the", "a"))
+    return room(reader) if sized else None
+
+
+def _on_level(
+    reader: SceneReader, on: str, house: list[dict[str, Any]], kind: str
+) -> tuple[str, list[dict[str, Any]]]:
+    """The basement, attic or crawl space of the building looked at; one that is not there yet with its edits."""
+    job = reader.scene.job
+    if house:  # the building itself is put up by this sentence
+        levels = house[0]["item"]["levels"]
+        usual = {"id": next_id(job, "v") if levels[0]["id"] != next_id(job, "v") else "v2", **usual_level(kind)}
+        levels.append(usual)
+        levels.sort(key=lambda level: float(level.get("floor_in", 0)))
+        return usual["id"], []
+    owner = job.structure_of(on)
+    there = next((level for level in owner.levels if level.kind == LEVELS[kind][0]), None)
+    if there is not None:
+        return there.id, []
+    said = level_of(reader, owner, kind, bare=True)
+    return said.level or on, said.edits
+
+
+def size(reader: SceneReader) -> Point:
     """East-west by north-south."""
     width = reader.length()
     reader.need(("x", "by"), "x and the depth")
@@ -123,15 +192,15 @@ def _beside(reader: SceneReader, other: Room, way: str, width: float, depth: flo
     }[way]
 
 
-def _free_corner(reader: SceneReader, level_id: str) -> Point:
-    """East of everything on the level; the origin where nothing stands there yet."""
-    here = [room for room in reader.scene.job.rooms if room.level == level_id]
+def _free_corner(reader: SceneReader, level_id: str, gone: Room | None = None) -> Point:
+    """East of everything on the level but a room that goes; the origin where nothing stands there yet."""
+    here = [room for room in reader.scene.job.rooms if room.level == level_id and room is not gone]
     if not here:
         return (0.0, 0.0)
     return max(x for room in here for x, _ in room.corners) + 3.5, min(y for room in here for _, y in room.corners)
 
 
-def _room(
+def made_room(
     reader: SceneReader,
     name: str,
     use: str,
@@ -140,7 +209,9 @@ def _room(
     house: list[dict[str, Any]],
     told: list[str],
 ) -> Said:
-    here = tuple(item for item in reader.scene.job.rooms if item.level == level_id)
+    """The edits of a room by its corners, after those of the house that it stands in."""
+    gone = {edit["room"] for edit in house if edit["op"] == "clear_room"}
+    here = tuple(item for item in reader.scene.job.rooms if item.level == level_id and item.id not in gone)
     if any(item.name.casefold() == name.casefold() for item in here):
         raise reader.refuse(f"there is a room {name!r} on this level already")
     ident = next_id(reader.scene.job, "m")
@@ -186,7 +257,7 @@ def wall(reader: SceneReader) -> Said:
         raise reader.refuse(str(error), at=start) from None
     taken = {item.name.casefold() for item in reader.scene.job.rooms}
     name = name or next(f"Room {n}" for n in range(1, 999) if f"room {n}" not in taken)
-    return _room(reader, name, use_of(name), closed.corners, on, house, [])
+    return made_room(reader, name, use_of(name), closed.corners, on, house, [])
 
 
 VERBS = {"room": room, "wall": wall}

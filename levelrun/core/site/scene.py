@@ -12,7 +12,7 @@ from typing import Any
 from levelrun.core.codebook import Codebook
 from levelrun.core.errors import TextError
 from levelrun.core.job import Box, Circuit, Job, Level, Panel, Room, Structure
-from levelrun.core.site.geometry import Wall, walls_of
+from levelrun.core.site.geometry import STEPS, Wall, walls_of
 from levelrun.core.words import BREAK, Reader
 
 SHORT = {"n": "north", "e": "east", "s": "south", "w": "west", "ne": "northeast", "se": "southeast",
@@ -61,10 +61,13 @@ class Scene:
         return next((panel for panel in panels if panel.id == self.panel_id), panels[0] if panels else None)
 
     def rooms(self) -> dict[str, Room]:
-        """Rooms by name; of equal names the one on the level looked at."""
+        """Rooms by name, the word room at its end left out too; of equal names the one on the level looked at."""
         level = self.level
         ordered = sorted(self.job.rooms, key=lambda room: level is not None and room.level == level.id)
-        return {room.name: room for room in ordered}
+        named = {room.name: room for room in ordered}
+        known = {name.casefold() for name in named}
+        short = {name[:-5]: room for name, room in named.items() if name.casefold().endswith(" room")}
+        return {**{name: room for name, room in short.items() if name.casefold() not in known}, **named}
 
 
 @dataclass(frozen=True)
@@ -79,11 +82,20 @@ class Said:
     told: list[str] = field(default_factory=list)
 
 
+@dataclass(frozen=True)
+class Along:
+    """A place along a wall as it is said: inches from a corner, the left one where none is named; or its centre."""
+
+    inches: float
+    corner: str = ""
+
+
 class SceneReader(Reader):
     """A reader that knows the names of a job."""
 
     scene: Scene
     verbs: tuple[str, ...] = ()
+    each: tuple[Room, ...] = ()  # rooms of which one sentence says the same
 
     def phrase(self, options: Iterable[str]) -> str | None:
         """The longest of the phrases that stands here, taken; or None. A small word before it is passed over, and the
@@ -119,9 +131,9 @@ class SceneReader(Reader):
         start = self.pos
         if self.phrase(["in"]):
             walls = COMPASS if self.scene.room is None else walls_by_name(self.scene.room)
-            if not self.sees((*walls, *CENTRE)):
+            if not self.sees((*walls, *CENTRE, "ceiling")):
                 return self.room_named()
-            self.pos = start  # in the north wall, in the middle
+            self.pos = start  # in the north wall, in the middle, in the ceiling
         ahead = self.room_ahead()
         if ahead is not None:
             return ahead
@@ -149,6 +161,37 @@ class SceneReader(Reader):
                 return rooms[name]
         return None
 
+    def rooms_listed(self) -> list[Room]:
+        """The rooms of a sentence that names several after `in`, one after another: in bedroom 1, bedroom 2 and hall,
+        in every bedroom, in all rooms. Empty where it names one, or none."""
+        end = BREAK.search(self.text, self.pos)
+        start, rooms = self.pos, self.scene.rooms()
+        found: list[Room] = []
+        for match in _IN.finditer(self.text, start, end.start() if end else len(self.text)):
+            if match["in"] and not found:
+                self.pos = match.end()
+                found = self._rooms_here(rooms)
+        self.pos = start
+        return found if len(found) > 1 else []
+
+    def _rooms_here(self, rooms: dict[str, Room]) -> list[Room]:
+        """Rooms by name with commas or `and` between them, or every one of a use, taken."""
+        if self.phrase(("every", "each", "all")) is not None:
+            level, own = self.scene.level, dict.fromkeys(room.id for room in self.scene.job.rooms)
+            here = [room for room in self.scene.job.rooms if room.id in own and level and room.level == level.id]
+            uses = {word: room.use for room in here for word in (room.use, f"{room.use}s")}
+            word = self.phrase(("room", "rooms", *uses))
+            return [room for room in here if word in ("room", "rooms") or (word and room.use == uses[word])]
+        found: list[Room] = []
+        while (name := self.phrase(rooms)) is not None:
+            found.append(rooms[name])
+            before = self.pos
+            self.phrase(["and"])
+            if not self.sees(rooms):
+                self.pos = before
+                break
+        return found
+
     def length(self) -> float:
         """A length. Where a room is named after it, its `in` is that of the room: 4'6 in Kitchen."""
         inches = super().length()
@@ -157,7 +200,10 @@ class SceneReader(Reader):
         return inches
 
     def again(self, room: Room) -> None:
-        """The room once more, after `in` or `of`. Refuses another one."""
+        """The room once more, after `in` or `of`; one of those of which the same is said. Refuses another one."""
+        if self.each and room in self.each:
+            self._rooms_here(self.scene.rooms())
+            return
         if self.room_named() is not room:
             raise self.refuse(f"it is in {room.name} already; allowed: one room")
 
@@ -176,23 +222,55 @@ class SceneReader(Reader):
         start, found = self.pos, self.sees(CENTRE)
         if not found and self.sees_length():
             self.length()
-            found = self.sees((*LEFT, *RIGHT))
+            found = self.corner() != ""
         self.pos = start
         return found
+
+    def corner(self) -> str:
+        """The corner of a wall that a place is counted from, taken: left, right, or the way that it lies, as in from
+        the south corner. Empty where none is named."""
+        if self.phrase(RIGHT) is not None:
+            return "right"
+        if self.phrase(LEFT) is not None:
+            return "left"
+        self.skip()
+        if (match := _CORNER.match(self.text, self.pos)) is None:
+            return ""
+        self.expect(())
+        self.pos = match.end()
+        return match["way"].lower()
+
+    def from_left(self, face: Wall, at: float, corner: str, width: float = 0.0) -> float:
+        """A place counted from a corner, from the left one as one faces the wall: to the near edge of what is so
+        wide. Refuses what is past the wall, and a corner that it has not."""
+        if corner in STEPS:
+            ends = [sum(p * q for p, q in zip(face.at(t), STEPS[corner], strict=True)) for t in (0.0, face.length_in)]
+            if abs(ends[0] - ends[1]) < face.length_in / 4:
+                raise self.refuse(f"the {face.name} wall has no {corner} corner; allowed: from the left, the right")
+            corner = "right" if ends[1] > ends[0] else "left"
+        if corner == "right":
+            if at + width > face.length_in:
+                raise self.refuse(f"{at:g} in is past the {face.name} wall, {face.length_in:g} in long")
+            return face.length_in - at - width
+        return at
 
     def along(self, face: Wall, width: float = 0.0) -> float:
         """A place along a wall from its left corner as one faces it, inches; `from the right` from the other one, to
         the near edge of what is so wide; `centre`."""
+        return self.along_at(face, self.place_along(), width)
+
+    def place_along(self) -> Along:
+        """A place along a wall as it is said."""
         self.expect(["a length: 5'4, 64\", 5-4, 1.6 m", "centre"])
         if self.phrase(CENTRE) is not None:
+            return Along(0.0, "centre")
+        return Along(self.length(), self.corner())
+
+    def along_at(self, face: Wall, said: Along, width: float = 0.0) -> float:
+        """Where that is on this wall, from its left corner as one faces it."""
+        if said.corner == "centre":
             return (face.length_in - width) / 2
-        at = self.length()
-        if self.phrase(RIGHT) is not None:
-            if at + width > face.length_in:
-                raise self.refuse(f"{at:g} in is past the {face.name} wall, {face.length_in:g} in long")
-            return face.length_in - at - width
-        self.phrase(LEFT)
-        return at
+        return self.from_left(face, said.inches, said.corner, width)
 
     def level(self) -> Level:
         """The level looked at. Refuses where there is none."""
@@ -296,6 +374,9 @@ class SceneReader(Reader):
 
 
 _IN = re.compile(r'"[^"\n]*"|(?P<in>\bin\s)|(?P<of>\bof\s)|(?P<as>\bas\s)', re.IGNORECASE)
+_CORNER = re.compile(
+    r"from\s+(?:the\s+)?(?P<way>north|south|east|west)(?:ern)?(?:\s+(?:corner|end|side|wall))?\b", re.IGNORECASE
+)
 _SMALL = re.compile(rf"(?:{'|'.join(SMALL)})\s+", re.IGNORECASE)
 _DAY = re.compile(r"\d{4}-\d{2}-\d{2}")
 _MEASURED = re.compile(r"\d+(?:\.\d+)?['\"]|\d+(?:a|v|ft|in)$", re.IGNORECASE)

@@ -6,9 +6,12 @@ from typing import Any
 
 from levelrun.core.errors import TextError
 from levelrun.core.job import Level, Room, Structure
-from levelrun.core.site.room_words import room
+from levelrun.core.site.geometry import walls_of
+from levelrun.core.site.marking import stands
+from levelrun.core.site.room_words import room, sized_name
 from levelrun.core.site.scene import COMPASS, IS, Said, SceneReader, walls_by_name
-from levelrun.core.site.words import OPENINGS, framed, opening_in, placed_in, size_of
+from levelrun.core.site.structure_words import building, with_level
+from levelrun.core.site.words import OPENINGS, STUDS, framed, opening_in, placed_in, size_of
 
 ADD = ("add", "make", "build", "put")
 
@@ -28,8 +31,9 @@ def sized_room(reader: SceneReader) -> Said | None:
 
 
 def like(reader: SceneReader) -> Said | None:
-    """Bath is damp; the kitchen is laid out."""
+    """Bath is damp; the kitchen is laid out; Kitchen is 15' x 12', make Kitchen 15' x 12'."""
     rooms = reader.scene.rooms()
+    reader.phrase(("make", "resize"))
     word = reader.phrase(rooms)
     if word is None:
         return None
@@ -37,12 +41,40 @@ def like(reader: SceneReader) -> Said | None:
     about = rooms[word]
     if reader.phrase(["laid out"]):
         return Said([{"op": "set", "kind": "room", "id": about.id, "set": {"laid_out": True}}], room=about.id)
+    if reader.sees_length():
+        return _resized(reader, about)
     return placed_in(reader, about) if reader.sees(("dry", "damp", "wet", "hit", "guarded")) else None
+
+
+def _resized(reader: SceneReader, about: Room) -> Said | None:
+    """East-west by north-south anew: its east and north walls move, with the other face of each."""
+    start = reader.pos
+    wide, deep = size_of(reader)
+    if deep is None or not reader.over():
+        return None
+    sides = {wall.name: wall for wall in walls_of(about)}
+    if set(sides) != {"north", "east", "south", "west"}:
+        raise reader.refuse(f"{about.name} has {len(sides)} walls: move them one by one", start)
+    by = {"east": wide - sides["north"].length_in, "north": deep - sides["east"].length_in}
+    edits = [
+        {"op": "move_wall", "room": about.id, "side": sides[name].index, "by_in": inches}
+        for name, inches in by.items()
+        if abs(inches) > 1e-6
+    ]
+    if not edits:
+        raise reader.refuse(f"{about.name} is so large already", start)
+    moved = " and ".join(name for name, inches in by.items() if abs(inches) > 1e-6)
+    return Said(edits, room=about.id, told=[f"its {moved} wall{'s' * (len(edits) > 1)} moved"])
 
 
 def walls(reader: SceneReader) -> Said | None:
     """The north wall of Kitchen is 2x6; kitchen walls are 2x4 at 16" on center; all walls 2x6."""
     rooms = reader.scene.rooms()
+    start = reader.pos
+    if reader.phrase(STUDS) is not None and reader.phrase(("walls", "studs")) is not None and reader.over():
+        reader.pos = start  # concrete walls, of the room looked at
+        return framed(reader, reader.room(), None)
+    reader.pos = start
     word = reader.phrase(rooms)
     about: Room | None = rooms[word] if word is not None else reader.room_ahead() or reader.scene.room
     if about is None:
@@ -60,7 +92,9 @@ def walls(reader: SceneReader) -> Said | None:
     reader.phrase(IS)
     start = reader.pos
     try:
-        return framed(reader, about, side)
+        said = framed(reader, about, side)
+        # a wall of which only that is said is closed at rough-in, which has its own record
+        return None if said.edits[0]["set"].keys() == {"closed"} else said
     except TextError:
         if reader.pos == start:
             return None
@@ -91,7 +125,9 @@ def joists(reader: SceneReader) -> Said | None:
         reader.phrase(["high"])
     owner, level = _level(reader, names[word] if word is not None else None)
     levels = [{**item.model_dump(), **(values if item.id == level.id else {})} for item in owner.levels]
-    return Said([{"op": "set", "kind": "structure", "id": owner.id, "set": {"levels": levels}}], level=level.id)
+    edit = {"op": "set", "kind": "structure", "id": owner.id, "set": {"levels": levels}}
+    room = reader.scene.room
+    return Said([edit], level=level.id, room=room.id if room is not None and room.level == level.id else None)
 
 
 def _level(reader: SceneReader, owner: Structure | None) -> tuple[Structure, Level]:
@@ -138,4 +174,4 @@ def gone(reader: SceneReader) -> Said | None:
     return Said([{"op": "drop", "kind": "opening", "id": own[0].id}], room=about.id)
 
 
-SPOKEN = (gone, opening, sized_room, like, walls, joists)
+SPOKEN = (gone, opening, building, with_level, sized_room, like, walls, joists, sized_name, stands)

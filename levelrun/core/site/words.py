@@ -6,34 +6,33 @@ from collections.abc import Callable
 from typing import Any
 
 from levelrun.core.job import Room
-from levelrun.core.site import building_words, room_words
+from levelrun.core.measure import show
+from levelrun.core.site import building_words, marking, room_words, structure_words
 from levelrun.core.site.framing import FINISHES
-from levelrun.core.site.geometry import walls_of
-from levelrun.core.site.scene import SHORT, Said, SceneReader
+from levelrun.core.site.geometry import Wall, walls_of
+from levelrun.core.site.scene import SHORT, Along, Said, SceneReader
+from levelrun.core.site.sharing import mates
 
-FIXTURES: dict[str, tuple[float, float, float]] = {
-    "counter": (48, 25, 36), "sink": (30, 22, 36), "basin": (24, 20, 34), "tub": (60, 30, 20),
-    "shower": (36, 36, 80), "shower valve": (10, 4, 48), "toilet": (20, 28, 30), "range": (30, 26, 36),
-    "refrigerator": (36, 30, 70), "dishwasher": (24, 24, 34), "cabinet": (36, 24, 84), "fireplace": (48, 20, 48),
-    "furniture": (72, 24, 36), "water heater": (24, 24, 60), "heater": (36, 4, 10), "stairs": (36, 120, 60),
-    "island": (60, 36, 36), "peninsula": (36, 60, 36), "pipe": (3.5, 3.5, 96), "duct": (14, 3.5, 96),
-    "clean out": (5, 3.5, 20), "flue": (8, 8, 96), "nail": (0.5, 3.5, 26), "return air": (14.5, 3.5, 96),
-}  # fmt: skip
-FEET = {"clean out": 12.0, "nail": 22.0}  # where these begin over the floor, unless said
-MARKED = ("at", "deep", "high", "from", "off", "all", "in")
 OPENINGS = {
     "door": "door", "window": "window", "opening": "opening", "garage door": "garage_door",
-    "glass door": "glass_door",
+    "glass door": "glass_door", "walk door": "door", "entry door": "door", "front door": "door", "back door": "door",
+    "outside door": "door", "exterior door": "door", "interior door": "door", "man door": "door",
+    "overhead door": "garage_door", "roll-up door": "garage_door", "sliding door": "glass_door",
+    "patio door": "glass_door", "doorway": "opening", "cased opening": "opening",
 }  # fmt: skip
-OPENED = ("at", "sill", "hinge", "out", "in")
-ISLANDS = ("island", "peninsula")
-ISLAND_OFF_IN = 67.0  # a counter 25 deep and 42 to walk between
-STUDS = ("2x3", "2x4", "2x6", "2x8", "furring", "metal", "log", "block", "open")
+OPENED = ("at", "sill", "hinge", "out", "in", "of")
+FRAMES = {
+    **{word: word for word in ("2x3", "2x4", "2x6", "2x8", "furring", "metal", "log", "block", "open")},
+    "concrete": "block", "masonry": "block", "steel": "metal",
+}  # fmt: skip
+STUDS = tuple(FRAMES)
 CENTRES = ("on center", "on centre", "on centers", "oc", "o.c.", "apart")
 INSULATED = {
     "batts": "batts", "foam": "foam", "no insulation": "none", "insulated": "batts", "foamed": "foam",
     "spray foam": "foam", "not insulated": "none",
 }  # fmt: skip
+SHUT = {"closed": True, "closed up": True, "drywalled": True, "stripped": False, "opened up": False}
+OUTER = ("outside", "exterior", "an outside wall", "an exterior wall")
 COMPASS_WORDS: list[str] = [*SHORT, *SHORT.values()]
 COMPASS_WORDS += [f"{way} {n}" for way in SHORT.values() for n in (2, 3, 4)]
 
@@ -47,36 +46,55 @@ def _opening(kind: str) -> Callable[[SceneReader], Said]:
 
 
 def size_of(reader: SceneReader) -> tuple[float, float | None]:
-    """How wide an opening is, and how high where that is said: 3', 3' wide, 4' x 3'."""
+    """How wide an opening is, and how high where that is said: 3', 3' wide, 4' x 3', 4' wide, 3' tall."""
     wide = reader.length()
     if reader.phrase(["x", "by"]):
         return wide, reader.length()
-    reader.phrase(["wide"])
+    if reader.phrase(["wide"]) is None or not reader.sees_length():
+        return wide, None
+    start = reader.pos
+    height = reader.length()
+    if reader.phrase(("tall", "high")) is not None:
+        return wide, height
+    reader.pos = start
     return wide, None
 
 
 def opening_in(reader: SceneReader, kind: str, size: tuple[float, float | None] | None) -> Said:
     """What follows a door or window: its wall, its size unless that was said before, where it is along the wall."""
     size = size_of(reader) if size is None and reader.sees_length() else size
-    about = reader.room()
-    face = reader.wall(about)
-    wide, height = size or size_of(reader)
-    item: dict[str, Any] = {"kind": kind, "room": about.id, "side": face.index, "width_in": wide}
+    between = _between(reader)
+    about = reader.room() if between is None else between[0]
+    face = reader.wall(about) if between is None else between[1]
+    item: dict[str, Any] = {"kind": kind, "room": about.id, "side": face.index}
+    wide, height = (
+        size
+        if size is not None or reader.over() or reader.sees(OPENED) or not reader.sees_length()
+        else size_of(reader)
+    ) or (None, None)
     sill = 36.0 if kind == "window" else 0.0
-    at = None
+    place: Along | None = None
     while not reader.over():
         reader.expect(OPENED)
         if reader.sees_along():
-            at = reader.along(face, item["width_in"])
+            place = reader.place_along()
             continue
-        if height is None and reader.sees_length():  # 3' wide, 4' tall
-            height = reader.length()
-            reader.need(("tall", "high"), "tall after a height")
+        if reader.sees_length():  # 3' wide, 4' tall
+            inches, start = reader.length(), reader.expected[0]
+            word = reader.phrase(("tall", "high", "wide"))
+            if word == "wide" and place is None and wide is not None:  # 4' 36" wide: its place was said first
+                place, wide = Along(wide), inches
+            elif word == "wide" or (word is None and wide is None):
+                wide = inches
+            elif word is None or height is not None:
+                raise reader.refuse(f"{show(inches)}: say `at` before its place, tall after its height", start)
+            else:
+                height = inches
             continue
         word = reader.need(OPENED, "at, sill, hinge or out")
         if word == "at":
-            at = reader.along(face, item["width_in"])
-        elif word == "in" and reader.sees(reader.scene.rooms()):
+            place = reader.place_along()
+        elif word == "of" or (word == "in" and reader.sees(reader.scene.rooms())):
             reader.again(about)
         elif word == "sill":
             sill = reader.length()
@@ -84,8 +102,12 @@ def opening_in(reader: SceneReader, kind: str, size: tuple[float, float | None] 
             item["hinge"] = reader.need(("left", "right"), "left or right")
         else:
             item["swings_in"] = word == "in"
-    if at is None:
-        at = (face.length_in - item["width_in"]) / 2
+    if wide is None:
+        reader.expect(["3' wide"])
+        raise reader.fail("how wide it is")
+    item["width_in"] = wide
+    middle = face.length_in / 2 if between is None else between[2]
+    at = middle - wide / 2 if place is None else reader.along_at(face, place, wide)
     head = sill + (height if height is not None else 82.0 if kind != "window" else 46.0)
     item |= {"at_in": max(at, 0.0), "sill_in": sill, "head_in": head}
     if at < 0 or at + item["width_in"] > face.length_in + 1e-6:
@@ -96,41 +118,25 @@ def opening_in(reader: SceneReader, kind: str, size: tuple[float, float | None] 
     return Said([{"op": "add", "kind": "opening", "item": item}], room=about.id)
 
 
-def mark(reader: SceneReader) -> Said:
-    """mark KIND WALL [LENGTH] at PLACE [deep LENGTH] [high LENGTH] [from LENGTH] [off LENGTH]: a counter, a basin, a
-    shower valve along a wall; an island so far off it, a peninsula at it; a pipe, duct, flue, clean out or nail in
-    it, from a height up."""
-    kind = reader.need(FIXTURES, "what stands there")
-    about = reader.room()
-    face = reader.wall(about)
-    width, depth, height = FIXTURES[kind]
-    at, off, foot = 0.0, ISLAND_OFF_IN if kind == "island" else 0.0, FEET.get(kind, 0.0)
-    if not reader.over() and not reader.sees(MARKED):
-        width = reader.length()
-    while not reader.over():
-        word = reader.need(MARKED, "at, deep, high, from, off or all")
-        if word == "at":
-            at = reader.along(face, width)
-        elif word == "in":
-            reader.again(about)
-        elif word == "off":
-            off = reader.length()
-        elif word == "from":
-            foot = reader.position()
-        elif word == "deep":
-            depth = reader.length()
-        elif word == "high":
-            height = reader.length()
-        else:
-            at, width = 0.0, face.length_in
-    if at + width > face.length_in + 1e-6:
-        raise reader.refuse(f"it would end at {at + width:g} in; the {face.name} wall is {face.length_in:g} in")
-    if off and kind not in ISLANDS:
-        raise reader.refuse(f"a {kind} stands at its wall; off it stand {' and '.join(ISLANDS)}")
-    item = {"kind": "island" if kind in ISLANDS else kind.replace(" ", "_"), "room": about.id, "side": face.index,
-            "at_in": at, "width_in": width, "depth_in": depth, "height_in": height, "off_in": off,
-            "foot_in": foot}  # fmt: skip
-    return Said([{"op": "add", "kind": "fixture", "item": item}], room=about.id)
+def _between(reader: SceneReader) -> tuple[Room, Wall, float] | None:
+    """Between Kitchen and Hall: the wall that the first shares with the second, and the middle of what they share of
+    it. Refuses two rooms that share none."""
+    start = reader.pos
+    if reader.phrase(["between"]) is None:
+        return None
+    one = reader.room_named()
+    reader.need(("and",), "and a room")
+    two = reader.room_named()
+    shared = [
+        (mate.to_in - mate.from_in, mate, side)
+        for (room, side), own in mates(tuple(r for r in reader.scene.job.rooms if r.level == one.level)).items()
+        for mate in own
+        if room == one.id and mate.room == two.id
+    ]
+    if not shared:
+        raise reader.refuse(f"{one.name} and {two.name} share no wall", start)
+    _, mate, side = max(shared, key=lambda item: item[0])
+    return one, walls_of(one)[side], (mate.from_in + mate.to_in) / 2
 
 
 def frame(reader: SceneReader) -> Said:
@@ -144,6 +150,7 @@ def framed(reader: SceneReader, about: Room, side: int | None) -> Said:
     """What follows a wall, or all of a room: studs, spacing, finish, insulation."""
     finishes = [*FINISHES, "no finish"]
     values: dict[str, Any] = {}
+    outer = False
     while not reader.over():
         reader.phrase(["and"])
         if reader.phrase(("in", "of")) is not None:
@@ -154,12 +161,12 @@ def framed(reader: SceneReader, about: Room, side: int | None) -> Said:
             reader.phrase(CENTRES)
             continue
         word = reader.need(
-            (*STUDS, "at", "first", "bearing", "partition", *INSULATED, *finishes),
+            (*STUDS, "at", "first", "bearing", "partition", *SHUT, *OUTER, *INSULATED, *finishes),
             "studs, a spacing, a finish or insulation",
         )
         if word in STUDS:
-            values["stud"] = word
-            reader.phrase(["studs"])
+            values["stud"] = FRAMES[word]
+            reader.phrase(("studs", "walls"))
         elif word == "at":
             values["spacing_in"] = reader.length()
             reader.phrase(CENTRES)
@@ -167,14 +174,28 @@ def framed(reader: SceneReader, about: Room, side: int | None) -> Said:
             values["first_stud_in"] = reader.length()
         elif word in ("bearing", "partition"):
             values["bearing"] = word == "bearing"
+        elif word in SHUT:
+            values["closed"] = SHUT[word]
+        elif word in OUTER:
+            _refuse_inner(reader, about, side)
+            outer = True
         elif word in INSULATED:
             values["insulation"] = INSULATED[word]
         else:
             values["finish"] = "none" if word == "no finish" else word
-    if not values:
+    if not values and not outer:
         reader.expect(STUDS)
         raise reader.fail("what the wall is made of")
     return Said([{"op": "set_side", "room": about.id, "side": side, "set": values}], room=about.id)
+
+
+def _refuse_inner(reader: SceneReader, about: Room, side: int | None) -> None:
+    """Refuses that a wall is outside behind which a room is drawn: where it is, is seen from the drawing."""
+    here = tuple(room for room in reader.scene.job.rooms if room.level == about.level)
+    backing = mates(here)[about.id, side] if side is not None else ()
+    if backing:
+        behind = reader.scene.job.room(backing[0].room).name
+        raise reader.refuse(f"{behind} stands behind the {walls_of(about)[side or 0].name} wall of {about.name}")
 
 
 def _shutting(field: str, value: bool) -> Callable[[SceneReader], Said]:
@@ -251,7 +272,7 @@ def laid_out(reader: SceneReader) -> Said:
 VERBS: dict[str, Callable[[SceneReader], Said]] = {
     **room_words.VERBS,
     **{word: _opening(kind) for word, kind in OPENINGS.items()},
-    "mark": mark,
+    **marking.VERBS,
     "frame": frame,
     "place": place,
     "move": move,
@@ -260,5 +281,6 @@ VERBS: dict[str, Callable[[SceneReader], Said]] = {
     "open up": _shutting("closed", False),
     "avoid": _shutting("avoid", True),
     "use": _shutting("avoid", False),
+    **structure_words.VERBS,
     **building_words.VERBS,
 }

@@ -6,20 +6,14 @@ import re
 from collections.abc import Callable
 from dataclasses import replace
 
-from levelrun.core.boxes.setting import SERVES
-from levelrun.core.circuits.words import UNIT, circuit_part
-from levelrun.core.errors import LevelRunError
+from levelrun.core.boxes.things import SERVES, horses_said, watts_said
+from levelrun.core.circuits.parts_said import UNIT, circuit_part
 from levelrun.core.site.scene import SceneReader
 from levelrun.core.start.asked import Asked
 from levelrun.core.start.ends import BEFORE, ROOMS, amperes, end_here, new_name, several, standing
 from levelrun.core.start.kinds import BUILDINGS, CALLED, ENDS, NOT_HELD, USES, Kind
-from levelrun.core.trade.motors import motor
 
 _FOR = re.compile(r"(?P<name>[^;\n\d\"]+?)(?=\s+(?:\d|as\b|in\b|outside\b|at\b|on\b|load\b)|\s*(?:$|;|\n))")
-_WATTS = re.compile(r"(?P<n>\d+(?:\.\d+)?)\s*(?P<unit>kw|watts?|w)\b", re.IGNORECASE)
-_HORSES = re.compile(
-    r"(?=\d)(?P<whole>\d+(?:\.\d+)?(?!/))?(?P<part>[\s-]*\d/\d)?[\s-]*(?:hp|horse\s*power)\b", re.IGNORECASE
-)
 _SECOND = re.compile(r"\s*(?:/|and|&|-)\s*(?P<n>\d{1,2})(?![\d'\"/-])", re.IGNORECASE)
 MORE = ("for", "in garage", "outside", "as", "on", "spaces", "at")
 WHIPPED = tuple(f"{small}{what}" for small in ("", "a ") for what in (
@@ -40,9 +34,9 @@ def about(reader: SceneReader, said: Asked) -> Asked:
         pass
     if joins == "and" and end_here(reader):
         raise several(reader, f"{said.name or said.kind.title} {reader.text[begin : reader.line_end()].lstrip()}")
-    if (watts := _watts(reader)) is not None:
+    if (watts := watts_said(reader)) is not None:
         return replace(said, load_w=watts)
-    if (horses := _horses(reader)) is not None:
+    if (horses := horses_said(reader)) is not None:
         return replace(said, motor_hp=horses)
     if (
         said.kind.key == "vehicle"
@@ -75,32 +69,6 @@ def _own_load(reader: SceneReader) -> float | None:
         reader.pos = start
         return None
     return load
-
-
-def _watts(reader: SceneReader) -> float | None:
-    """Watts, where they stand here: 1500 W, 1.5 kW."""
-    reader.skip()
-    match = _WATTS.match(reader.text, reader.pos)
-    if match is None:
-        return None
-    reader.pos = match.end()
-    return float(match["n"]) * (1000 if match["unit"].lower() == "kw" else 1)
-
-
-def _horses(reader: SceneReader) -> float | None:
-    """Horsepower, where it stands here: 3/4 hp, 1 1/2hp."""
-    reader.skip()
-    match = _HORSES.match(reader.text, reader.pos)
-    if match is None:
-        return None
-    top, _, low = (match["part"] or "0/1").strip(" -").partition("/")
-    horses = float(match["whole"] or 0) + int(top) / max(int(low), 1)
-    try:
-        motor(reader.scene.book, horses, 240)
-    except LevelRunError as error:
-        raise reader.refuse(error.message, reader.pos, [f"{hp} hp" for hp in error.allowed]) from None
-    reader.pos = match.end()
-    return horses
 
 
 def _for(reader: SceneReader, said: Asked) -> Asked:

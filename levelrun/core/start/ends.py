@@ -6,7 +6,7 @@ import re
 from collections.abc import Iterable, Sequence
 from dataclasses import replace
 
-from levelrun.core.circuits.words import UNIT, circuit_part
+from levelrun.core.circuits.parts_said import UNIT, circuit_part
 from levelrun.core.site.scene import SMALL, SceneReader
 from levelrun.core.start.asked import Asked
 from levelrun.core.start.kinds import (
@@ -134,6 +134,8 @@ def _kind(reader: SceneReader, said: Asked) -> Asked:
     if word in OUTDOOR:
         said = replace(said, outdoors=True)
     if word in PLUGGED:
+        if reader.sees(MANY):  # counter outlets
+            raise several(reader, reader.text[begin : reader.line_end()])
         reader.phrase(PLUGS)  # a freezer outlet
         outlet = ENDS["outlet"]
         kind = replace(outlet, box={**outlet.box, **PLUGGED[word]})

@@ -6,6 +6,9 @@ from __future__ import annotations
 from dataclasses import dataclass, field, replace
 from typing import Any
 
+from levelrun.core.boxes.things import TOOLS
+from levelrun.core.site.building_words import BUILDINGS as SITE_BUILDINGS
+
 
 @dataclass(frozen=True, kw_only=True)
 class Kind:
@@ -32,11 +35,8 @@ class Kind:
     least_breaker_a: float = 15.0
 
 
-BUILDINGS = {
-    "building": "shed", "outbuilding": "shed", "shed": "shed", "studio": "shed", "greenhouse": "shed",
-    "pump house": "shed", "shop": "shop", "workshop": "shop", "garage": "shop", "detached garage": "shop",
-    "barn": "shop", "cabin": "cabin", "guest house": "cabin",
-}  # fmt: skip
+# Buildings beside the house, by their kind.
+BUILDINGS = {word: kind for word, kind in SITE_BUILDINGS.items() if word != "house"}
 
 
 KINDS = (
@@ -104,17 +104,12 @@ KINDS = (
     ),
 )  # fmt: skip
 ENDS = {word: kind for kind in KINDS for word in kind.words}
-# Tools of a shop, plugged in; of 240 V where that is said.
-TOOLS = (
-    "table saw", "band saw", "bandsaw", "miter saw", "drill press", "dust collector", "jointer", "planer", "lathe",
-    "grinder",
-)  # fmt: skip
 # What stands at an outlet of its own, said as the end itself: to a dishwasher. The fields of its box.
 PLUGGED: dict[str, dict[str, Any]] = {
     "garage door opener": {"serves": "opener", "use": "garage"},
     "garage opener": {"serves": "opener", "use": "garage"},
     **{word: {} for word in ("sump pump", "sewage pump", "ejector pump", "fireplace", "television", "TV")},
-    **{word: {} for word in TOOLS},
+    **{word: {} for word in TOOLS if "compressor" not in word},
     "island outlet": {"use": "kitchen"},
     **{
         word: {"serves": serves}
@@ -209,11 +204,6 @@ OFFERED = (
     "boiler", "fan", "ceiling fan", "smoke alarm", "RV outlet", "light", "post light", "welder", "dishwasher",
     "refrigerator", "microwave", "washer", "table saw",
 )  # fmt: skip
-ONE_HOT = {30: "TT-30"}  # of 120 V; up to 20 A a box says nothing of them
-NEMA = {
-    (15, False): "6-15", (20, False): "6-20", (30, False): "6-30", (50, False): "6-50", (30, True): "14-30",
-    (50, True): "14-50",
-}  # fmt: skip
 USES = {
     "garage": "garage", "kitchen": "kitchen", "bath": "bath", "bedroom": "bedroom", "living room": "common",
     "hall": "hall", "dining room": "dining", "laundry": "laundry", "basement": "basement", "crawl space": "crawl",

@@ -12,6 +12,7 @@ from levelrun.core.boxes.entering import Entering
 from levelrun.core.boxes.loose import LooseView
 from levelrun.core.boxes.parts import Box
 from levelrun.core.boxes.rules.fill import fill_figure
+from levelrun.core.boxes.things import NEMA, ONE_HOT, WIDE_A
 from levelrun.core.circuits.places import box_places
 from levelrun.core.circuits.protection import wanted_protection
 from levelrun.core.circuits.spaces import occupied
@@ -22,7 +23,7 @@ from levelrun.core.errors import EditError
 from levelrun.core.job import Circuit, Job, Panel
 from levelrun.core.site.edits import main_floor
 from levelrun.core.start.asked import Asked
-from levelrun.core.start.kinds import CAMPER, NEMA, ONE_HOT, Kind
+from levelrun.core.start.kinds import CAMPER, Kind
 from levelrun.core.start.sized import (
     boxes_between,
     circuit_of,
@@ -42,7 +43,6 @@ WHIP_IN = 48.0
 TAIL = "equipment_tail"
 YARD = ("trench", "driveway_trench", "overhead")
 UNDRAWN_WIDE_IN, APART_IN = 144.0, 120.0  # how wide a building is drawn that is not; the least between two
-WIDE_A = 30  # a receptacle of 30 A and more is wider than one gang: common practice, no source
 
 
 def edits_for(job: Job, book: Codebook, said: Asked) -> list[dict[str, Any]]:

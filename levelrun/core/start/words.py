@@ -6,7 +6,7 @@ import re
 from collections.abc import Callable
 from dataclasses import replace
 
-from levelrun.core.circuits.words import UNIT
+from levelrun.core.circuits.parts_said import UNIT
 from levelrun.core.codebook.lookups import method, places
 from levelrun.core.errors import TextError
 from levelrun.core.job import Box, Circuit, Panel
@@ -60,6 +60,9 @@ def start(reader: SceneReader) -> Said:
     return Said(edits, panel=said.panel.id, told=told)
 
 
+OF_A_HOUSE = ("attic", "ceiling_joists", "crawl_space", "basement")
+
+
 class _Line:
     """A line as far as it is read."""
 
@@ -109,6 +112,7 @@ class _Line:
         if not self.said.legs:
             reader.expect(["20' stud wall"])
             raise reader.fail("how far it is and through what: 20' stud wall")
+        self._in_its_wall()
         if not self.said.legs[0].place:
             known = [item.words[0] for item in places(reader.scene.book).values()]
             told = f"say where the {show(self.said.legs[0].length_in)} lie: `stud wall`, `attic`, `crawl`, `trench`"
@@ -118,6 +122,15 @@ class _Line:
             reader.expect([f"from {name}" for name in _panels(reader)])
             raise reader.fail("`from` and a panel or a box by its name")
         return self.said
+
+    def _in_its_wall(self) -> None:
+        """Up to the attic, down to the crawl space: such a first leg of which nobody said where it lies is in the
+        stud wall of the panel, which is told."""
+        legs = self.said.legs
+        if legs[0].place or legs[0].go not in ("up", "down") or len(legs) < 2 or legs[1].place not in OF_A_HOUSE:
+            return
+        self.said = replace(self.said, legs=[replace(legs[0], place="stud_wall"), *legs[1:]])
+        self.told.append(f"the first {show(legs[0].length_in)} lie in the stud wall; say where otherwise")
 
     def _begin(self, needed: bool) -> None:
         """Where it begins: a panel; or a box, with its panel and the circuit that is drawn out."""

@@ -7,9 +7,9 @@ from typing import Any
 
 from shapely import box
 
-from levelrun.core.codebook.lookups import methods, raceway_sizes
+from levelrun.core.codebook.lookups import methods
 from levelrun.core.job import Span, Structure, Trench
-from levelrun.core.site.building_words import GRADES, STRUCTURES
+from levelrun.core.site.building_words import BUILDINGS, GRADES
 from levelrun.core.site.edits import main_floor
 from levelrun.core.site.geometry import STEPS, Point
 from levelrun.core.site.scene import Said, SceneReader
@@ -25,6 +25,7 @@ from levelrun.core.trench.yard import (
 )
 from levelrun.core.trench.yard_words import FACES, MEASURE, face_said, place_said, rounded
 from levelrun.core.trench.yard_words import VERBS as YARD_VERBS
+from levelrun.core.ways.method_words import method_ahead
 
 
 class _Site:
@@ -35,16 +36,20 @@ class _Site:
         self.made: list[tuple[Structure, dict[str, Any]]] = []
         self.more: list[dict[str, Any]] = []
         self.names = reader.buildings()
+        known = {item.id: item for item in self.names.values()}  # a panel stands for the building that it is in
+        own = {name: panel for name, panel in reader.panels().items() if panel.structure in known}
+        self.names = {**{name: known[panel.structure] for name, panel in own.items()}, **self.names}
 
     def building(self, what: str) -> Structure:
         """A building by its name; one that is not there yet by its kind, put up as such."""
-        kinds = [kind for kind in STRUCTURES if not any(name.lower() == kind for name in self.names)]
+        kinds = [kind for kind in BUILDINGS if not any(name.lower() == kind for name in self.names)]
         word = self.reader.need([*self.names, *kinds], what)
         if word in self.names:
             return self.names[word]
         name = word.capitalize()
         ident = self._free("s")
-        item = {"id": ident, "kind": word, "name": name, "grade_in": GRADES[word], "levels": [main_floor(ident)]}
+        kind = BUILDINGS[word]
+        item = {"id": ident, "kind": kind, "name": name, "grade_in": GRADES[kind], "levels": [main_floor(ident)]}
         made = Structure.model_validate(item)
         self.made.append((made, item))
         self.names[name] = made
@@ -95,11 +100,12 @@ def _line(reader: SceneReader, over_air: bool) -> Between:
     if first.id == last.id:
         raise reader.refuse(f"{first.name} is where it starts: say another building")
     out = jog = None
-    if not over_air and MEASURE.match(reader.text, reader.pos):
+    if MEASURE.match(reader.text, reader.pos):
         before, out = reader.pos, reader.length()
         start = reader.pos
-        _no_depth(reader)
-        if reader.phrase(["wide"]):
+        if not over_air:
+            _no_depth(reader)
+        if reader.phrase(["wide"]) or (over_air and reader.sees(["high"])):
             reader.pos, out = before, None
         elif reader.phrase(["by"]):
             if MEASURE.match(reader.text, reader.pos):
@@ -133,33 +139,41 @@ def _to_place(reader: SceneReader, site: _Site, first: Structure, face: str) -> 
     return site, first, None, [rounded(begin), rounded(end)]
 
 
-def _free(site: _Site, last: Structure) -> bool:
-    """Whether a building is drawn nowhere, and no trench or span ends at it: it stands where a line is taped to."""
-    drawn = site.footprint(last).drawn
-    return not drawn and not any(last.id in (line.start, line.end) for line in site.job.lines)
+def _free(site: _Site, first: Structure, last: Structure) -> bool:
+    """Whether a building stands where a line is taped to: no trench or span ends at it, and it is drawn nowhere, or
+    its rooms are drawn and nobody said where in the yard, so that it lies over the first."""
+    if any(last.id in (line.start, line.end) for line in site.job.lines):
+        return False
+    two = site.footprint(last)
+    unplaced = (last.x_in, last.y_in) == (0.0, 0.0) and two.shape.intersects(site.footprint(first).shape)
+    return not two.drawn or unplaced
 
 
 def _same_place(site: _Site, first: Structure, last: Structure) -> bool:
     """Whether the second is free to stand anywhere, and stands where the first does or was put up just now."""
     made = any(last.id == item.id for item, _ in site.made)
-    return _free(site, last) and (made or site.footprint(last).shape.intersects(site.footprint(first).shape))
+    over = site.footprint(last).shape.intersects(site.footprint(first).shape)
+    return _free(site, first, last) and (made or over)
 
 
 def _taped(
     site: _Site, first: Structure, last: Structure, begin: Point, faces: tuple[str, str], out: float,
     jog: tuple[float, str] | None,
 ) -> Between:  # fmt: skip
-    """A line as it was taped: so far out of the first wall, and so far aside; a building that is drawn nowhere comes
-    to stand at its end."""
+    """A line as it was taped: so far out of the first wall, and so far aside; a building that stands nowhere yet
+    comes to stand at its end."""
     dx, dy = STEPS[faces[0]]
     end = (begin[0] + dx * out, begin[1] + dy * out)
     if jog is not None:
         sx, sy = STEPS[jog[1]]
         end = (end[0] + sx * jog[0], end[1] + sy * jog[0])
-    if _free(site, last):
+    if _free(site, first, last):
         facing = faces[1] or FACES[(FACES.index(faces[0]) + 2) % 4]
-        at = face_middle(box(0, 0, *UNDRAWN_IN), facing)
-        last = site.moved(last, (end[0] - at[0] - last.x_in, end[1] - at[1] - last.y_in))
+        drawn = site.footprint(last)
+        shape = drawn.shape if drawn.drawn else box(0, 0, *UNDRAWN_IN)
+        at = face_middle(shape, facing)
+        stands = (0.0, 0.0) if drawn.drawn else (last.x_in, last.y_in)
+        last = site.moved(last, (end[0] - at[0] - stands[0], end[1] - at[1] - stands[1]))
     return site, first, last, [rounded(begin), rounded(end)]
 
 
@@ -197,8 +211,10 @@ def span(reader: SceneReader) -> Said:
         if MEASURE.match(reader.text, reader.pos):
             ends.append({"height_in": reader.length()})
             reader.need(("high",), "high after a height")
+            if reader.phrase(("at", "on")) is not None:
+                site.building("the building at that end")
             reader.phrase(["and"])
-        else:
+        elif reader.phrase(("held", "hung", "attached")) is None:
             word = reader.need(("sag", "18' high"), "a height, or sag")
             if word == "sag":
                 item["sag_in"] = reader.length()
@@ -243,8 +259,12 @@ def lay(reader: SceneReader) -> Said:
     word = reader.need([*circuits, *ways], "a way or a circuit by its name")
     lines: dict[str, Trench | Span] = {item.name: item for item in job.lines}
     reader.need(("in", "on"), "in and a trench")
-    if not reader.sees(lines) and reader.phrase(["trench"]) is not None:
-        line: Trench | Span = trench_here(reader, ("of",))
+    if reader.phrase(["it"]) is not None:
+        if not job.lines:
+            raise reader.refuse("there is no trench or span yet")
+        line: Trench | Span = job.lines[-1]
+    elif not reader.sees(lines) and reader.phrase(["trench"]) is not None:
+        line = trench_here(reader, ("of",))
     else:
         line = lines[reader.need(lines, "a trench or span by its name")]
     values: dict[str, Any] = {}
@@ -254,11 +274,13 @@ def lay(reader: SceneReader) -> Said:
             reader.need(("deep",), "deep after a depth")
             continue
         reader.need(("in", '18" deep'), "a depth, or in and a pipe")
-        known = {name: m.key for m in methods(reader.scene.book).values() for name in (*m.words, m.key.lower())
-                 if m.kind == "raceway"}  # fmt: skip
-        values["method"] = known[reader.need(known, "a pipe")]
-        size = reader.phrase([pipe.size for pipe in raceway_sizes(reader.scene.book, values["method"])])
-        values |= {"size": size} if size else {}
+        pipes = {name for m in methods(reader.scene.book).values() for name in m.words if m.kind == "raceway"}
+        reader.expect(sorted(pipes))
+        said = method_ahead(reader.scene.book, reader.text[reader.pos :])
+        if said is None or methods(reader.scene.book)[said[0]].kind != "raceway":
+            raise reader.fail("a pipe")
+        values |= {"method": said[0], **({"size": said[1]} if said[1] else {})}
+        reader.pos += said[2]
     walked = circuits[word].chain[0].path if word in circuits and circuits[word].chain else ()
     if word in ways or walked:
         way = ways[word].id if word in ways else walked[0]

@@ -37,15 +37,15 @@ CASES = {
     "whip-small": case("1 20a Den: R-1", ("circuit", "Den", {"whip_size": "14"})),
     "four-wires": case("1/3 50a Range: RG", ("circuit", "Range", {"neutral": False})),
     "plug-rating": case("1 20a Den: R-1", ("box", "R-1", {"nema": "L5-30"})),
-    "gfci-missing": case("1 20a Bath: B-1"),
-    "afci-missing": case("1 20a Den: R-1 R-2"),
+    "gfci-missing": case("1 20a plain Bath: B-1"),
+    "afci-missing": case("1 20a plain Den: R-1 R-2"),
     "bonded-sub": case("feed Q from 1 60a", ("panel", "Q", {"bonded": True})),
     "main-unbonded": case("1 20a Den: R-1", P={"bonded": False, "disconnect_elsewhere": False}),
     "service-unsaid": case("1 20a Den: R-1", P={"bonded": False}),
     "bus-small": case("1 20a Den: R-1", P={"main_a": 200.0, "bus_a": 125.0}),
     "nameplate-wire": case("1/3 30a nameplate mca 24 Pump: GE", ("circuit", "Pump", {"wire_size": "14"})),
     "nameplate-breaker": case("1/3 50a mca 24 mocp 40 Pump: GE"),
-    "afci-outlet": case("1 15a Den: R-1 R-2", ("circuit", "Den", {"method": "raceway"}),
+    "afci-outlet": case("1 15a plain Den: R-1 R-2", ("circuit", "Den", {"method": "raceway"}),
                         ("box", "R-1", {"protects": "afci"})),
     "ground-bar": case("feed Q from 1 60a", ("panel", "Q", {"ground_bar": False})),
     "neutral-holes": case("1 20a Den: R-1; circuit 2 20a Bath: B-1", P={"neutral_holes": 1}),
@@ -163,7 +163,7 @@ def test_tandems_double_only_where_the_panel_takes_them() -> None:
 
 
 def test_first_outlet_protects_all_downstream_and_loses_it_when_the_order_changes() -> None:
-    job = case("1 20a Bath: B-1 O-1")
+    job = case("1 20a plain Bath: B-1 O-1")
     first = found(job, "gfci-missing")[0].mends[1]
     assert first.label == "At first outlet B-1"
     guarded = edited(job, *first.edits)

@@ -151,7 +151,7 @@ def test_boxes_on_no_circuit_are_named() -> None:
 
 def test_a_length_that_nobody_knows_is_counted_and_not_made_up(book: Codebook) -> None:
     """A panel in no drawn room: its home runs are of no length, where it stands on a wall they have one."""
-    room = "room Workshop 16' x 12'; door south 3' at 5'; fill; "
+    room = "room Den 16' x 12'; door south 3' at 5'; fill; "
     adrift, placed = (built(room + text) for text in ("panel H 200a 30 spaces", "panel H 200a 30 spaces north 4'"))
     lengths = {}
     for name, job in (("adrift", adrift), ("placed", placed)):
@@ -163,3 +163,19 @@ def test_a_length_that_nobody_knows_is_counted_and_not_made_up(book: Codebook) -
     assert lengths["adrift"][("b6", "b7")] == (142.5, 1)  # by hand: 52 1/4 + 73 3/4 + 14 1/8 + 2 3/8
     assert all(unknown == 1 for _, unknown in lengths["adrift"].values())
     assert all(unknown == 0 and length > 142.5 for length, unknown in lengths["placed"].values())
+
+
+def test_no_box_of_a_lighted_room_is_crowded_and_no_switch_hangs_behind_a_light() -> None:
+    """Feed, light and alarm at a switch are three cables of No. 14: 6 wires of 2 in³, grounds 2, device 4: 18 in³,
+    what a single-gang box holds (314.16(B)). What goes on to the next room goes on from the alarm."""
+    job = built(
+        "room Hall 4' x 14'; room Bed 12' x 12' west of Hall; door between Bed and Hall 30\";"
+        "fan in Bed; smoke alarm in Bed; light in Hall; smoke alarm in Hall; switch by the door in Bed;"
+        "panel H 200a 30 spaces in Hall north 2'"
+    )
+    wired = built("wire everything", job)
+    boxes = {box.id: box for box in wired.boxes}
+    pairs = [(boxes[hop.box].kind, boxes[hop.after].kind) for c in wired.circuits for hop in c.chain if hop.after]
+    assert ("switch", "light") not in pairs and ("switch", "fan") not in pairs
+    assert ("fan", "switch") in pairs and ("light", "smoke") in pairs
+    assert not found(wired, "box-full")

@@ -110,7 +110,10 @@ def test_a_gfci_receptacle_protects_what_is_behind_it() -> None:
 def test_a_circuit_without_a_space_takes_the_first_free_one_and_tells_it() -> None:
     job, looked = said_on(JOB, "circuit 20a Counter: R-1 R-2; circuit 30a 240v Dryer", LOOK)
     assert [circuit.space for circuit in job.circuits] == [1, 2]
-    assert looked.told == ("on space 1 of Main, the first that is free", "on space 2 of Main, the first that is free")
+    asked = "a dual-function breaker, as the places of its boxes ask; say `plain` where it is none"
+    free = "on space {} of Main, the first that is free"
+    assert looked.told == (free.format(1), asked, free.format(2))
+    assert [circuit.protection for circuit in job.circuits] == ["dual", "plain"]
     assert all(box.id in [hop.box for hop in job.circuits[0].chain] for box in job.boxes[:2])
 
 
@@ -120,7 +123,7 @@ def test_a_circuit_without_a_space_takes_the_first_free_one_and_tells_it() -> No
         ("set receptacle north wall 30' from the right", "past the north wall, 144 in long"),
         ("set receptacle the wall 4'", "a wall of Kitchen"),
         ("door south 12' at 1' from the right", "past the south wall"),
-        ("door south 3' 6'8", "at, sill, hinge or out"),  # a height without its x is no place
+        ("door south 3' 6'8", "say .at. before its place"),  # a height without its x is no place
         ("circuit 5 20a Counter: R-1 R-9", "a box by its name"),
         ("circuit 5 20a: R-1 R-1", "a box by its name"),
         ("set light in the", "a room by its name"),

@@ -78,7 +78,7 @@ REFUSED = {
     "circuit in P 5 20a Den: R-9": None,
     "put 5 on 7": None,
     "feed Z from 1 60a": 5,
-    "structure barn Shed": None,
+    "structure bam Shed": None,
     "room Den 14' x 12'": None,
 }
 

@@ -9,6 +9,7 @@ import pytest
 from levelrun.core.errors import EditError, TextError
 from levelrun.core.plan import plan
 from levelrun.core.trench.yard import yard_of
+from levelrun.exchange.text import JobTextError, read_text
 from levelrun.samples import sample
 from tests.conftest import built
 
@@ -103,3 +104,60 @@ def test_what_is_missing_is_asked_for_where_it_stands(text: str, told: str, word
         built(text, DEMO)
     if word:
         assert refused.value.at == text.index(word)
+
+
+TWO = """house House existing
+{kind} Shop 24' x 24'
+panel A 200a 40 spaces 1-34 taken in House
+sub-panel S 60a 12 spaces in Shop, south wall 2' from the east corner
+feeder from A to S 60a
+"""
+
+
+@pytest.mark.parametrize(
+    ("line", "feet"),
+    [
+        ("trench from the house to the shop 75'", 75.0),
+        ("trench A to S 75'", 75.0),  # a panel stands for its building
+        ("trench house east to shop 60' by 20' north", 80.0),
+        ("span from House to Shop 90' held 18' high at the house and 16' high at the shop", 90.0),
+    ],
+)
+def test_a_drawn_building_whose_place_nobody_said_stands_where_the_tape_ends(line: str, feet: float) -> None:
+    job = read_text(TWO.format(kind="shop") + line)
+    found = job.lines[0]
+    legs = zip(found.points, found.points[1:], strict=False)
+    taped = sum(abs(x1 - x0) + abs(y1 - y0) for (x0, y0), (x1, y1) in legs)
+    assert taped == 12 * feet
+    yard = yard_of(job)
+    shapes = [yard.building(item.id).shape for item in job.structures]  # type: ignore[union-attr]
+    assert not shapes[0].intersects(shapes[1])
+    codes = {item.code for item in plan(job).findings}
+    assert {"trench-apart", "trench-under", "span-over"}.isdisjoint(codes)
+
+
+def test_one_that_was_placed_stays() -> None:
+    placed = TWO.format(kind="shop").replace("24' x 24'", "24' x 24' at 200' east 10' north")
+    job = read_text(placed + "trench from the house to the shop 75'")
+    assert (job.structures[1].x_in, job.structures[1].y_in) == (2400.0, 120.0)
+
+
+def test_what_is_laid_in_it_and_how_deep() -> None:
+    job = read_text(
+        TWO.format(kind="shop") + 'trench from A to S 75\'\nlay the S feeder in it 18" deep in 1-1/4" pvc'
+    )
+    way = job.ways[0]
+    assert [(leg.method, leg.size, leg.depth_in, leg.length_in) for leg in way.legs if leg.place == "trench"] == [
+        ("PVC40", "1-1/4", 18.0, 900.0)
+    ]
+    with pytest.raises(JobTextError, match="there is no trench or span yet"):
+        read_text(TWO.format(kind="shop") + "lay S feeder in it")
+    with pytest.raises(JobTextError, match="`lay` it 18"):
+        read_text(TWO.format(kind="shop") + "trench A to S 75' 18\" deep")
+
+
+def test_a_feeder_to_a_building_is_one_to_its_panel() -> None:
+    job = read_text(TWO.format(kind="barn").replace("feeder from A to S 60a", "a 60 amp feeder from A to the shop"))
+    assert [(item.feeds, item.breaker_a) for item in job.circuits] == [(job.panels[1].id, 60.0)]
+    with pytest.raises(JobTextError, match="Shed has no panel: put one there, as `panel S in Shed`"):
+        read_text(TWO.format(kind="shop") + "shed Shed\na 30 amp feeder to Shed")

@@ -20,7 +20,7 @@ from levelrun.core.trade.coils.stock import (
     Over,
     Stock,
     Told,
-    quiet,
+    quiet_solver,
     whole,
 )
 
@@ -145,7 +145,7 @@ class Problem:
         filling found so far."""
         import highspy  # slow to load, and few plans ask
 
-        solver = quiet(highspy.Highs())
+        solver = quiet_solver()
         for need in self.needed:
             solver.addRow(need, highspy.kHighsInf, 0, [], [])
         for item in self.stock:

@@ -8,7 +8,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from itertools import count
 
-from levelrun.core.trade.coils.stock import HAIR, Filling, Knapsack, Over, Stock, Told, quiet, whole
+from levelrun.core.trade.coils.stock import HAIR, Filling, Knapsack, Over, Stock, Told, quiet_solver, whole
 
 MOST_EXACT = 60  # cuts up to which each set is settled exactly
 MOST_OPENED = 20_000  # sets that are not whole yet
@@ -187,7 +187,7 @@ class Search:
         """The most that these coils hold, as an integer programme: how many of each length from each coil."""
         import highspy  # slow to load, and few plans ask
 
-        solver = quiet(highspy.Highs())
+        solver = quiet_solver()
         for need in self.needed:
             solver.addRow(0, need, 0, [], [])
         for index in coils:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Any
 
 HAIR = 1e-7
@@ -106,9 +107,23 @@ class Knapsack:
         return tuple(counts)
 
 
-def quiet(solver: Any) -> Any:
+@lru_cache(maxsize=1)
+def _quiet() -> type[Any]:
+    import highspy  # slow to load, and few plans ask
+
+    class Quiet(highspy.Highs):  # type: ignore[misc]
+        """Silent before its callbacks are on: what it prints then would stand in what a command prints."""
+
+        def enableCallbacks(self) -> None:
+            self.silent()
+            super().enableCallbacks()
+
+    return Quiet
+
+
+def quiet_solver() -> Any:
     """A solver that prints nothing and keeps to one thread."""
-    solver.silent()
+    solver = _quiet()()
     solver.setOptionValue("threads", 1)
     return solver
 

@@ -1,0 +1,226 @@
+"""Where boxes go that are said by what they are beside: a door, a basin; or spread evenly, or as the code asks."""
+
+from __future__ import annotations
+
+import re
+from typing import Any
+
+from levelrun.core.boxes.catalogue import usual_model
+from levelrun.core.boxes.contexts import room_view
+from levelrun.core.boxes.facts import RoomView
+from levelrun.core.boxes.placing import fill, near_water, on_studs, switch_spot
+from levelrun.core.boxes.things import SERVES
+from levelrun.core.job import Room
+from levelrun.core.measure import show
+from levelrun.core.site.faces import Face, Seen
+from levelrun.core.site.geometry import Wall, is_inside, walls_of
+from levelrun.core.site.marking import NAMED
+from levelrun.core.site.scene import SceneReader, walls_by_name
+from levelrun.core.site.words import OPENINGS
+
+Spot = dict[str, Any]
+ALL_WALLS = tuple(f"{on}{walls}" for on in ("", "along ", "on ") for walls in ("all walls", "every wall"))
+ALL_ROUND = ("around", "all round", "all around")
+OUTSIDE_DOORS = ("entry door", "front door", "back door", "outside door", "exterior door", "walk door", "man door")
+INSIDE_DOORS = ("interior door",)
+_DOORS = "|".join(word for word, kind in OPENINGS.items() if kind != "window")
+_AT_DOOR = re.compile(
+    rf"(?:by|at|beside|next to|near|inside)\s+(?:(?P<all>both|each|every|all)\s+)?(?:the\s+|a\s+)?"
+    rf"(?:(?P<wall>north|south|east|west)\s+)?(?P<kind>{_DOORS})s?\b(?:\s+to\s+(?:the\s+)?(?=\w))?",
+    re.IGNORECASE,
+)
+_AT_THING = re.compile(
+    rf"(?P<how>by|at|beside|next to|near|above|over|behind|under)\s+(?:the\s+|a\s+)?"
+    rf"(?P<kind>{'|'.join(sorted(NAMED, key=len, reverse=True))})\b",
+    re.IGNORECASE,
+)
+APART_IN = 16.0  # two things on one wall whose places nobody said: common practice, no source
+ASIDE = ("basin", "sink")  # what is over them is a mirror or a window: a receptacle stands beside
+
+
+def at_door(reader: SceneReader, about: Room, item: dict[str, Any]) -> list[Spot]:
+    """By the door, by the south door, at both doors: on the latch side, on a stud. Empty where no door is named.
+    Refuses where several could be meant."""
+    reader.skip()
+    found = _AT_DOOR.match(reader.text, reader.pos)
+    if found is None:
+        return []
+    start, reader.pos = reader.pos, found.end()
+    view = room_view(reader.scene.job, reader.scene.book, about.id)
+    word = found["kind"].lower()
+    kind = None if word == "door" else OPENINGS[word]
+    doors = [(face, door) for face, door in view.doors if kind in (None, door.kind)]
+    if kind is None:  # a garage door is called so, unless there is but one other and both are meant
+        walked = [pair for pair in doors if pair[1].kind != "garage_door"]
+        doors = doors if found["all"] and len(walked) < 2 else walked or doors
+    if word in OUTSIDE_DOORS or word in INSIDE_DOORS:
+        doors = [pair for pair in doors if (pair[1].to_room == "") == (word in OUTSIDE_DOORS)]
+    if found["wall"]:
+        doors = [pair for pair in doors if pair[0].wall.name.split()[0] == found["wall"].lower()]
+    if found[0].rstrip().lower().endswith(" to"):
+        beyond = {view.beside(door): (face, door) for face, door in doors}
+        doors = [beyond[reader.need(beyond, "where that door leads to")]]
+    if not doors:
+        raise reader.refuse(f"{about.name} has no such door", start, [_door_text(view, *pair) for pair in view.doors])
+    if len(doors) > 1 and not found["all"]:
+        named = [_door_text(view, *pair) for pair in doors]
+        raise reader.refuse(
+            f"{about.name} has {len(doors)} such doors: say which, as by the {named[0]}", start, named
+        )
+    spots = []
+    for face, door in doors:
+        at = switch_spot(view, face, door)
+        if at is None:
+            raise reader.refuse(f"there is no room beside the {_door_text(view, face, door)}", start)
+        spots.append({"side": face.wall.index, "at_in": _tape(at)})
+    if len(spots) > 1 and item["kind"] == "switch" and item.get("ways", 2) == 2:
+        for number, spot in enumerate(spots):
+            spot["ways"] = 3 if number in (0, len(spots) - 1) else 4
+    return spots
+
+
+def _door_text(view: RoomView, face: Face, door: Seen) -> str:
+    return f"{face.wall.name} {door.kind.replace('_', ' ')} to {view.beside(door)}"
+
+
+def at_thing(reader: SceneReader, about: Room, item: dict[str, Any], several: bool) -> list[Spot]:
+    """By the basin, above the counters, behind the refrigerator: what is marked along a wall; several over counters
+    as many as they want. Empty where none is named. Refuses what is marked nowhere, or twice."""
+    reader.skip()
+    found = _AT_THING.match(reader.text, reader.pos)
+    if found is None:
+        return []
+    start, reader.pos = reader.pos, found.end()
+    if several and found["kind"].lower().startswith("counter"):
+        return asked_for(reader, about, "receptacle", "counter")
+    kind = NAMED[found["kind"].lower()]
+    view = room_view(reader.scene.job, reader.scene.book, about.id)
+    there = [(face, thing) for face in view.faces for thing in face.fixtures if thing.kind == kind.replace(" ", "_")]
+    if len(there) != 1:
+        said = f"{len(there)} of them are" if there else "none is"
+        raise reader.refuse(f"{kind}: {said} marked in {about.name}; say the wall and how far along", start)
+    face, thing = there[0]
+    if item["kind"] == "receptacle" and kind in SERVES and kind != "counter":
+        item.setdefault("serves", SERVES[kind])
+    low, high = thing.at_in, thing.at_in + thing.width_in
+    beside = found["how"].lower() not in ("above", "over", "behind", "under")
+    if item["kind"] == "receptacle" and (beside or kind in ASIDE):
+        wide = usual_model(view.book, "receptacle", item.get("gangs", 1)).wide_in
+        free = [
+            at
+            for at, _ in on_studs(view, face, 0.0, face.wall.length_in, wide)
+            if not low < at < high and not near_water(view, face.wall.at(at))
+        ]
+        if not free:
+            raise reader.refuse(f"there is no stud beside the {kind}; say how far along the wall", start)
+        nearest = min(free, key=lambda at: min(abs(at - low), abs(at - high)))
+        return [{"side": face.wall.index, "at_in": _tape(nearest)}]
+    return [{"side": face.wall.index, "at_in": (low + high) / 2}]
+
+
+def asked_for(reader: SceneReader, about: Room, kind: str, serves: str = "") -> list[Spot]:
+    """The places of what a room still lacks of a kind: the fewest receptacles, a switch at the latch side; `serves`:
+    only of what serves that. Refuses where it lacks none."""
+    view = room_view(reader.scene.job, reader.scene.book, about.id)
+    spots = []
+    for placed in fill(view):
+        if placed.kind == kind and serves in ("", placed.serves):
+            place = placed.item("", "")
+            spots.append({key: value for key, value in place.items() if key not in ("kind", "room", "structure")})
+    if not spots:
+        what = f"{serves} {kind}".strip()
+        raise reader.refuse(f"{about.name} lacks no {what} by the rules of its use: say a wall and how far along")
+    return spots
+
+
+def free_spot(view: RoomView, kind: str, gangs: int) -> Spot | None:
+    """On the longest wall that has a place: on a stud near its middle, apart from what stands there already."""
+    wide = usual_model(view.book, kind, gangs).wide_in
+    taken = [(box.side, box.at_in or 0.0) for box in view.boxes]
+    for face in sorted(view.faces, key=lambda face: -face.wall.length_in):
+        middle, index = face.wall.length_in / 2, face.wall.index
+        spots = [
+            (abs(at - middle) + 20 * cost, at)
+            for at, cost in on_studs(view, face, 0.0, face.wall.length_in, wide)
+            if all(side != index or abs(at - other) > APART_IN for side, other in taken)
+            and not near_water(view, face.wall.at(at))
+        ]
+        if spots:
+            return {"side": index, "at_in": _tape(min(spots)[1])}
+    return None
+
+
+def spread(reader: SceneReader, about: Room, count: int, wall: Wall | None) -> list[Spot]:
+    """So many spread evenly, half a space from the ends: along a wall, else in rows under the ceiling with spaces as
+    square as may be (common practice, no source)."""
+    if wall is not None:
+        step = wall.length_in / count
+        return [{"side": wall.index, "at_in": _tape(step * (n + 0.5))} for n in range(count)]
+    xs, ys = [x for x, _ in about.corners], [y for _, y in about.corners]
+    wide, deep = max(xs) - min(xs), max(ys) - min(ys)
+    rows = min(
+        (n for n in range(1, count + 1) if count % n == 0),
+        key=lambda n: max(wide * n / count / (deep / n), deep / n / (wide * n / count)),
+    )
+    each = count // rows
+    spots = [
+        {"x_in": min(xs) + wide * (i + 0.5) / each, "y_in": min(ys) + deep * (j + 0.5) / rows}
+        for j in range(rows)
+        for i in range(each)
+    ]
+    if not all(is_inside(about.corners, (spot["x_in"], spot["y_in"])) for spot in spots):
+        raise reader.refuse(f"{count} of them in even rows do not all hang inside {about.name}: say where each hangs")
+    return spots
+
+
+def _tape(inches: float) -> float:
+    return round(inches * 16) / 16
+
+
+def middle_of(about: Room) -> Spot:
+    """The middle of a room."""
+    xs, ys = [x for x, _ in about.corners], [y for _, y in about.corners]
+    return {"x_in": (min(xs) + max(xs)) / 2, "y_in": (min(ys) + max(ys)) / 2}
+
+
+def every(reader: SceneReader, about: Room) -> list[Spot]:
+    """A box at each so many feet along walls, counted from the left corner of each, none in a door."""
+    step = reader.length()
+    if step < 6:
+        raise reader.refuse(f"every {step:g} in: 6 in at least")
+    if (
+        reader.phrase(("along all walls", "on all walls", "along every wall", "on every wall", "all walls"))
+        is not None
+    ):
+        return _stepped(reader, about, step, list(walls_of(about)))
+    named = walls_by_name(about)
+    begin = reader.pos
+    if reader.phrase(("along", "on")) is None and not (reader.over() or reader.sees((*ALL_ROUND, "in", "of"))):
+        reader.need(("along",), "along and walls")
+    chosen: list[Wall] = []
+    while (word := reader.phrase(named)) is not None:
+        chosen.append(named[word])
+        reader.phrase(["and"])
+    if not chosen:  # every 6 ft in Kitchen: all round
+        reader.pos = begin
+        if reader.phrase(("along", "on")) is not None:
+            reader.need(named, f"a wall of {about.name}")
+        if reader.phrase(ALL_ROUND) is not None and reader.sees(reader.scene.rooms()):
+            reader.again(about)
+        chosen = list(walls_of(about))
+    return _stepped(reader, about, step, chosen)
+
+
+def _stepped(reader: SceneReader, about: Room, step: float, chosen: list[Wall]) -> list[Spot]:
+    view = room_view(reader.scene.job, reader.scene.book, about.id)
+    spots: list[Spot] = []
+    for wall in dict.fromkeys(chosen):
+        doors = [(o.at_in, o.to_in) for o in view.faces[wall.index].openings if o.sill_in < 12]
+        count = int((wall.length_in - 1) // step)
+        places = [step * n for n in range(1, count + 1)]
+        spots += [
+            {"side": wall.index, "at_in": at} for at in places if not any(low <= at <= high for low, high in doors)
+        ]
+    if not spots:
+        raise reader.refuse(f"no place every {show(step)} along {', '.join(wall.name for wall in chosen)}")
+    return spots

@@ -1,0 +1,215 @@
+"""What a box is, as sentences say it: its kind, how many of it, what it serves, its amperes and volts."""
+
+from __future__ import annotations
+
+import re
+from typing import Any
+
+from levelrun.core.errors import LevelRunError
+from levelrun.core.site.scene import SceneReader
+from levelrun.core.trade.motors import motor
+
+KINDS: dict[str, dict[str, Any]] = {
+    "receptacle": {"kind": "receptacle"}, "outlet": {"kind": "receptacle"},
+    "switch": {"kind": "switch"}, "three-way": {"kind": "switch", "ways": 3},
+    "four-way": {"kind": "switch", "ways": 4},
+    "light": {"kind": "light"}, "fan": {"kind": "fan"}, "smoke": {"kind": "smoke"}, "alarm": {"kind": "smoke"},
+    "junction": {"kind": "junction"}, "disconnect": {"kind": "disconnect"}, "equipment": {"kind": "equipment"},
+    "tail": {"kind": "tail"},
+}  # fmt: skip
+_LIGHTS = ("light", "ceiling light", "recessed light", "can light", "downlight", "wall light", "vanity light")
+_ONE: dict[str, dict[str, Any]] = {
+    "receptacle": {"kind": "receptacle"}, "outlet": {"kind": "receptacle"}, "plug": {"kind": "receptacle"},
+    "gfci receptacle": {"kind": "receptacle", "protects": "gfci"},
+    "gfci outlet": {"kind": "receptacle", "protects": "gfci"}, "switch": {"kind": "switch"},
+    **{f"{n}{join}way{end}": {"kind": "switch", "ways": ways}
+       for ways, names in ((3, ("3", "three")), (4, ("4", "four"))) for n in names
+       for join in ("-", " ") for end in ("", " switch")},
+    **{word: {"kind": "light"} for word in _LIGHTS},
+    **{word: {"kind": "fan"} for word in ("fan", "ceiling fan", "exhaust fan", "bath fan")},
+    **{word: {"kind": "smoke"} for word in ("smoke alarm", "smoke detector")}, "junction box": {"kind": "junction"},
+}  # fmt: skip
+SPOKEN: dict[str, dict[str, Any]] = {
+    **_ONE,
+    **{f"{word}{'es' if word.endswith('switch') else 's'}": item for word, item in _ONE.items()},
+    "gfci": {"kind": "receptacle", "protects": "gfci"},
+}
+SERVES = {
+    "counter": "counter", "range": "range", "cooktop": "cooktop", "oven": "oven", "dryer": "dryer",
+    "washer": "washer", "refrigerator": "refrigerator", "dishwasher": "dishwasher", "disposer": "disposer",
+    "microwave": "microwave", "bath heater": "bath_heater", "water heater": "water_heater",
+    "space heater": "space_heater", "air conditioner": "air_conditioner", "opener": "opener", "vehicle": "vehicle",
+    "pump": "pump", "generator": "generator", "kiln": "kiln", "welder": "welder", "furnace": "furnace",
+    "heat cable": "heat_cable",
+}  # fmt: skip
+# Tools of a shop, plugged in; of 240 V where that is said.
+TOOLS = (
+    "table saw", "band saw", "bandsaw", "miter saw", "drill press", "dust collector", "jointer", "planer", "lathe",
+    "grinder", "compressor", "air compressor",
+)  # fmt: skip
+CALLED = {
+    "fridge": "refrigerator", "freezer": "refrigerator", "stove": "range", "disposal": "disposer", "opener": "opener",
+    "garage door opener": "opener", "charger": "vehicle", "ev": "vehicle", "rv": "", "heat tape": "heat_cable",
+    "heat trace": "heat_cable", "sump pump": "",
+}  # fmt: skip
+PLUGS = ("outlet", "receptacle", "plug")
+SPOKEN |= {
+    f"{word} {plug}": {"kind": "receptacle", "serves": serves} if serves else {"kind": "receptacle"}
+    for word, serves in {**SERVES, **CALLED, **dict.fromkeys(TOOLS, "")}.items()
+    for plug in PLUGS
+}
+SPOKEN |= {
+    word: {"kind": "equipment", "serves": SERVES[word]}
+    for word in ("water heater", "bath heater", "space heater", "furnace", "kiln", "pump", "air conditioner")
+} | {
+    "vehicle charger": {"kind": "equipment", "serves": "vehicle"},
+    "charger": {"kind": "equipment", "serves": "vehicle"},
+    "baseboard heater": {"kind": "equipment", "serves": "space_heater"},
+    "well pump": {"kind": "equipment", "serves": "pump"},
+}
+ONE_HOT = {30: "TT-30"}  # of 120 V; up to 20 A a box says nothing of them
+NEMA = {
+    (15, False): "6-15", (20, False): "6-20", (30, False): "6-30", (50, False): "6-50", (30, True): "14-30",
+    (50, True): "14-50",
+}  # fmt: skip
+WIDE_A = 30  # a receptacle of 30 A and more is wider than one gang: common practice, no source
+DEEP_A = 40  # and wants a deep box for its No. 6: common practice, no source
+FOUR_WIRES = ("range", "oven", "cooktop", "dryer", "generator")  # plugged in by two hots, neutral and ground
+# Protection by all its names.
+PROTECTION = {
+    "gfci": "gfci", "ground fault": "gfci", "ground-fault": "gfci", "afci": "afci", "arc fault": "afci",
+    "arc-fault": "afci", "dual": "dual", "dual function": "dual", "dual-function": "dual",
+}  # fmt: skip
+NUMBERS = {"one": 1, "single": 1, "two": 2, "double": 2, "three": 3, "four": 4, "five": 5, "six": 6, "eight": 8}
+MOST = 40  # things of one sentence
+_GANGS = re.compile(rf"(?:an?\s+)?(?P<n>[1-6]|{'|'.join(NUMBERS)})[\s-]*gangs?\b", re.IGNORECASE)
+_COUNT = re.compile(rf"(?P<n>\d{{1,3}}|{'|'.join(NUMBERS)})\s+(?=[A-Za-z0-9])", re.IGNORECASE)
+_RATED = re.compile(r"(?P<n>\d+(?:\.\d+)?)(?P<both>/\d+)?\s*-?(?P<unit>amps?\b|a\b|volts?\b|v\b)", re.IGNORECASE)
+
+_WATTS = re.compile(r"(?P<n>\d+(?:\.\d+)?)\s*(?P<unit>kw|watts?|w)\b", re.IGNORECASE)
+_HORSES = re.compile(
+    r"(?=\d)(?P<whole>\d+(?:\.\d+)?(?!/))?(?P<part>[\s-]*\d/\d)?[\s-]*(?:hp|horse\s*power)\b", re.IGNORECASE
+)
+
+
+def kind_said(reader: SceneReader, item: dict[str, Any]) -> int | None:
+    """What is set and how many of it, its gangs, amperes and volts before or behind it; None for one of it. Refuses
+    what is no box."""
+    count = None
+    reader.phrase(("a", "an"))
+    while not reader.sees((*KINDS, *SPOKEN)):
+        if gangs_said(reader, item) or rated(reader, item):
+            continue
+        number = _COUNT.match(reader.text, reader.pos)
+        if count is not None or number is None:
+            break
+        said = number["n"].lower()
+        count = int(NUMBERS.get(said, said))
+        if not 0 < count <= MOST:
+            raise reader.refuse(f"{said}: 1 to {MOST} at once", reader.pos)
+        reader.pos = number.end()
+    reader.expect(KINDS)
+    start = reader.pos
+    word = reader.phrase((*KINDS, *SPOKEN))
+    if word is None:
+        raise reader.fail("receptacle, switch, light or another box")
+    item |= KINDS.get(word) or SPOKEN[word]
+    tool = next((tool for tool in TOOLS if word.startswith(f"{tool} ")), None)
+    if tool is not None:
+        item["name"] = tool.capitalize()
+    return -1 if count is None and reader.text[start : reader.pos].lower().endswith("s") else count
+
+
+def gangs_said(reader: SceneReader, item: dict[str, Any]) -> bool:
+    """A count of gangs, where one stands here."""
+    reader.skip()
+    if (gangs := _GANGS.match(reader.text, reader.pos)) is None:
+        return False
+    reader.pos = gangs.end()
+    said = gangs["n"].lower()
+    item["gangs"] = int(NUMBERS.get(said, said))
+    return True
+
+
+def rated(reader: SceneReader, item: dict[str, Any]) -> bool:
+    """Amperes, volts, watts or horsepower, where they stand here: 50a, 240 volt, 120/240v, with neutral, 4500 w."""
+    if reader.phrase(("with neutral", "with a neutral", "four wire", "4 wire", "4-wire")) is not None:
+        item["neutral"] = True
+        return True
+    if (watts := watts_said(reader)) is not None:
+        item["load_w"] = watts
+        return True
+    if (horses := horses_said(reader)) is not None:
+        item["hp"] = horses
+        return True
+    reader.skip()
+    if (found := _RATED.match(reader.text, reader.pos)) is None:
+        return False
+    number = float(found["n"])
+    if found["unit"].lower().startswith("v"):
+        if found["n"] not in ("120", "125", "240", "250"):
+            raise reader.refuse(f"{found['n']} V: allowed 120 or 240", reader.pos, ["120v", "240v"])
+        item["volts"] = 240 if found["both"] or number >= 240 else 120
+        item["neutral"] = bool(found["both"]) or item.get("neutral", False)
+    else:
+        item["amps"] = number
+    reader.pos = found.end()
+    return True
+
+
+def settled(reader: SceneReader, item: dict[str, Any], at: int) -> dict[str, Any]:
+    """The fields of the box, its amperes and volts told as what they mean of its kind: a configuration and two gangs
+    of a receptacle, the rating of a disconnect, the load of equipment. Refuses what no receptacle is made for."""
+    item, book = dict(item), reader.scene.book
+    amps, volts, neutral = item.pop("amps", None), item.pop("volts", None), item.pop("neutral", False)
+    if (horses := item.pop("hp", None)) is not None:
+        found = motor(book, horses, volts or 240)
+        item["load_w"] = found.full_load_a * (volts or 240)
+    if item["kind"] == "disconnect" and amps is not None:
+        item["rating_a"] = amps
+    elif item["kind"] == "equipment" and amps is not None:
+        item["load_w"] = amps * (volts or 240)
+    elif item["kind"] == "receptacle" and (volts == 240 or (amps or 0) > 20):
+        four = neutral or item.get("serves") in FOUR_WIRES
+        amps = amps or 20.0
+        nema = ONE_HOT.get(int(amps), "") if volts == 120 else NEMA.get((int(amps), four), "")
+        if not nema:
+            wires = "120 V" if volts == 120 else "240 V with a neutral" if four else "240 V"
+            known = [f"{a}a" for a, n in NEMA if n == four] if volts != 120 else ["15a", "20a", "30a"]
+            raise reader.refuse(f"no usual receptacle is {amps:g} A of {wires}", at, known)
+        item["nema"] = nema
+    if item["kind"] == "receptacle":
+        serves = item.get("serves") or "receptacle"
+        plug = str(item.get("nema") or book.table("loads").get(serves)["nema"])
+        rating = float(book.table("nema").get(plug)["amps"]) if plug else 0.0
+        if rating >= WIDE_A:
+            item.setdefault("gangs", 2)
+        if rating >= DEEP_A:
+            item.setdefault("model", "square-42")
+    return item
+
+
+def watts_said(reader: SceneReader) -> float | None:
+    """Watts, where they stand here: 1500 W, 1.5 kW."""
+    reader.skip()
+    match = _WATTS.match(reader.text, reader.pos)
+    if match is None:
+        return None
+    reader.pos = match.end()
+    return float(match["n"]) * (1000 if match["unit"].lower() == "kw" else 1)
+
+
+def horses_said(reader: SceneReader) -> float | None:
+    """Horsepower, where it stands here: 3/4 hp, 1 1/2hp."""
+    reader.skip()
+    match = _HORSES.match(reader.text, reader.pos)
+    if match is None:
+        return None
+    top, _, low = (match["part"] or "0/1").strip(" -").partition("/")
+    horses = float(match["whole"] or 0) + int(top) / max(int(low), 1)
+    try:
+        motor(reader.scene.book, horses, 240)
+    except LevelRunError as error:
+        raise reader.refuse(error.message, reader.pos, [f"{hp} hp" for hp in error.allowed]) from None
+    reader.pos = match.end()
+    return horses

@@ -1,0 +1,77 @@
+"""Boxes that a sentence names by what they are and where: the lights in Bath, Bedroom, all receptacles."""
+
+from __future__ import annotations
+
+from levelrun.core.boxes.contexts import room_contexts
+from levelrun.core.boxes.parts import LAMPS, PLUGS
+from levelrun.core.boxes.things import CALLED, SERVES
+from levelrun.core.circuits.arranging import arranged
+from levelrun.core.job import Box, Circuit, Panel, Room
+from levelrun.core.site.scene import SceneReader
+
+LIT = (*LAMPS, "switch")  # lights are wired with what switches them
+GROUPS: dict[str, tuple[str, ...]] = {
+    "receptacles": PLUGS, "outlets": PLUGS, "plugs": PLUGS, "lights and switches": LIT, "lights": LIT, "light": LIT,
+    "lighting": LIT, "fan": LIT, "switches": ("switch",), "fans": LIT, "smoke alarms": ("smoke",),
+    "alarms": ("smoke",), "lights and alarms": (*LIT, "smoke"),
+    **dict.fromkeys(("everything", "all boxes", "boxes", "every box"), ()),
+}  # fmt: skip
+SERVED = {**SERVES, **{word: serves for word, serves in CALLED.items() if serves}}
+
+
+def group_said(reader: SceneReader) -> tuple[str, list[Box]] | None:
+    """What is wanted of boxes by their kind and room, and those of them that are on no circuit: the lights in Bath
+    and Hall, bedroom receptacles, all lights. None where no such words stand here. Refuses where none is left."""
+    start = reader.pos
+    every = reader.phrase(("all", "all the", "all of")) is not None
+    rooms = _rooms(reader)
+    word = reader.phrase((*GROUPS, *SERVED))
+    title = reader.text[start : reader.pos]
+    if word is not None and not rooms and reader.phrase(("in", "of")) is not None:
+        rooms = _rooms(reader)
+        if not rooms:
+            reader.expect(reader.scene.rooms())
+            raise reader.fail("a room by its name")
+        title = ", ".join(room.name for room in rooms) + f" {word}" * (word not in ("everything", "boxes"))
+    if word is None and not rooms:
+        reader.pos = start
+        return None
+    if not rooms and not every and word not in SERVED and reader.scene.room is not None:
+        rooms = [reader.scene.room]
+    job, own, serves = reader.scene.job, {room.id for room in rooms}, SERVED.get(word or "", "")
+    kinds = () if serves else GROUPS.get(word or "", ())
+    wired = {hop.box for circuit in job.circuits for hop in circuit.chain}
+    found = [
+        box
+        for box in job.boxes
+        if box.id not in wired and box.kind not in ("junction", "disconnect")
+        and (not own or box.room in own) and (not kinds or box.kind in kinds)
+        and (not serves or box.serves == serves)
+    ]  # fmt: skip
+    if not found:
+        raise reader.refuse(f"{title.strip()}: no such box is on no circuit", start)
+    return title.strip(), found
+
+
+def _rooms(reader: SceneReader) -> list[Room]:
+    """Rooms by name, with `and` between them."""
+    rooms, found = reader.scene.rooms(), list[Room]()
+    boxes = {name.lower() for name in reader.boxes()}
+    named = [name for name in rooms if name.lower() not in boxes]
+    while (word := reader.phrase(named)) is not None:
+        found.append(rooms[word])
+        before = reader.pos
+        if reader.phrase(["and"]) is None or not reader.sees(named):
+            reader.pos = before
+            break
+    return found
+
+
+def hops_of(
+    reader: SceneReader, panel: Panel, boxes: list[Box], circuit: Circuit | None = None
+) -> list[dict[str, str | None]]:
+    """The hops of these boxes in a sensible order, behind those that the circuit has."""
+    job = reader.scene.job
+    before = circuit.chain[-1].box if circuit is not None and circuit.chain else None
+    order = arranged(job, reader.scene.book, room_contexts(job, {}), panel, boxes)
+    return [{"box": box, "after": after or before} for box, after in order]

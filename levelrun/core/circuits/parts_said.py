@@ -1,0 +1,121 @@
+"""What a sentence says of a circuit, part by part: amperes, volts, protection, wire, nameplate, load."""
+
+from __future__ import annotations
+
+import re
+from typing import Any
+
+from levelrun.core.boxes.things import PROTECTION
+from levelrun.core.codebook.lookups import wire_sizes
+from levelrun.core.errors import LevelRunError
+from levelrun.core.site.scene import SceneReader
+from levelrun.core.trade.conductors.sizing import Demand, choose
+
+UNIT = re.compile(r"(?P<n>\d+(?:\.\d+)?)\s*(?P<unit>amps\b|amp\b|a\b|volts\b|volt\b|v\b)", re.IGNORECASE)
+# What a name ends at: another part of its circuit behind it.
+PARTS = re.compile(
+    r"\s(?=(?:gfci|afci|dual|(?:arc|ground)[ -]fault|with neutral|no neutral|nameplate|(?:mca|mocp|load|wire) \d)\b|"
+    + UNIT.pattern
+    + ")",
+    re.IGNORECASE,
+)
+# What a nameplate calls its two figures.
+LEAST = ("mca", "minimum circuit ampacity", "minimum ampacity", "min ampacity", "least ampacity")
+LARGEST = ("mocp", "mop", "maximum breaker", "max breaker", "largest breaker", "max fuse", "maximum", "max")
+_FIGURE = "|".join((*LEAST, *LARGEST))
+# 18.4 mca, 25 max; 25 amp max where no figure follows that would be the one meant.
+_NAMEPLATE = re.compile(
+    rf"(?P<n>\d+(?:\.\d+)?)\s*(?:(?P<word>{_FIGURE})\b|(?:amps?|a)\s+(?P<said>{_FIGURE})\b(?!\s*\d))", re.IGNORECASE
+)
+# A wire by its size: #6, 6 awg copper, no. 1 al, 6 thhn.
+_COVER = "thhn|thwn-2|thwn|xhhw-2|xhhw"
+_GAUGE = re.compile(
+    r"(?:(?:#\s*|no\.\s*)(?P<marked>\d+(?:/0)?)(?:\s*(?:awg|gauge)\b)?"
+    rf"|(?P<plain>\d+(?:/0)?)\s*(?:awg\b|gauge\b|(?=(?:{_COVER})\b)))"
+    rf"(?:\s+(?P<metal>copper|cu|alumin(?:i)?um|al)\b)?(?:\s*(?P<cover>{_COVER})\b)?(?:\s+(?:wires?|conductors?)\b)?",
+    re.IGNORECASE,
+)
+BREAKERS = {**PROTECTION, "plain": "plain"}
+KNOWN = (
+    *BREAKERS, "aluminum", "aluminium", "with neutral", "no neutral", "wire", "nameplate", "load",
+    *LEAST, *LARGEST,
+)  # fmt: skip
+OFFERED = (
+    "mca 24", "mocp 40", "load 12a", "nameplate", "15a", "20a", "30a", "40a", "50a", "60a", "100a", "120v", "240v",
+    "gfci", "afci", "dual", "aluminum", "with neutral", "no neutral",
+)  # fmt: skip
+
+
+def circuit_part(reader: SceneReader, item: dict[str, Any], more: tuple[str, ...] = ()) -> bool:
+    """One of: amperes, volts, protection, wire, nameplate, load, aluminum; whether one stood here. `more`: words that
+    may stand here too, for completion."""
+    reader.expect([*OFFERED, *(more or ("as and a name", ": boxes"))])
+    start = reader.pos
+    word = reader.phrase(KNOWN)
+    if word in BREAKERS:
+        item["protection"] = BREAKERS[word]
+    elif word in ("aluminum", "aluminium"):
+        item["material"] = "al"
+    elif word in ("with neutral", "no neutral"):
+        item["neutral"] = word == "with neutral"
+    elif word == "nameplate":
+        item["nameplate"] = True
+    elif word in (*LEAST, *LARGEST):
+        item |= {_plate(word): reader.number("amperes on the nameplate", 1, 1200), "nameplate": True}
+        reader.phrase(["a", "amps"])
+    elif word == "load":
+        item["load_a"] = reader.number("amperes really expected", 0, 1200)
+        reader.phrase(["a", "amps"])
+    elif word == "wire":
+        item["wire_size"] = reader.need(wire_sizes(reader.scene.book), "a wire size")
+    elif (gauge := _GAUGE.match(reader.text, reader.pos)) is not None:
+        known, size = wire_sizes(reader.scene.book), gauge["marked"] or gauge["plain"]
+        if size not in known:
+            raise reader.refuse(f"{size} is no wire size", start, list(known))
+        item["wire_size"] = size
+        if gauge["metal"]:
+            item["material"] = "al" if gauge["metal"].lower().startswith("al") else "cu"
+        if (gauge["cover"] or "").lower().startswith("xhhw"):
+            item["insulation"] = "XHHW-2"
+        reader.pos = gauge.end()
+    elif (plate := _NAMEPLATE.match(reader.text, reader.pos)) is not None:
+        reader.number("amperes on the nameplate", 1, 1200)
+        item |= {_plate((plate["word"] or plate["said"]).lower()): float(plate["n"]), "nameplate": True}
+        reader.pos = plate.end()
+    else:
+        match = UNIT.match(reader.text, reader.pos)
+        if match is None:
+            return False
+        reader.pos = match.end()
+        if match["unit"].lower().startswith("v"):
+            if match["n"] not in ("120", "240"):
+                raise reader.refuse(f"{match['n']} V: allowed 120 or 240", start, ["120v", "240v"])
+            item |= {"volts": int(match["n"])}
+        else:
+            ratings = [row["rating_a"] for row in reader.scene.book.table("240-6-breakers").rows]
+            if f"{float(match['n']):g}" not in {f"{float(r):g}" for r in ratings}:
+                raise reader.refuse(f"{match['n']} A is no standard breaker", start, ratings[:12])
+            item["breaker_a"] = float(match["n"])
+    return True
+
+
+def _plate(word: str) -> str:
+    """The field of a figure on the nameplate."""
+    return "least_ampacity_a" if word in LEAST else "largest_breaker_a"
+
+
+def wire_for(reader: SceneReader, item: dict[str, Any]) -> str:
+    """The wire that a breaker wants, by the method and the metal that were said."""
+    amps = float(item.get("breaker_a", 20.0))
+    try:
+        return choose(
+            reader.scene.book,
+            Demand(
+                load_a=amps,
+                breaker_a=amps,
+                wiring=str(item.get("method", "NM-B")),
+                material=str(item.get("material", "cu")),
+            ),
+        ).size
+    except LevelRunError:
+        return "12"

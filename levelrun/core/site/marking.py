@@ -1,0 +1,184 @@
+"""Sentences about what stands along walls: a counter, a basin, a pipe in the wall."""
+
+from __future__ import annotations
+
+import re
+from typing import Any
+
+from levelrun.core.job import Room
+from levelrun.core.site.geometry import Wall, walls_of
+from levelrun.core.site.scene import COMPASS, Said, SceneReader, walls_by_name
+
+FIXTURES: dict[str, tuple[float, float, float]] = {
+    "counter": (48, 25, 36), "sink": (30, 22, 36), "basin": (24, 20, 34), "tub": (60, 30, 20),
+    "shower": (36, 36, 80), "shower valve": (10, 4, 48), "toilet": (20, 28, 30), "range": (30, 26, 36),
+    "refrigerator": (36, 30, 70), "dishwasher": (24, 24, 34), "cabinet": (36, 24, 84), "fireplace": (48, 20, 48),
+    "furniture": (72, 24, 36), "water heater": (24, 24, 60), "heater": (36, 4, 10), "stairs": (36, 120, 60),
+    "island": (60, 36, 36), "peninsula": (36, 60, 36), "pipe": (3.5, 3.5, 96), "duct": (14, 3.5, 96),
+    "clean out": (5, 3.5, 20), "flue": (8, 8, 96), "nail": (0.5, 3.5, 26), "return air": (14.5, 3.5, 96),
+}  # fmt: skip
+FEET = {"clean out": 12.0, "nail": 22.0}  # where these begin over the floor, unless said
+MARKED = ("at", "deep", "high", "from", "off", "all", "in")
+ISLANDS = ("island", "peninsula")
+ISLAND_OFF_IN = 67.0  # a counter 25 deep and 42 to walk between
+# Other words for them.
+ALIKE = {
+    "fridge": "refrigerator", "freezer": "refrigerator", "stove": "range", "vanity": "basin", "lavatory": "basin",
+    "wash basin": "basin", "bathtub": "tub", "bath tub": "tub", "countertop": "counter", "counters": "counter",
+    "countertops": "counter", "base cabinets": "counter", "cabinets": "cabinet", "kitchen sink": "sink",
+    "shower stall": "shower",
+}  # fmt: skip
+NAMED = {**{word: word for word in FIXTURES}, **ALIKE}
+WHOLE = ("counter", "cabinet")  # along a wall they take all of it
+LED = ("on", "along", "in", "at", "against")
+PLUGGED = ("outlet", "outlets", "receptacle", "receptacles", "plug", "plugs", "light", "circuit", "is", "draws")
+_WINDOW = re.compile(
+    r"(?:under|below|at|by)\s+(?:the\s+)?(?:(?P<wall>north|south|east|west)\s+)?window\b", re.IGNORECASE
+)
+_BESIDE = re.compile(
+    rf"(?:next to|beside|by)\s+(?:the\s+)?(?P<kind>{'|'.join(sorted(NAMED, key=len, reverse=True))})\b"
+    r"(?:,?\s+on\s+(?:the\s+|its\s+)?(?P<hand>left|right)(?:\s+side)?)?",
+    re.IGNORECASE,
+)
+
+
+def mark(reader: SceneReader) -> Said:
+    """mark KIND WALL [LENGTH] at PLACE [deep LENGTH] [high LENGTH] [from LENGTH] [off LENGTH]: a counter, a basin, a
+    shower valve along a wall; an island so far off it, a peninsula at it; a pipe, duct, flue, clean out or nail in
+    it, from a height up."""
+    kind = NAMED[reader.need(NAMED, "what stands there")]
+    about = reader.room()
+    face = reader.wall(about)
+    width, depth, height = FIXTURES[kind]
+    at, off, foot = 0.0, ISLAND_OFF_IN if kind == "island" else 0.0, FEET.get(kind, 0.0)
+    if not reader.over() and not reader.sees(MARKED):
+        width = reader.length()
+    while not reader.over():
+        word = reader.need(MARKED, "at, deep, high, from, off or all")
+        if word == "at":
+            at = reader.along(face, width)
+        elif word == "in":
+            reader.again(about)
+        elif word == "off":
+            off = reader.length()
+        elif word == "from":
+            foot = reader.position()
+        elif word == "deep":
+            depth = reader.length()
+        elif word == "high":
+            height = reader.length()
+        else:
+            at, width = 0.0, face.length_in
+    if at + width > face.length_in + 1e-6:
+        raise reader.refuse(f"it would end at {at + width:g} in; the {face.name} wall is {face.length_in:g} in")
+    if off and kind not in ISLANDS:
+        raise reader.refuse(f"a {kind} stands at its wall; off it stand {' and '.join(ISLANDS)}")
+    item = {"kind": "island" if kind in ISLANDS else kind.replace(" ", "_"), "room": about.id, "side": face.index,
+            "at_in": at, "width_in": width, "depth_in": depth, "height_in": height, "off_in": off,
+            "foot_in": foot}  # fmt: skip
+    return Said([{"op": "add", "kind": "fixture", "item": item}], room=about.id)
+
+
+def stands(reader: SceneReader) -> Said | None:
+    """A tub along the north wall; vanity 30" wide on the west wall, 2' from the south corner; sink under the window;
+    dishwasher next to the sink; counters along the south and west walls. None where no such thing begins here."""
+    reader.phrase(("add", "put", "place"))
+    reader.phrase(("a", "an"))
+    width = reader.length() if reader.sees_length() else None
+    word = reader.phrase([name for name in NAMED if NAMED[name] not in IN_WALLS])
+    if word is None or reader.over() or reader.sees(PLUGGED) or reader.text.startswith(":", reader.pos):
+        return None
+    kind = NAMED[word]
+    if width is None and reader.sees_length():
+        width = reader.length()
+        reader.phrase(("wide", "long"))
+    about = reader.room()
+    if (beside := _beside(reader, about, kind, width)) is not None:
+        return beside
+    start = reader.pos
+    reader.phrase(LED)
+    if not reader.sees(COMPASS):
+        reader.pos = start
+        return None
+    edits = [_along_wall(reader, about, kind, width)]
+    while reader.phrase(["and"]) is not None:
+        reader.phrase(LED)
+        edits.append(_along_wall(reader, about, kind, width))
+    return Said(edits, room=about.id)
+
+
+def _along_wall(reader: SceneReader, about: Room, kind: str, width: float | None) -> dict[str, Any]:
+    """A wall, where along it, how wide and deep; all of it where a counter's place is not said, else its middle."""
+    walls = walls_by_name(about)
+    face = walls[reader.need(walls, f"a wall of {about.name}")]
+    reader.phrase(("walls", "wall"))
+    usual, depth, height = FIXTURES[kind]
+    place = None
+    while not reader.over() and not reader.sees(["and"]):
+        if reader.phrase(("in", "of")) is not None:
+            reader.again(about)
+        elif reader.phrase(["at"]) is not None or reader.sees_along():
+            place = reader.place_along()
+        elif reader.phrase(["all"]) is not None:
+            width = face.length_in
+        else:
+            inches = reader.length()
+            if reader.need(("wide", "long", "deep"), "wide or deep after a length, or `at` before a place") == "deep":
+                depth = inches
+            else:
+                width = inches
+    whole = kind in WHOLE and place is None and width is None
+    wide = face.length_in if whole else min(width or usual, face.length_in) if width is None else width
+    at = (face.length_in - wide) / 2 if place is None else reader.along_at(face, place, wide)
+    if at + wide > face.length_in + 1e-6:
+        raise reader.refuse(f"it would end at {at + wide:g} in; the {face.name} wall is {face.length_in:g} in")
+    off = ISLAND_OFF_IN if kind == "island" else 0.0
+    return _fixture(about, face, kind, at, wide, depth, height, off)
+
+
+def _fixture(
+    about: Room, face: Wall, kind: str, at: float, wide: float, depth: float, height: float, off: float
+) -> dict[str, Any]:
+    item = {
+        "kind": "island" if kind in ISLANDS else kind.replace(" ", "_"), "room": about.id, "side": face.index,
+        "at_in": at, "width_in": wide, "depth_in": depth, "height_in": height, "off_in": off, "foot_in": 0.0,
+    }  # fmt: skip
+    return {"op": "add", "kind": "fixture", "item": item}
+
+
+def _beside(reader: SceneReader, about: Room, kind: str, width: float | None) -> Said | None:
+    """Under the window; next to the sink: on its right where there is room, else on its left. None where neither is
+    said."""
+    start = reader.pos
+    job, walls = reader.scene.job, walls_of(about)
+    usual, depth, height = FIXTURES[kind]
+    wide = width or usual
+    if (match := _WINDOW.match(reader.text, reader.pos)) is not None:
+        found = [
+            item for item in job.openings
+            if item.room == about.id and item.kind == "window"
+            and (not match["wall"] or walls[item.side].name.split()[0] == match["wall"].lower())
+        ]  # fmt: skip
+        if len(found) != 1:
+            raise reader.refuse(f"{about.name} has {len(found) or 'no'} such window: say a wall and a place", start)
+        face, at = walls[found[0].side], found[0].at_in + found[0].width_in / 2 - wide / 2
+    elif (match := _BESIDE.match(reader.text, reader.pos)) is not None:
+        other = NAMED[match["kind"].lower()].replace(" ", "_")
+        there = [item for item in job.fixtures if item.room == about.id and item.kind == other]
+        if len(there) != 1:
+            raise reader.refuse(f"{len(there) or 'no'} such thing is marked in {about.name}: say a wall", start)
+        face, thing = walls[there[0].side], there[0]
+        right, left = thing.at_in + thing.width_in, thing.at_in - wide
+        at = left if match["hand"] == "left" or (right + wide > face.length_in and left >= 0) else right
+    else:
+        return None
+    reader.pos = match.end()
+    if reader.phrase(("in", "of")) is not None:
+        reader.again(about)
+    if not -1e-6 <= at <= face.length_in - wide + 1e-6:
+        raise reader.refuse(f"there is no room for {wide:g} in there on the {face.name} wall", start)
+    return Said([_fixture(about, face, kind, max(at, 0.0), wide, depth, height, 0.0)], room=about.id)
+
+
+IN_WALLS = ("pipe", "duct", "clean out", "flue", "nail", "return air", "heater", "water heater", "stairs")
+VERBS = {"mark": mark}

@@ -1,0 +1,244 @@
+"""Boxes that are said by what they are beside, by how many, by amperes: each place by hand."""
+
+from __future__ import annotations
+
+import pytest
+
+from levelrun.core.edits import Looked, said_on
+from levelrun.core.errors import LevelRunError
+from levelrun.core.job import Box, Job
+from tests.conftest import built, found
+
+# Den 12' by 15': a door south to outdoors and one east to Hall, both hinged left, so that the latch is at the right.
+HOME = built(
+    "room Den 12' x 15'; room Hall 4' x 15' east of Den; door in Den south 3' at 4'; door in Den east 30\" at 2'"
+)
+DEN, HALL = HOME.rooms
+
+
+def said(text: str, job: Job = HOME, room: str = DEN.id) -> list[Box]:
+    """The boxes that a sentence sets."""
+    after = said_on(job, text, Looked(room=room, level=DEN.level))[0]
+    known = {box.id for box in job.boxes}
+    return [box for box in after.boxes if box.id not in known]
+
+
+def told(text: str, job: Job = HOME) -> str:
+    return " / ".join(said_on(job, text, Looked(room=DEN.id, level=DEN.level))[1].told)
+
+
+@pytest.mark.parametrize(
+    ("text", "places"),
+    [
+        ("4 lights", [(36.0, 45.0), (108.0, 45.0), (36.0, 135.0), (108.0, 135.0)]),
+        ("6 recessed lights", [(36, 30), (108, 30), (36, 90), (108, 90), (36, 150), (108, 150)]),
+        ("two lights in Den", [(72.0, 45.0), (72.0, 135.0)]),
+        ("3 can lights in the Den", [(72.0, 30.0), (72.0, 90.0), (72.0, 150.0)]),
+        ("a light", [(72.0, 90.0)]),
+        ("ceiling fan in the middle of the ceiling", [(72.0, 90.0)]),
+        ("smoke alarm in the ceiling", [(72.0, 90.0)]),
+    ],
+)
+def test_under_the_ceiling_in_even_rows(text: str, places: list[tuple[float, float]]) -> None:
+    """Half a space from the walls, spaces as square as may be: for 4 under 144 by 180 two rows of 72 by 90, for 2 one
+    column of 144 by 90, for 6 three rows of 72 by 60."""
+    assert [(box.x_in, box.y_in) for box in said(text)] == places
+
+
+def test_several_along_a_wall_share_it_evenly() -> None:
+    exact = said("3 receptacles on the west wall exactly")
+    assert [box.at_in for box in exact] == [30.0, 90.0, 150.0]  # 180 in three parts, the middle of each
+    assert "3 spread along the west wall" in told("3 receptacles on the west wall exactly")
+
+
+def test_a_wall_alone_is_its_middle_and_told() -> None:
+    box = said("receptacle on the west wall exactly")[0]
+    assert (box.side, box.at_in) == (3, 90.0)
+    assert "in the middle of the west wall" in told("receptacle on the west wall")
+
+
+def test_a_door_in_the_middle_asks_for_a_place() -> None:
+    job = built("room Bay 20' x 20'; garage door south 16' at 2'")
+    with pytest.raises(LevelRunError, match="a door is in the way on the south wall"):
+        said_on(job, "receptacle on the south wall", Looked(room=job.rooms[0].id))
+
+
+@pytest.mark.parametrize(
+    ("text", "wall"),
+    [
+        ("switch by the south door", 2),
+        ("switch at the outside door", 2),
+        ("switch beside the interior door", 1),
+        ("switch by the door to Hall", 1),
+        ("receptacle next to the east door", 1),
+    ],
+)
+def test_by_a_door(text: str, wall: int) -> None:
+    box = said(text)[0]
+    door = next(item for item in HOME.openings if item.side == wall)
+    assert box.side == wall and box.at_in is not None
+    assert min(abs(box.at_in - door.at_in), abs(box.at_in - door.at_in - door.width_in)) < 24
+    assert not door.at_in <= box.at_in <= door.at_in + door.width_in
+    if "switch" in text:
+        assert box.at_in > door.at_in + door.width_in  # hinged left: the latch is at the right
+
+
+def test_which_door_is_asked() -> None:
+    with pytest.raises(LevelRunError, match="Den has 2 such doors: say which"):
+        said("switch by the door")
+    with pytest.raises(LevelRunError, match="Den has no such door"):
+        said("switch by the garage door")
+
+
+def test_switches_at_both_doors_are_three_way_and_find_each_other() -> None:
+    boxes = said("switches at both doors")
+    assert [(box.side, box.ways) for box in boxes] == [(2, 3), (1, 3)] or [(b.side, b.ways) for b in boxes] == [
+        (1, 3), (2, 3),
+    ]  # fmt: skip
+    assert [box.ways for box in said("3-way switches at both doors")] == [3, 3]
+
+
+def test_two_switches_by_a_door_stand_in_one_box() -> None:
+    boxes = said("two switches by the south door")
+    assert [box.gangs for box in boxes] == [2]
+
+
+def test_receptacles_as_the_code_asks_leave_nothing_out_of_reach() -> None:
+    for text in ("receptacles to code", "outlets all around", "receptacles along Den", "receptacles on all walls"):
+        after = said_on(HOME, text, Looked(room=DEN.id))[0]
+        assert after.boxes and not [item for item in found(after, "wall-no-receptacle") if item.subject == DEN.id], (
+            text
+        )
+    assert len(said("receptacles to code")) == len(said("fill")) - len(
+        [b for b in said("fill") if b.kind != "receptacle"]
+    )
+
+
+def test_what_a_room_does_not_lack_is_told() -> None:
+    filled = said_on(HOME, "fill", Looked(room=DEN.id))[0]
+    with pytest.raises(LevelRunError, match="Den lacks no receptacle"):
+        said_on(filled, "receptacles to code", Looked(room=DEN.id))
+    with pytest.raises(LevelRunError, match="lacks"):
+        said("9 receptacles")
+
+
+@pytest.mark.parametrize(
+    ("text", "expected"),
+    [
+        ("50 amp 240 volt outlet on the west wall", {"nema": "6-50", "gangs": 2, "model": "square-42"}),
+        ("outlet 50a 240v west 5' for range", {"nema": "14-50", "gangs": 2, "serves": "range"}),
+        ("30a 120/240v outlet west 5'", {"nema": "14-30", "gangs": 2, "model": ""}),
+        ("30 amp 120 volt outlet west 5'", {"nema": "TT-30"}),
+        ("20a outlet west 5'", {"nema": "", "gangs": 1}),
+        ("range outlet west 5'", {"serves": "range", "gangs": 2, "model": "square-42"}),
+        ("dryer outlet west 5'", {"serves": "dryer", "gangs": 2, "model": ""}),
+        ("washer outlet west 5'", {"serves": "washer", "gangs": 1}),
+        ("fridge outlet west 5'", {"serves": "refrigerator"}),
+        ("outlet for the fridge west 5'", {"serves": "refrigerator"}),
+        ("compressor outlet 30a 240v west 5'", {"name": "Compressor", "nema": "6-30"}),
+        ("outlet west 5' for planer", {"name": "Planer"}),
+        ("water heater 4500 w west 5'", {"kind": "equipment", "serves": "water_heater", "load_w": 4500.0}),
+        ("well pump 1-1/2 hp 240v west 5'", {"kind": "equipment", "serves": "pump", "load_w": 2400.0}),
+        ("disconnect 60a west 5'", {"kind": "disconnect", "rating_a": 60.0}),
+    ],
+)
+def test_amperes_and_volts_are_told_as_what_they_mean(text: str, expected: dict[str, object]) -> None:
+    """ANSI/NEMA WD 6 by memory: 6- for 240 V without a neutral, 14- with one, TT-30 of campers. NEC Table 430.248
+    (from memory): 1-1/2 hp at 230 V is 10 A, of 240 V 2,400 VA."""
+    box = said(text)[0].model_dump()
+    assert {key: box[key] for key in expected} == expected
+
+
+@pytest.mark.parametrize(
+    ("text", "word"),
+    [
+        ("outlet 60a 240v west 5'", "60 A of 240 V"),
+        ("outlet 277v west 5'", "277 V"),
+        ("70 lights", "1 to 40"),
+        ("20 hp pump west 5'", "20 hp is not in the table"),
+    ],
+)
+def test_what_is_not_made_is_told(text: str, word: str) -> None:
+    with pytest.raises(LevelRunError, match=word):
+        said(text)
+
+
+def test_beside_and_behind_what_is_marked() -> None:
+    job = said_on(
+        HOME, "mark range west at 5'; mark refrigerator north at 2'; mark basin north at 8'", Looked(room=DEN.id)
+    )[0]
+    behind = said("outlet behind the range", job)[0]
+    assert (behind.side, behind.at_in, behind.serves) == (3, 60 + 15, "range")
+    assert said("outlet for the fridge behind the fridge", job)[0].serves == "refrigerator"
+    beside = said("gfci outlet by the basin", job)[0]
+    assert beside.side == 0 and not 96 < (beside.at_in or 0) < 120 and beside.protects == "gfci"
+    light = said("vanity light over the basin", job)[0]
+    assert light.side == 0 and abs((light.at_in or 0) - (96 + 12)) <= 2  # to the stud beside it, by habit
+    with pytest.raises(LevelRunError, match="dishwasher: none is marked in Den"):
+        said("outlet behind the dishwasher", job)
+
+
+def test_an_outlet_whose_place_nobody_said_stands_where_a_wall_is_free() -> None:
+    job = said_on(HOME, "set receptacle west 7'6", Looked(room=DEN.id))[0]
+    box = said("freezer outlet in Den", job)[0]
+    assert box.side in (1, 3) and "where it is free" in told("freezer outlet in Den", job)
+    assert all(box.side != other.side or abs((box.at_in or 0) - (other.at_in or 0)) > 16 for other in job.boxes)
+
+
+def test_under_a_counter_an_appliance_is_plugged_in_low() -> None:
+    """Common practice, no source: the outlet of a dishwasher is under the counter, that of the counter over it."""
+    job = built("room Kitchen 12' x 14'; mark counter south all")
+    dish, top = (
+        said_on(job, f"{what} outlet south 5'", Looked(room=job.rooms[0].id))[0].boxes[0]
+        for what in ("dishwasher", "counter")
+    )
+    assert dish.height_in < 36 < top.height_in
+
+
+@pytest.mark.parametrize(
+    ("text", "name", "side", "at", "edge"),
+    [
+        ("panel S 100a on the west wall at 4'", "S", 3, 48.0, 48.0),
+        ("panel N 100a 20 spaces east 3' at 50\"", "N", 1, 36.0, 50.0),
+        ("panel s 4'", "P-1", 2, 48.0, 48.0),
+        ("panel E 200a on the north wall, 2' from the east corner", "E", 0, 120.0, 48.0),
+        ('panel P west at 50"', "P", 3, 90.0, 50.0),
+        ("panel P west 3' at 4' high", "P", 3, 36.0, 48.0),
+    ],
+)
+def test_a_panel_whose_name_is_a_wall_in_short(text: str, name: str, side: int, at: float, edge: float) -> None:
+    """Feet after a wall are a place along it, inches the height of its lower edge."""
+    panel = said_on(HOME, text, Looked(room=DEN.id))[0].panels[0]
+    assert (panel.name, panel.side, panel.at_in, panel.height_in) == (name, side, at, edge)
+
+
+BEDS = built(
+    "room Hall 4' x 14'; room Bed 1 12' x 12' west of Hall; room Bed 2 11' x 12' east of Hall;"
+    'door between Bed 1 and Hall 30"; door between Bed 2 and Hall 30"'
+)
+
+
+@pytest.mark.parametrize(
+    ("text", "rooms"),
+    [
+        ("smoke alarms in bed 1, bed 2 and hall", ["Bed 1", "Bed 2", "Hall"]),
+        ("a smoke alarm in every bedroom", ["Bed 1", "Bed 2"]),
+        ("light in Bed 1 and Hall", ["Bed 1", "Hall"]),
+        ("ceiling fan in all bedrooms", ["Bed 1", "Bed 2"]),
+        ("light in each room", ["Hall", "Bed 1", "Bed 2"]),
+        ("light in Hall", ["Hall"]),
+    ],
+)
+def test_the_same_in_several_rooms(text: str, rooms: list[str]) -> None:
+    names = {room.id: room.name for room in BEDS.rooms}
+    assert sorted(names[box.room or ""] for box in said(text, BEDS, BEDS.rooms[0].id)) == sorted(rooms)
+
+
+def test_several_in_several_rooms() -> None:
+    boxes = said("2 lights in Bed 1 and Bed 2", BEDS, BEDS.rooms[0].id)
+    assert len(boxes) == 4 and len({(box.room, box.x_in, box.y_in) for box in boxes}) == 4
+    asked = said("receptacles to code in every bedroom", BEDS, BEDS.rooms[0].id)
+    after = said_on(BEDS, "receptacles to code in every bedroom", Looked(room=BEDS.rooms[0].id))[0]
+    assert {box.room for box in asked} == {BEDS.rooms[1].id, BEDS.rooms[2].id}
+    lacking = {item.subject for item in found(after, "wall-no-receptacle")}
+    assert not lacking & {BEDS.rooms[1].id, BEDS.rooms[2].id}

@@ -1,0 +1,197 @@
+"""Buildings, rooms, doors and what stands along walls, as they are said: each place by hand."""
+
+from __future__ import annotations
+
+import pytest
+
+from levelrun.core.edits import Looked, said_on
+from levelrun.core.errors import LevelRunError
+from levelrun.core.job import Job
+from levelrun.exchange.text import read_text
+from tests.conftest import built
+
+# Kitchen 12' by 14', Den east of it; faced from inside, the left corner of a north wall is its west one.
+HOME = built("room Kitchen 12' x 14'; room Den 10' x 10' east of Kitchen; room Dining room 12' x 9' north of Kitchen")
+KITCHEN, DEN, DINING = HOME.rooms
+
+
+def said(text: str, job: Job = HOME, room: str = KITCHEN.id) -> Job:
+    return said_on(job, text, Looked(room=room, level=KITCHEN.level))[0]
+
+
+@pytest.mark.parametrize(
+    ("text", "kind", "name", "levels"),
+    [
+        ("house", "house", "House", ["floor"]),
+        ("a cabin with a loft and a crawl space", "cabin", "Cabin", ["crawl", "floor", "loft"]),
+        ('shed "Pump house"', "shed", "Pump house", ["floor"]),
+        ("structure garage", "shop", "Garage", ["floor"]),
+        ("add a detached garage called Barn", "shop", "Barn", ["floor"]),
+        ("existing house", "house", "House", ["floor"]),
+        ("house Old House existing", "house", "Old House", ["floor"]),
+        ("house; House has a basement", "house", "House", ["basement", "floor"]),
+        ('house; crawl space under House, 32" high', "house", "House", ["crawl", "floor"]),
+    ],
+)
+def test_a_building_by_its_kind(text: str, kind: str, name: str, levels: list[str]) -> None:
+    building = read_text("\n".join(text.split("; "))).structures[0]
+    assert (building.kind, building.name) == (kind, name)
+    assert [level.kind for level in building.levels] == levels
+    assert building.existing == ("existing" in text)
+
+
+@pytest.mark.parametrize(
+    ("text", "room", "use"),
+    [
+        ("shop 24' x 30'", "Shop", "shop"),
+        ("a 22' x 24' garage", "Garage", "garage"),
+        ("cabin Bunk 16' x 20'", "Bunk", "bedroom"),
+        ("structure shed 8' x 10' existing", "Shed", "storage"),
+    ],
+)
+def test_a_building_of_a_size_is_one_room(text: str, room: str, use: str) -> None:
+    job = read_text(text)
+    assert [(item.name, item.use) for item in job.rooms] == [(room, use)]
+    assert len(job.structures) == 1
+
+
+def test_its_rooms_take_the_place_of_the_one_room() -> None:
+    job = read_text("cabin 16' x 20'\nroom Great 16' x 14' in Cabin\nroom Bath 8' x 6' north of Great")
+    assert [room.name for room in job.rooms] == ["Great", "Bath"]
+    kept = read_text("cabin 16' x 20'\nreceptacle north 5'\nroom Bath 8' x 6' north of Cabin")
+    assert [room.name for room in kept.rooms] == ["Cabin", "Bath"]  # something stands in it: it stays
+
+
+def test_a_room_where_rooms_are_drawn_is_no_building() -> None:
+    """On Walls the stage's own verb is `room`: where a house stands, `shop 24' x 30'` is a room of it."""
+    job = said_on(HOME, "shop 24' x 30'", Looked(level=KITCHEN.level), "room")[0]
+    assert len(job.structures) == 1 and job.rooms[-1].name == "Shop"
+
+
+@pytest.mark.parametrize(
+    ("name", "use"),
+    [
+        ("Bathroom", "bath"), ("Master bath", "bath"), ("Powder room", "bath"), ("Hall closet", "closet"),
+        ("Hallway", "hall"), ("Foyer", "hall"), ("Laundry room", "laundry"), ("Mudroom", "laundry"),
+        ("Bed 2", "bedroom"), ("Nursery", "bedroom"), ("Garage bath", "bath"), ("Patio", "porch"),
+        ("Kitchenette", "kitchen"), ("Breakfast nook", "dining"), ("Cellar", "basement"), ("Snug", "common"),
+    ],
+)  # fmt: skip
+def test_a_room_is_for_what_the_last_word_of_its_name_says(name: str, use: str) -> None:
+    assert said(f"room {name} 8' x 9'").rooms[-1].use == use
+
+
+@pytest.mark.parametrize(
+    "text", ["laundry room 8' x 10'", "a master bath 8' x 10'", "bedroom 2 8' x 10'", "the rec room 8' x 10'"]
+)
+def test_a_room_by_its_name_and_size(text: str) -> None:
+    room = said(text).rooms[-1]
+    assert room.name.lower() in text and max(x for x, _ in room.corners) - min(x for x, _ in room.corners) == 96
+
+
+@pytest.mark.parametrize("text", ["rom Bed 12' x 12'", "window north 5' x 4' at", "snug 8' x 10'", "counter 8' x 2'"])
+def test_words_that_are_no_room_become_no_room(text: str) -> None:
+    with pytest.raises(LevelRunError):
+        said(text)
+
+
+def test_a_room_in_the_basement() -> None:
+    job = said("room Den 2 20' x 14' in the basement")
+    level = next(item for item in job.structures[0].levels if item.kind == "basement")
+    assert job.rooms[-1].level == level.id
+    again = said("room Store 8' x 8' in the basement", job)
+    assert [item.kind for item in again.structures[0].levels].count("basement") == 1
+
+
+def test_a_room_of_another_size_moves_two_walls() -> None:
+    job = said("Kitchen is 15' x 13'")
+    xs, ys = ([corner[axis] for corner in job.rooms[0].corners] for axis in (0, 1))
+    assert (max(xs) - min(xs), max(ys) - min(ys)) == (180.0, 156.0)
+    east = min(x for x, _ in job.rooms[1].corners)
+    assert east == 180 + 3.5  # the other face of the wall went along
+    with pytest.raises(LevelRunError, match="so large already"):
+        said("make Kitchen 12' x 14'")
+
+
+@pytest.mark.parametrize(
+    ("text", "side", "at", "wide", "kind"),
+    [
+        ("door south 36\" wide at 4'", 2, 48.0, 36.0, "door"),
+        ("door south at 4' 36\" wide", 2, 48.0, 36.0, "door"),
+        ("door south 4' 36\" wide", 2, 48.0, 36.0, "door"),
+        ("walk door east 3' at 2' from the south corner", 1, 168.0 - 24 - 36, 36.0, "door"),
+        ("back door on the west wall 3', 2' from the south corner", 3, 24.0, 36.0, "door"),
+        ("overhead door north 9' centered", 0, (144 - 108) / 2, 108.0, "garage_door"),
+        ("patio door south 6' 1' from the east end", 2, 12.0, 72.0, "glass_door"),
+        ('door between Kitchen and Dining 32"', 0, (144 - 32) / 2, 32.0, "door"),
+        ('door between Kitchen and Den 32"', 1, 48 + (120 - 32) / 2, 32.0, "door"),
+        ("doorway between Kitchen and Den 4' at 5'", 1, 60.0, 48.0, "opening"),
+    ],
+)
+def test_an_opening_as_it_is_said(text: str, side: int, at: float, wide: float, kind: str) -> None:
+    """Facing east the left corner is the north one, facing west the south one, facing south the east one. Kitchen and
+    Den share the southern ten feet of the east wall of fourteen: 48 to 168 from its north corner."""
+    item = said(text).openings[-1]
+    assert (item.side, item.at_in, item.width_in, item.kind) == (side, at, wide, kind)
+
+
+@pytest.mark.parametrize(
+    ("text", "told"),
+    [
+        ("door south 4' 36\"", "say `at` before its place"),
+        ("door south at 4'", "how wide it is"),
+        ("door north 3' at 2' from the north corner", "the north wall has no north corner"),
+        ("door between Den and Dining 3'", "share no wall"),
+        ("the east wall is outside, insulated", "Den stands behind the east wall"),
+        ("vanity under the window", "has no such window"),
+        ("dishwasher next to the sink", "no such thing is marked in Kitchen"),
+        ("tub on the north wall 10' from the west corner", "the north wall is 144 in"),
+    ],
+)
+def test_what_cannot_be_is_told(text: str, told: str) -> None:
+    with pytest.raises(LevelRunError, match=told):
+        said(text)
+
+
+@pytest.mark.parametrize(
+    ("text", "kind", "side", "at", "wide"),
+    [
+        ("counters along the south wall", "counter", 2, 0.0, 144.0),
+        ("countertop on the west wall 6' long at 2'", "counter", 3, 24.0, 72.0),
+        ("fridge on the east wall at 10'", "refrigerator", 1, 120.0, 36.0),
+        ("vanity 30\" wide on the west wall, 1' from the south corner", "basin", 3, 12.0, 30.0),
+        ("stove north 3' from the east corner", "range", 0, 144.0 - 36 - 30, 30.0),
+        ("a bathtub along the north wall", "tub", 0, (144 - 60) / 2, 60.0),
+        ("mark stove north at 2'", "range", 0, 24.0, 30.0),
+    ],
+)
+def test_what_stands_along_a_wall(text: str, kind: str, side: int, at: float, wide: float) -> None:
+    item = said(text).fixtures[-1]
+    assert (item.kind, item.side, item.at_in, item.width_in) == (kind, side, at, wide)
+
+
+def test_counters_along_two_walls_and_what_stands_beside_another_thing() -> None:
+    job = said("window south 4' centered; counters along the south wall and the west wall; sink under the window")
+    assert [(item.kind, item.side) for item in job.fixtures] == [("counter", 2), ("counter", 3), ("sink", 2)]
+    assert job.fixtures[2].at_in == (144 - 30) / 2
+    right = said("dishwasher next to the sink", job).fixtures[-1]
+    left = said("dishwasher beside the sink on the left", job).fixtures[-1]
+    assert (right.at_in, left.at_in) == ((144 + 30) / 2, (144 - 30) / 2 - 24)
+
+
+@pytest.mark.parametrize("text", ["range outlet north 3'", "the kitchen is damp", "dishwasher outlet south 4'"])
+def test_what_is_said_of_an_outlet_marks_nothing(text: str) -> None:
+    assert not said(text).fixtures
+
+
+@pytest.mark.parametrize(
+    ("text", "stud"), [("concrete walls", "block"), ("2x6 walls", "2x6"), ("steel studs", "metal")]
+)
+def test_walls_by_what_they_are(text: str, stud: str) -> None:
+    assert {side.stud for side in said(text).rooms[0].sides} == {stud}
+
+
+def test_a_wall_that_is_closed_and_more_is_framed_so() -> None:
+    job = said("the south wall is outside, closed, insulated")
+    side = job.rooms[0].sides[2]
+    assert (side.closed, side.insulation) == (True, "batts")
