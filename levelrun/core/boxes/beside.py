@@ -184,7 +184,7 @@ def middle_of(about: Room) -> Spot:
 
 
 def every(reader: SceneReader, about: Room) -> list[Spot]:
-    """A box at each so many feet along walls, counted from the left corner of each, none in a door."""
+    """A box at each so many feet along walls, counted from the left corner of each, none in a door or a panel."""
     step = reader.length()
     if step < 6:
         raise reader.refuse(f"every {step:g} in: 6 in at least")
@@ -214,8 +214,10 @@ def every(reader: SceneReader, about: Room) -> list[Spot]:
 def _stepped(reader: SceneReader, about: Room, step: float, chosen: list[Wall]) -> list[Spot]:
     view = room_view(reader.scene.job, reader.scene.book, about.id)
     spots: list[Spot] = []
+    panels = [(p.side, p.at_in or 0.0, p.width_in / 2 + 2) for p in view.context.panels]
     for wall in dict.fromkeys(chosen):
-        doors = [(o.at_in, o.to_in) for o in view.faces[wall.index].openings if o.sill_in < 12]
+        hung = [(at - half, at + half) for side, at, half in panels if side == wall.index]
+        doors = hung + [(o.at_in, o.to_in) for o in view.faces[wall.index].openings if o.sill_in < 12]
         count = int((wall.length_in - 1) // step)
         places = [step * n for n in range(1, count + 1)]
         spots += [

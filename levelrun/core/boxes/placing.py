@@ -24,6 +24,7 @@ LIT = ("common", "kitchen", "dining", "bedroom", "bath", "hall", "stairs", "laun
        "storage", "basement", "porch")  # fmt: skip
 ONE_RECEPTACLE = ("laundry", "garage", "basement", "porch")
 ZONE_IN = 36.0
+PANEL_IN = 4.0  # beside a panel, for cables that come down into it: common practice, no source
 HALL_IN = 120.0
 BAY_HIGHEST_IN = 66.0
 IN_THE_WAY = ("furniture", "refrigerator", "water_heater", "heater")
@@ -109,6 +110,9 @@ def _cost(view: RoomView, face: Face, at: float) -> float:
     for item in face.fixtures:
         if item.kind in IN_THE_WAY and item.at_in <= at <= item.at_in + item.width_in:
             cost += 3
+    for panel in view.context.panels:
+        if panel.side == face.wall.index and panel.at_in is not None:
+            cost += 3 * (abs(at - panel.at_in) < panel.width_in / 2 + PANEL_IN)
     for door in face.openings:
         if door.kind == "door" and door.swings_in:
             left = door.hinge == "left"

@@ -22,7 +22,7 @@ from levelrun.core.boxes.placing import on_studs
 from levelrun.core.boxes.pole import centre_of
 from levelrun.core.boxes.things import CALLED, SERVES, TOOLS, gangs_said, kind_said, rated, settled
 from levelrun.core.job import PoleMark, Room
-from levelrun.core.measure import show
+from levelrun.core.measure import show, show_inches
 from levelrun.core.site.framing import NAIL_IN, STUDDED
 from levelrun.core.site.geometry import Wall, is_inside, walls_of
 from levelrun.core.site.scene import CENTRE, ON, Said, SceneReader, on_a_wall, walls_by_name
@@ -242,10 +242,9 @@ def _made(reader: SceneReader, about: Room, item: dict[str, Any], spots: list[Sp
     told: list[str] = list(said["told"])
     last = _last(reader, circuit) if circuit else None
     free = (f"b{n}" for n in range(1, 9999) if f"b{n}" not in set(job.ids()))
-    for spot in spots:
-        place = _on_stud(reader, about, item, spot, said)
-        if place != spot and "stud" not in said:
-            told.append(_moved(about, spot, place))
+    places = [_on_stud(reader, about, item, spot, said) for spot in spots]
+    told += _moved(about, spots, places) if "stud" not in said else []
+    for place in places:
         own = {**item, **place}
         if "height" in said:
             own["height_in"] = level.floor_in + at_mark(reader, own["kind"], "side" in own, said["height"])
@@ -259,10 +258,19 @@ def _made(reader: SceneReader, about: Room, item: dict[str, Any], spots: list[Sp
     return Said(edits, room=about.id, told=told)
 
 
-def _moved(about: Room, typed: Spot, place: Spot) -> str:
-    """Where a box went that was typed beside a stud."""
-    wall = walls_of(about)[place["side"]].name
-    return f"{wall} {show(typed['at_in'])} typed, set beside the stud at {show(place['at_in'])}"
+def _moved(about: Room, spots: list[Spot], places: list[Spot]) -> list[str]:
+    """Where boxes went that were typed beside a stud: each of one or two, of more how many and how far."""
+    moved = [(typed, place) for typed, place in zip(spots, places, strict=True) if typed != place]
+    if len(moved) > 2:
+        most = max(abs(typed["at_in"] - place["at_in"]) for typed, place in moved)
+        return [
+            f"{len(moved)} of {len(spots)} set beside their studs, at most {show_inches(most)} off what was typed"
+        ]
+    walls = walls_of(about)
+    return [
+        f"{walls[place['side']].name} {show(typed['at_in'])} typed, set beside the stud at {show(place['at_in'])}"
+        for typed, place in moved
+    ]
 
 
 def at_mark(reader: SceneReader, kind: str, on_wall: bool, typed: float) -> float:

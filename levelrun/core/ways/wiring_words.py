@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from levelrun.core.boxes.contexts import room_contexts
-from levelrun.core.circuits.proposer import proposing
+from levelrun.core.circuits.proposer import Proposal, proposing
 from levelrun.core.site.scene import Said, SceneReader
 from levelrun.core.ways.ordering import distances
 
@@ -32,7 +32,11 @@ def wired(reader: SceneReader) -> Said | None:
     if not found:
         raise reader.refuse("every box is on a circuit already", reader.pos)
     panels = {panel.id: panel.name for panel in job.panels}
-    where = (f"on {item.space}{item.half} of {panels[item.panel]}" if item.space else "on no space" for item in found)
+    where = (f"on {_spaces(item)} of {panels[item.panel]}" if item.space else "on no space" for item in found)
     listed = ", ".join(f"{item.name} {at}" for item, at in zip(found, where, strict=True))
     told = [f"{len(found)} circuit{'s' * (len(found) > 1)}: {listed}"]
     return Said([edit for item in found for edit in item.edits], panel=found[0].panel, told=told)
+
+
+def _spaces(item: Proposal) -> str:
+    return f"{item.space}/{(item.space or 0) + 2}" if item.poles == 2 else f"{item.space}{item.half}"

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import pytest
 
-from levelrun.core.edits import Looked, said_on
+from levelrun.core.edits import EDITS, Looked, apply, said_on
 from levelrun.core.errors import LevelRunError
 from levelrun.core.job import Box, Job
 from tests.conftest import built, found
@@ -242,3 +242,36 @@ def test_several_in_several_rooms() -> None:
     assert {box.room for box in asked} == {BEDS.rooms[1].id, BEDS.rooms[2].id}
     lacking = {item.subject for item in found(after, "wall-no-receptacle")}
     assert not lacking & {BEDS.rooms[1].id, BEDS.rooms[2].id}
+
+
+def test_a_box_where_a_panel_hangs_is_told_and_not_set_there() -> None:
+    """A panel 14 1/2 in wide, 48 to 78 in up, its middle 4 ft along: a box of 2 1/4 by 3 3/4 overlaps it up to 8 3/8
+    from its middle; one that ends at 48 in or begins at 78 touches it and is no fault."""
+    room = built("room Bay 20' x 20'; panel G 100a west 4'; set receptacle west 10' exactly as R-1")
+    room = built("change R-1: height 50 in", room)
+    cases = (
+        (48, 48, True),
+        (56.25, 48, True),
+        (56.5, 48, False),
+        (48, 46.125, False),
+        (48, 16, False),
+        (48, 80, False),
+    )
+    for along, height, told in cases:
+        job = built(f'R-1 is {along}" from the left; change R-1: height {height} in', room)
+        assert bool(found(job, "boxes-overlap")) == told, (along, height)
+    stands = found(built('R-1 is 48" from the left', room), "boxes-overlap")[0]
+    assert stands.title == "R-1 stands on G"
+    mended = said_on(room, 'R-1 is 48" from the left', Looked())[0]
+    away = EDITS.validate_python(list(stands.mends[0].edits))
+    assert not found(apply(mended, away), "boxes-overlap")
+    every = said("outlets every 4' along west at 48\"", room, room.rooms[0].id)
+    assert [box.at_in for box in every if abs((box.at_in or 0) - 48) < 12] == []
+    assert len(every) == 3  # 8', 12', 16'
+
+
+def test_many_that_went_to_studs_are_told_in_a_line() -> None:
+    job = built("room Long 40' x 20'")
+    text = "receptacles every 6' along north"
+    notice = said_on(job, text, Looked(room=job.rooms[0].id))[1].told
+    assert len(notice) <= 2 and all(len(line) < 100 for line in notice)

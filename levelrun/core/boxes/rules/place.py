@@ -68,6 +68,7 @@ def fit_rule(view: RoomView) -> Iterator[Finding]:
                     mends=_to_stud(view, box, face, at),
                 )
     yield from _overlaps(view)
+    yield from _on_panels(view)
     yield from _outside(view)
 
 
@@ -112,6 +113,27 @@ def _overlaps(view: RoomView) -> Iterator[Finding]:
                     )
 
 
+def _on_panels(view: RoomView) -> Iterator[Finding]:
+    """A box where a panel hangs on the same face of its wall."""
+    for box, face, at in on_walls(view):
+        tall, wide = view.model(box).tall_in / 2, view.model(box).wide_in
+        for panel in view.context.panels:
+            if panel.side != box.side or panel.at_in is None or box.outdoors:
+                continue
+            beside = abs(at - panel.at_in) >= (wide + panel.width_in) / 2 - 0.01
+            over = panel.height_in - tall < box.height_in < panel.height_in + panel.tall_in + tall
+            if over and not beside:
+                yield about_box(
+                    view,
+                    box,
+                    "boxes-overlap",
+                    f"{box.name} stands on {panel.name}",
+                    "A box and a panel take the same place.",
+                    "common practice, no source",
+                    mends=_to_stud(view, box, face, at),
+                )
+
+
 def _on_each_other(view: RoomView, box: Box, at: float, other: Box, there: float) -> bool:
     one, two = view.model(box), view.model(other)
     wide, tall = (one.wide_in + two.wide_in) / 2, (one.tall_in + two.tall_in) / 2
@@ -122,6 +144,7 @@ def _to_stud(view: RoomView, box: Box, face: Face, at: float) -> list[Mend]:
     """A mend to the nearest free stud face that nothing hides."""
     wide = view.model(box).wide_in
     taken = [(b.at_in or 0.0, view.model(b).wide_in) for b in view.boxes if b.side == box.side and b.id != box.id]
+    taken += [(p.at_in or 0.0, p.width_in) for p in view.context.panels if p.side == box.side]
     spots = sorted(
         (spot for spot, _ in on_studs(view, face, 0.0, face.wall.length_in, wide)), key=lambda s: abs(s - at)
     )
