@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 
 import type { DrawnRoom, WalkRound } from '../src/api/client'
-import { roomName, wallLength } from '../src/parts/planNames'
+import { roomName, wallLength, wallLengths } from '../src/parts/planNames'
 import { planScale } from '../src/parts/planScale'
 import { missingLabels } from '../src/stages/boxes/roundLabels'
 import { LEAST, POLE, roundScale, snapped, wallAt } from '../src/stages/boxes/roundScale'
@@ -161,5 +161,37 @@ describe('the length of a wall', () => {
   it('stands at its middle where doors swing all along it', () => {
     const all = { x: -1e4, y: -1e4, w: 2e4, h: 2e4 }
     expect(wallLength(room, wall, scale, [all]).x).toBe(scale.x(120))
+  })
+
+  it('is written over no name and over no other length in a narrow room', () => {
+    const outline = [
+      [0, 0],
+      [0, 144],
+      [48, 144],
+      [48, 0],
+    ] as [number, number][]
+    const narrow = {
+      name: 'Hall',
+      size_text: '4′ × 12′',
+      corners: outline,
+      middle: [24, 72],
+      fixtures: [],
+      boxes: [],
+      walls: ['12′', '4′', '12′', '4′'].map((length_text, side) => ({ side, length_text })),
+    } as unknown as DrawnRoom
+    const shown = planScale(outline, 240, 320)
+    const name = roomName(narrow, shown)
+    const found = wallLengths(narrow, shown, [], name).filter((one) => one.room)
+    expect(found.length).toBeGreaterThan(0)
+    const frames = found.map((one) => one.frame)
+    frames.push({ x: name.x - name.text.length * 3.5, y: name.y - 12, w: name.text.length * 7, h: 15 })
+    for (const [i, one] of frames.entries())
+      for (const other of frames.slice(i + 1))
+        expect(
+          one.x + one.w <= other.x ||
+            other.x + other.w <= one.x ||
+            one.y + one.h <= other.y ||
+            other.y + other.h <= one.y,
+        ).toBe(true)
   })
 })

@@ -51,6 +51,8 @@ def schools_of(
     said = {hop.school or habits.routing.school for hop, _ in drawn}
     totals: dict[str, tuple[float, float, float]] = {}
     for school in SCHOOLS:
+        if school in ("over", "under") and not any(_leads(one, nodes[hop.box], school) for hop, one in drawn):
+            continue  # on a slab nothing goes under
         works = []
         for hop, one in drawn:
             frame = one.frame
@@ -74,6 +76,12 @@ def schools_of(
         )
         for school, (length, spent, dollars) in totals.items()
     ]  # fmt: skip
+
+
+def _leads(one: Found, end: Box | Panel, rise: str) -> bool:
+    """Whether there are joists over, or under, the rooms of a box in which a cable may go."""
+    frame = one.frame
+    return frame is not None and any(way == rise for way, _ in frame.planes_at(frame.rooms[end.room or ""].level))
 
 
 def _against(length: float, minutes: float) -> str:

@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import type { DrawnRoom } from '../api/client'
 import type { Picked } from '../stores/look'
 import BoxGlyph from './BoxGlyph.vue'
-import { roomName, wallLength } from './planNames'
+import { roomName, wallLengths } from './planNames'
 import { boxed, type PlanScale, type XY } from './planScale'
 
 /** A level as drawn: rooms, walls, openings, what stands there. Nothing here is touched; see PlanView. */
@@ -29,10 +29,6 @@ const leaves = computed(() =>
     room.openings.filter((o) => o.leaf.length).map((o) => boxed(o.leaf, props.scale)),
   ),
 )
-const dims = computed(() => {
-  const room = current.value
-  return room ? room.walls.map((wall) => wallLength(room, wall, props.scale, leaves.value)) : []
-})
 const names = computed(() =>
   props.compact
     ? []
@@ -42,6 +38,11 @@ const names = computed(() =>
         wide: boxed(room.corners, props.scale).w,
       })),
 )
+const dims = computed(() => {
+  const room = current.value
+  const name = names.value.find((one) => one.id === room?.id && one.wide > 40)
+  return room ? wallLengths(room, props.scale, leaves.value, name) : []
+})
 const swing = (leaf: readonly (readonly number[])[]) => {
   const [h, tip, latch] = leaf.map((p) => [props.scale.x(p[0] ?? 0), props.scale.y(p[1] ?? 0)] as XY)
   if (!h || !tip || !latch) return ''

@@ -69,29 +69,42 @@ export function roomName(room: DrawnRoom, scale: PlanScale, leaves: Frame[] = []
   return { text, sub: both ? sub : '', x, y }
 }
 
-/** Where the length of a wall is written: at its middle, or where no door swings over it. `room`: whether it fits. */
+const crossing = (frame: Frame, others: readonly Frame[]) => others.some((other) => shared(frame, other) > 0)
+
+/** Where the length of a wall is written: at its middle, or where no door swings over it; not over what is written
+ * there already. `room`: whether it fits. */
 export function wallLength(
   room: DrawnRoom,
   wall: { side: number; length_text: string },
   scale: PlanScale,
   leaves: Frame[] = [],
+  written: Frame[] = [],
 ) {
   const { a, along, out, length } = wallOf(room, wall.side)
   const upright = Math.abs(along[1]) > Math.abs(along[0])
   const [w, h] = upright ? [SHORT, LONG] : [LONG, SHORT]
   const inward = INWARD / scale.per
-  const at = (share: number) => ({
-    x: scale.x(a[0] + along[0] * length * share - out[0] * inward),
-    y: scale.y(a[1] + along[1] * length * share - out[1] * inward),
-  })
-  const free = SHARES.map(at).find(({ x, y }) =>
-    leaves.every((leaf) => shared(leaf, { x: x - w / 2, y: y - h / 2, w, h }) === 0),
-  )
-  return {
-    key: wall.side,
-    ...(free ?? at(0.5)),
-    text: wall.length_text,
-    upright,
-    room: length * scale.per > LEAST,
+  const at = (share: number) => {
+    const x = scale.x(a[0] + along[0] * length * share - out[0] * inward)
+    const y = scale.y(a[1] + along[1] * length * share - out[1] * inward)
+    return { x, y, frame: { x: x - w / 2, y: y - h / 2, w, h } }
   }
+  const places = SHARES.map(at).filter(({ frame }) => !crossing(frame, written))
+  const { x, y, frame } = places.find((place) => !crossing(place.frame, leaves)) ?? places[0] ?? at(0.5)
+  const fits = places.length > 0 && length * scale.per > LEAST
+  return { key: wall.side, x, y, frame, text: wall.length_text, upright, room: fits }
+}
+
+/** The lengths of all walls of a room, none over its name or over another. */
+export function wallLengths(room: DrawnRoom, scale: PlanScale, leaves: Frame[] = [], name?: RoomName) {
+  const written: Frame[] = []
+  if (name) {
+    const wide = Math.max(name.text.length, name.sub.length) * 7
+    written.push({ x: name.x - wide / 2, y: name.y - HIGH + 3, w: wide, h: (name.sub ? 2 : 1) * HIGH })
+  }
+  return room.walls.map((wall) => {
+    const found = wallLength(room, wall, scale, leaves, written)
+    if (found.room) written.push(found.frame)
+    return found
+  })
 }
