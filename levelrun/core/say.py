@@ -14,6 +14,7 @@ __all__ = ["Said", "Scene", "sentences", "suggest_words"]
 Refused = tuple[TextError, tuple[int, list[str]], int]  # with what was expected, and where
 FIRST = "from"  # the verb of the first page, whose line may begin with anything that it says
 _LINE = re.compile(r"\d\s*(?:'|ft\b).*\bto\b", re.IGNORECASE)  # so much of the way is said, and to what
+_FEET = re.compile(r"\d\s*(?:'|ft\b|feet\b)", re.IGNORECASE)
 SHOWN = 12  # verbs that a refusal names; the rest is offered
 STAGES: dict[str, tuple[str, ...]] = {subject.stage: tuple(subject.sentences) for subject in SUBJECTS}
 
@@ -57,7 +58,9 @@ def _sentence(reader: SceneReader) -> Said:
     if said is None and not own:  # a job as text: a line of the first page, said without its verb
         known = len(refused)
         said = _tried(reader, SENTENCES[FIRST], start, refused)
-        if not _LINE.search(reader.text, start):
+        job = reader.scene.job
+        undrawn = bool(job.panels) and not job.rooms and _FEET.search(reader.text, start) is not None
+        if not (undrawn or _LINE.search(reader.text, start)):
             del refused[known:]
     if said is not None:
         return said

@@ -54,7 +54,8 @@ def at_door(reader: SceneReader, about: Room, item: dict[str, Any]) -> list[Spot
         walked = [pair for pair in doors if pair[1].kind != "garage_door"]
         doors = doors if found["all"] and len(walked) < 2 else walked or doors
     if word in OUTSIDE_DOORS or word in INSIDE_DOORS:
-        doors = [pair for pair in doors if (pair[1].to_room == "") == (word in OUTSIDE_DOORS)]
+        porches = {room.id for room in reader.scene.job.rooms if room.use == "porch"}
+        doors = [pair for pair in doors if (pair[1].to_room in ("", *porches)) == (word in OUTSIDE_DOORS)]
     if found["wall"]:
         doors = [pair for pair in doors if pair[0].wall.name.split()[0] == found["wall"].lower()]
     if found[0].rstrip().lower().endswith(" to"):

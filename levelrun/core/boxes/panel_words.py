@@ -30,8 +30,13 @@ _LETTER = re.compile(r"[NESW]\s+(?!wall\b)")
 _LENGTH = re.compile(r"[-+]?\d")
 COUNTS = {"one": "1", "two": "2", "three": "3", "four": "4", "six": "6", "eight": "8"}
 BESIDE = ("on", "along", "against")  # before a wall; at goes before what is said in words
+# Before the spaces that are free, all others taken.
+EXCEPT = tuple(
+    f"{all_}{taken} {but}" for all_ in ("", "all ", "all spaces ") for taken in ("full", "taken", "used")
+    for but in ("except", "but", "except for")
+)  # fmt: skip
 WORDS = (
-    "in", "at", "as", "called", "named", "taken", "full except", "all taken except", "free spaces", "spaces", "main",
+    "in", "at", "as", "called", "named", "taken", *EXCEPT, "free spaces", "spaces", "main",
     "lugs", "bonded", "sub",
 )  # fmt: skip
 # Places of a building that is not drawn.
@@ -140,7 +145,7 @@ class _Panel:
             self._along(word)
         elif word == "in":
             self._inside()
-        elif word in ("full except", "all taken except", "free spaces"):
+        elif word in (*EXCEPT, "free spaces"):
             self.open += _taken(reader)
         elif word in ("as", "called", "named"):
             if str(self.item.get("name", "")).lower() == "sub":  # it was no name

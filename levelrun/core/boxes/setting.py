@@ -47,13 +47,13 @@ def set_box(reader: SceneReader) -> Said:
     """
     each, start = reader.rooms_listed(), reader.pos
     if not each:
-        return _set_in(reader, None)
+        return _set_each(reader, None)
     edits, told = list[dict[str, Any]](), list[str]()
     reader.each = tuple(each)
     try:
         for room in each:
             reader.pos = start
-            said = _set_in(reader, room)
+            said = _set_each(reader, room)
             if any(edit["op"] != "add" for edit in said.edits):
                 raise reader.refuse("say a circuit for the boxes of one room; of several afterwards", start)
             edits += said.edits
@@ -63,11 +63,27 @@ def set_box(reader: SceneReader) -> Said:
     return Said(edits, room=each[-1].id, told=told)
 
 
-def _set_in(reader: SceneReader, room: Room | None) -> Said:
-    """What a sentence sets, in this room or in the one that it is about."""
-    item: dict[str, Any] = {}
-    begin = reader.pos
-    count = kind_said(reader, item)
+def _set_each(reader: SceneReader, room: Room | None) -> Said:
+    """What a sentence sets, each kind that it names: a light and a switch; a porch light."""
+    named = reader.phrase(reader.scene.rooms()) if room is None else None
+    room = reader.scene.rooms()[named] if named is not None else room
+    found: list[tuple[int, dict[str, Any], int | None]] = []
+    while not found or reader.phrase(["and"]) is not None:
+        item: dict[str, Any] = {}
+        begin = reader.pos
+        found.append((begin, item, kind_said(reader, item)))
+    after, edits, told, about = reader.pos, list[dict[str, Any]](), list[str](), room
+    for begin, item, count in found:
+        reader.pos = after
+        said = _set_in(reader, room, item, count, begin)
+        edits += said.edits
+        told += said.told
+        about = about or next((one for one in reader.scene.job.rooms if one.id == said.room), None)
+    return Said(edits, room=about.id if about is not None else None, told=told)
+
+
+def _set_in(reader: SceneReader, room: Room | None, item: dict[str, Any], count: int | None, begin: int) -> Said:
+    """What follows a kind, in this room or in the one that the sentence is about."""
     if count == -1 and room is not None and item["kind"] not in ("receptacle", "switch"):
         count = None  # smoke alarms in two rooms: one in each
     named = reader.phrase(reader.scene.rooms()) if room is None else None

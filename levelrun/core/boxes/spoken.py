@@ -148,10 +148,11 @@ def _along(reader: SceneReader, box: Box, inches: float, corner: str) -> float:
 
 def set_here(reader: SceneReader) -> Said | None:
     """A gfci outlet on the north wall of Kitchen, 4' from the left; add a smoke alarm in the hall."""
-    if reader.scene.verb == "from" and not reader.scene.job.rooms:
-        return None  # the first page: it is an end
+    if reader.scene.verb in ("", "from") and not reader.scene.job.rooms:
+        return None  # the first page, or a line of it: it is an end
     reader.phrase(("add", "put", "install", "place"))
     start = reader.pos
+    reader.phrase(reader.scene.rooms())  # a porch light
     try:
         kind_said(reader, {})
     except TextError as error:

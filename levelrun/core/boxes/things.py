@@ -48,8 +48,9 @@ TOOLS = (
     "grinder", "compressor", "air compressor",
 )  # fmt: skip
 CALLED = {
-    "fridge": "refrigerator", "freezer": "refrigerator", "stove": "range", "disposal": "disposer", "opener": "opener",
-    "garage door opener": "opener", "charger": "vehicle", "ev": "vehicle", "rv": "", "heat tape": "heat_cable",
+    "fridge": "refrigerator", "freezer": "refrigerator", "stove": "range", "disposal": "disposer",
+    "opener": "opener", "garage door opener": "opener", "door opener": "opener", "garage opener": "opener",
+    "charger": "vehicle", "ev": "vehicle", "rv": "", "heat tape": "heat_cable",
     "heat trace": "heat_cable", "sump pump": "",
 }  # fmt: skip
 PLUGS = ("outlet", "receptacle", "plug")
@@ -80,6 +81,7 @@ PROTECTION = {
     "gfci": "gfci", "ground fault": "gfci", "ground-fault": "gfci", "afci": "afci", "arc fault": "afci",
     "arc-fault": "afci", "dual": "dual", "dual function": "dual", "dual-function": "dual",
 }  # fmt: skip
+OUTDOORS = ("outside", "outdoor", "outdoors", "exterior")
 NUMBERS = {"one": 1, "single": 1, "two": 2, "double": 2, "three": 3, "four": 4, "five": 5, "six": 6, "eight": 8}
 MOST = 40  # things of one sentence
 _GANGS = re.compile(rf"(?:an?\s+)?(?P<n>[1-6]|{'|'.join(NUMBERS)})[\s-]*gangs?\b", re.IGNORECASE)
@@ -97,6 +99,8 @@ def kind_said(reader: SceneReader, item: dict[str, Any]) -> int | None:
     what is no box."""
     count = None
     reader.phrase(("a", "an"))
+    if reader.phrase(OUTDOORS) is not None:
+        item["outdoors"] = True
     while not reader.sees((*KINDS, *SPOKEN)):
         if gangs_said(reader, item) or rated(reader, item):
             continue

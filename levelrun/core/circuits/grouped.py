@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from levelrun.core.boxes.contexts import room_contexts
 from levelrun.core.boxes.parts import LAMPS, PLUGS
-from levelrun.core.boxes.things import CALLED, SERVES
+from levelrun.core.boxes.things import CALLED, OUTDOORS, SERVES
 from levelrun.core.circuits.arranging import arranged
 from levelrun.core.job import Box, Circuit, Panel, Room
 from levelrun.core.site.scene import SceneReader
@@ -14,6 +14,7 @@ GROUPS: dict[str, tuple[str, ...]] = {
     "receptacles": PLUGS, "outlets": PLUGS, "plugs": PLUGS, "lights and switches": LIT, "lights": LIT, "light": LIT,
     "lighting": LIT, "fan": LIT, "switches": ("switch",), "fans": LIT, "smoke alarms": ("smoke",),
     "alarms": ("smoke",), "lights and alarms": (*LIT, "smoke"),
+    **{f"{out} {plug}": PLUGS for out in OUTDOORS for plug in ("outlet", "outlets", "receptacle", "receptacles")},
     **dict.fromkeys(("everything", "all boxes", "boxes", "every box"), ()),
 }  # fmt: skip
 SERVED = {**SERVES, **{word: serves for word, serves in CALLED.items() if serves}}
@@ -36,21 +37,37 @@ def group_said(reader: SceneReader) -> tuple[str, list[Box]] | None:
     if word is None and not rooms:
         reader.pos = start
         return None
-    if not rooms and not every and word not in SERVED and reader.scene.room is not None:
+    wanted = _Wanted(word or "")
+    if not rooms and not every and not wanted.anywhere and reader.scene.room is not None:
         rooms = [reader.scene.room]
-    job, own, serves = reader.scene.job, {room.id for room in rooms}, SERVED.get(word or "", "")
-    kinds = () if serves else GROUPS.get(word or "", ())
+    job, own = reader.scene.job, {room.id for room in rooms}
     wired = {hop.box for circuit in job.circuits for hop in circuit.chain}
-    found = [
-        box
-        for box in job.boxes
-        if box.id not in wired and box.kind not in ("junction", "disconnect")
-        and (not own or box.room in own) and (not kinds or box.kind in kinds)
-        and (not serves or box.serves == serves)
-    ]  # fmt: skip
+    free = [box for box in job.boxes if box.id not in wired and (not own or box.room in own)]
+    found = [box for box in free if wanted.meant(box)]
     if not found:
         raise reader.refuse(f"{title.strip()}: no such box is on no circuit", start)
     return title.strip(), found
+
+
+class _Wanted:
+    """What boxes a word means: of a kind, that serve an appliance, outdoors; all where no word is said."""
+
+    def __init__(self, word: str) -> None:
+        self.serves = SERVED.get(word, "")
+        self.kinds = GROUPS.get(word, ())
+        self.out = word.split()[0] in OUTDOORS if word else False
+
+    @property
+    def anywhere(self) -> bool:
+        """Whether it is meant of all rooms where none is named."""
+        return self.out or bool(self.serves)
+
+    def meant(self, box: Box) -> bool:
+        """Whether a box is one of them."""
+        if self.serves:
+            return box.serves == self.serves
+        kind = box.kind in self.kinds if self.kinds else box.kind not in ("junction", "disconnect")
+        return kind and (box.outdoors or not self.out)
 
 
 def _rooms(reader: SceneReader) -> list[Room]:

@@ -22,6 +22,7 @@ SMALL = ("the", "a", "an")
 # Between a thing and what is said of it.
 IS = ("is", "are", "was", "were", "has been", "have been", "gets", "got", "now")
 ON = ("on", "in", "along", "at", "against")
+EVERY = ("every", "each", "all")
 CENTRE = ("centre", "center", "centred", "centered", "middle")
 LEFT = ("from left", "from the left", "from the left corner", "from the corner", "from corner")
 RIGHT = ("from right", "from the right", "from the right corner")
@@ -170,15 +171,19 @@ class SceneReader(Reader):
         for match in _IN.finditer(self.text, start, end.start() if end else len(self.text)):
             if match["in"] and not found:
                 self.pos = match.end()
+                every = self.sees(EVERY)
                 found = self._rooms_here(rooms)
+                found = found if every or len(found) > 1 else []
         self.pos = start
-        return found if len(found) > 1 else []
+        return found
 
     def _rooms_here(self, rooms: dict[str, Room]) -> list[Room]:
         """Rooms by name with commas or `and` between them, or every one of a use, taken."""
-        if self.phrase(("every", "each", "all")) is not None:
-            level, own = self.scene.level, dict.fromkeys(room.id for room in self.scene.job.rooms)
-            here = [room for room in self.scene.job.rooms if room.id in own and level and room.level == level.id]
+        if self.phrase(EVERY) is not None:
+            now, job = self.scene.level, self.scene.job
+            own = next((s for s in job.structures if now and any(level.id == now.id for level in s.levels)), None)
+            levels = {level.id for level in own.levels} if own is not None else set()
+            here = [room for room in job.rooms if room.level in levels]
             uses = {word: room.use for room in here for word in (room.use, f"{room.use}s")}
             word = self.phrase(("room", "rooms", *uses))
             return [room for room in here if word in ("room", "rooms") or (word and room.use == uses[word])]

@@ -226,6 +226,7 @@ BEDS = built(
         ("light in Bed 1 and Hall", ["Bed 1", "Hall"]),
         ("ceiling fan in all bedrooms", ["Bed 1", "Bed 2"]),
         ("light in each room", ["Hall", "Bed 1", "Bed 2"]),
+        ("light in every hall", ["Hall"]),
         ("light in Hall", ["Hall"]),
     ],
 )
@@ -275,3 +276,30 @@ def test_many_that_went_to_studs_are_told_in_a_line() -> None:
     text = "receptacles every 6' along north"
     notice = said_on(job, text, Looked(room=job.rooms[0].id))[1].told
     assert len(notice) <= 2 and all(len(line) < 100 for line in notice)
+
+
+def test_two_kinds_in_one_sentence_and_a_room_before_the_kind() -> None:
+    both = said("a light and a smoke alarm in the Hall", BEDS, BEDS.rooms[0].id)
+    assert [(box.kind, box.room) for box in both] == [("light", "m1"), ("smoke", "m1")]
+    door = said("outlet and switch by the door to Hall in Bed 1", BEDS, BEDS.rooms[0].id)
+    assert [box.kind for box in door] == ["receptacle", "switch"] and len({box.room for box in door}) == 1
+    hall = said("hall light", BEDS, BEDS.rooms[1].id)
+    assert [(box.kind, box.room) for box in hall] == [("light", "m1")]
+
+
+def test_a_front_door_leads_out_of_doors_or_onto_a_porch() -> None:
+    job = built("room Living room 16' x 14'; front door south 36\" at 2'; room Porch 16' x 6' south of Living room;"
+                "door between Living room and Porch 30\"")  # fmt: skip
+    with pytest.raises(LevelRunError, match="2 such doors"):
+        said("switch by the front door", job, job.rooms[0].id)
+    one = built("room Den 16' x 14'; room Porch 16' x 6' south of Den; door in Den south 36\" at 2'")
+    assert said("switch by the front door", one, one.rooms[0].id)[0].side == 2
+    assert said("outside light on the south wall", one, one.rooms[0].id)[0].outdoors
+
+
+@pytest.mark.parametrize(
+    "text", ["all taken but 38 and 40", "all taken except 38 40", "full except 38 and 40", "only 38 and 40 free"]
+)
+def test_a_panel_of_which_only_the_free_spaces_are_known(text: str) -> None:
+    panel = said_on(HOME, f"panel Q 200a 40 spaces {text} west 5'", Looked(room=DEN.id))[0].panels[0]
+    assert panel.taken == tuple(n for n in range(1, 41) if n not in (38, 40))

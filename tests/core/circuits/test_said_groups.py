@@ -50,6 +50,15 @@ def test_boxes_by_what_and_where(text: str, boxes: set[str], name: str) -> None:
     assert job.circuits[0].name == name
 
 
+def test_outlets_outdoors_and_those_of_the_room_looked_at() -> None:
+    job = said("outdoor outlet on the south wall of Den 2' from the east corner as OUT")
+    assert job.boxes[-1].outdoors and job.boxes[-1].side == 2
+    out = said("20a gfci circuit for the outdoor outlets", job)
+    assert [box for box, _ in names(out, out.circuits[0])] == ["OUT"]
+    here = said("15a circuit for the lights", job)  # of the room looked at
+    assert {box for box, _ in names(here, here.circuits[0])} == {"S-1", "L-1", "L-2"}
+
+
 def test_lights_hang_behind_their_switch_one_after_another_and_alarms_do_not() -> None:
     """A light hangs on its switch, the second on the first; an alarm behind a switch would be turned off."""
     job = said("circuit 15a for everything in Den")
