@@ -39,12 +39,15 @@ def sentences_of(kinds: Mapping[str, PartKind]) -> dict[str, Sentence]:
         return Said([{"op": "add", "kind": kind.name, "item": whole}])
 
     def remove(reader: SceneReader) -> Said:
-        """remove NAME, delete NAME: a box, a circuit, a room, a way … that nothing else needs."""
+        """remove NAME, delete NAME and NAME: a box, a circuit, a room, a way … that nothing else needs."""
         named = _with_spaces(reader, kinds)
-        kind, part = named[reader.need(named, "what is removed, by its name")]
-        chained = kind.name == "box" and reader.circuit_of(part) is not None
-        off = [{"op": "unchain", "boxes": [part.id]}] if chained else []
-        return Said([*off, {"op": "drop", "kind": kind.name, "id": part.id}])
+        edits: list[dict[str, Any]] = []
+        while not edits or reader.phrase(["and"]) is not None or not reader.over():
+            kind, part = named[reader.need(named, "what is removed, by its name")]
+            if kind.name == "box" and reader.circuit_of(part) is not None:
+                edits.append({"op": "unchain", "boxes": [part.id]})
+            edits.append({"op": "drop", "kind": kind.name, "id": part.id})
+        return Said(edits)
 
     def rename(reader: SceneReader) -> Said:
         """rename NAME to NEW: another name for what has one."""
@@ -78,11 +81,16 @@ def spoken_of(kinds: Mapping[str, PartKind]) -> Spoken:
 
 def _with_spaces(reader: SceneReader, kinds: Mapping[str, PartKind]) -> dict[str, tuple[PartKind, Any]]:
     """Whatever has a name, and the circuits of the panel looked at by their spaces: circuit 14, breaker 1/3."""
-    return _named(reader, kinds) | {
-        f"{word} {label}": (kinds["circuit"], circuit)
-        for label, circuit in reader.spaced().items()
-        for word in ("circuit", "breaker")
-    }
+    by_word = {word: (kinds["circuit"], circuit) for word, circuit in reader.circuits_by_word().items()}
+    return (
+        by_word
+        | _named(reader, kinds)
+        | {
+            f"{word} {label}": (kinds["circuit"], circuit)
+            for label, circuit in reader.spaced().items()
+            for word in ("circuit", "breaker")
+        }
+    )
 
 
 def _free(kind: PartKind) -> list[str]:

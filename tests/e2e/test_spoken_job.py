@@ -38,8 +38,8 @@ def test_a_studio_is_drawn_wired_bought_closed_and_proved_as_it_is_spoken(open_p
     keys += stage(page, 2)
     keys += says(
         page,
-        "a 100 amp panel called P with 12 spaces on the west wall of Studio",
         "outlets every 6' in Studio",
+        "a 100 amp panel called P with 12 spaces on the west wall of Studio",
         "a gfci on the east wall of the bath, 2' from the left",
         "a light in the bath",
     )

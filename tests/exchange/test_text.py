@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from pathlib import Path
 from typing import Any
 
@@ -203,3 +204,10 @@ def test_a_text_file_is_checked_from_the_command_line(tmp_path: Path, capsys: py
     assert main(["check", str(path)]) == 2
     lines = capsys.readouterr().err.strip().splitlines()
     assert [line.removeprefix("levelrun: ").partition(":")[0] for line in lines] == ["line 1, 1", "line 3, 10"]
+
+
+def test_the_example_of_the_guide_is_read_as_it_stands() -> None:
+    guide = (Path(__file__).parents[2] / "docs" / "guide.md").read_text(encoding="utf-8")
+    (example,) = re.findall(r"```text\n(.*?)```", guide, re.DOTALL)
+    job = read_text(example)
+    assert (job.name, len(job.circuits), plan(job).stops) == ("Garage add-on", 3, 0)

@@ -84,6 +84,32 @@ def _door_text(view: RoomView, face: Face, door: Seen) -> str:
     return f"{face.wall.name} {door.kind.replace('_', ' ')} to {view.beside(door)}"
 
 
+def at_panel(reader: SceneReader, about: Room, item: dict[str, Any]) -> list[Spot]:
+    """By the panel: on the nearest stud beside it. Empty where no panel is named. Refuses one of another room."""
+    start = reader.pos
+    if reader.phrase(("by", "beside", "next to", "near")) is None:
+        return []
+    own = {panel.name: panel for panel in reader.scene.job.panels if panel.room == about.id}
+    known = {"panel": next(iter(own.values()))} if len(own) == 1 else {}
+    word = reader.phrase({**known, **own, **{f"panel {name}": panel for name, panel in own.items()}})
+    if word is None:
+        reader.pos = start
+        return []
+    panel = known.get(word) or own[word.removeprefix("panel ")]
+    if panel.side is None or panel.at_in is None:
+        raise reader.refuse(f"{panel.name} stands on no wall of {about.name}", start)
+    view = room_view(reader.scene.job, reader.scene.book, about.id)
+    face, at, half = view.faces[panel.side], panel.at_in, panel.width_in / 2
+    wide = usual_model(view.book, item["kind"], item.get("gangs", 1)).wide_in
+    spots = [
+        spot for spot, _ in on_studs(view, face, 0.0, face.wall.length_in, wide)
+        if abs(spot - at) >= half + wide / 2
+    ]  # fmt: skip
+    if not spots:
+        raise reader.refuse(f"there is no stud beside {panel.name}; say how far along the wall", start)
+    return [{"side": panel.side, "at_in": _tape(min(spots, key=lambda spot: abs(spot - at)))}]
+
+
 def at_thing(reader: SceneReader, about: Room, item: dict[str, Any], several: bool) -> list[Spot]:
     """By the basin, above the counters, behind the refrigerator: what is marked along a wall; several over counters
     as many as they want. Empty where none is named. Refuses what is marked nowhere, or twice."""

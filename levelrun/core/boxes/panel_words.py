@@ -365,6 +365,15 @@ def _counted(reader: SceneReader, item: dict[str, Any], count: re.Match[str]) ->
         item["free_said"] = int(amount)
 
 
+def counted_here(reader: SceneReader, item: dict[str, Any]) -> bool:
+    """Amperes, or a count of spaces or of free ones, where one stands here."""
+    reader.skip()
+    count = _COUNT.match(reader.text, reader.pos)
+    if count is not None:
+        _counted(reader, item, count)
+    return count is not None
+
+
 def structure_in_words(reader: SceneReader) -> tuple[str, list[dict[str, Any]]]:
     """A structure by its name, or by its kind: the one there is, else a new one."""
     named = {name: item.id for name, item in reader.buildings().items()}

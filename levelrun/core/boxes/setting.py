@@ -10,6 +10,7 @@ from levelrun.core.boxes.beside import (
     Spot,
     asked_for,
     at_door,
+    at_panel,
     at_thing,
     every,
     free_spot,
@@ -136,6 +137,8 @@ class _Where:
             self.item["gangs"] = self.count  # two switches by a door stand in one box
         if not self.spots:
             self.spots = at_thing(reader, about, self.item, self.count == -1)
+        if not self.spots:
+            self.spots = at_panel(reader, about, self.item)
         if not self.spots and reader.phrase(CEILING) is not None:
             self.unsaid()
         begin = reader.pos

@@ -6,16 +6,17 @@ import re
 from dataclasses import replace
 from typing import Any, get_args
 
-from levelrun.core.boxes.panel_words import spoken_panel
+from levelrun.core.boxes.panel_spoken import panel_here, panel_is, the_panel
 from levelrun.core.boxes.parts import Nema
 from levelrun.core.boxes.setting import at_mark, set_box
 from levelrun.core.boxes.things import KINDS, PROTECTION, SERVES, gangs_said, kind_said
 from levelrun.core.boxes.things import SPOKEN as KINDS_SPOKEN
 from levelrun.core.errors import TextError
-from levelrun.core.job import Box
-from levelrun.core.site.geometry import Wall, walls_of
+from levelrun.core.job import Box, Panel
+from levelrun.core.site.geometry import STEPS, Wall, walls_of
 from levelrun.core.site.scene import Said, SceneReader, walls_by_name
 
+ALIKE = ("outlets", "receptacles", "plugs", "switches")
 LINKS = ("is", "to be", "to", "becomes", "a", "an", "into", "needs", "wants", "should be", "gets")
 KIND_WORDS = {**KINDS, **KINDS_SPOKEN}
 NEMAS = tuple(word for word in get_args(Nema) if word)
@@ -73,26 +74,83 @@ def described(reader: SceneReader) -> Said | None:
 
 
 def placed(reader: SceneReader) -> Said | None:
-    """Raise R-1 to 44"; R-1 is 44" high, at 44"; move R-1 to 4' from the right."""
+    """Raise R-1 to 44"; R-1 is 44" high, at 44"; move R-1 to 4' from the right, 1' left, 2' north; move the panel to
+    the north wall at 4'."""
     verb = reader.phrase(("raise", "lower", "move"))
-    box = _box(reader)
-    if box is None:
+    node: Box | Panel | None = _box(reader) or the_panel(reader)
+    if node is None:
         return None
     at = False
-    while (word := reader.phrase((*LINKS[:3], "at"))) is not None:
-        at |= word == "at"
-    if verb == "move" and box.room is not None:
-        walls = walls_by_name(reader.scene.job.room(box.room))
-        if (word := reader.phrase(walls)) is not None:
-            return _onto(reader, box, walls[word])
+    while (word := reader.phrase((*LINKS[:3], "goes to", "goes", "at", "on"))) is not None:
+        at |= word in ("at", "goes to")
+    walls = walls_by_name(reader.scene.job.room(node.room)) if node.room is not None else {}
+    if (verb == "move" or isinstance(node, Panel)) and (word := reader.phrase(walls)) is not None:
+        return _onto(reader, node, walls[word])
     if not reader.sees_length():
         return None
     inches = reader.length()
+    if verb == "move" and (way := reader.phrase((*STEPS, "left", "right"))) is not None:
+        return _shifted(reader, node, inches, way)
+    if isinstance(node, Panel):
+        return _set(node, at_in=_along(reader, node, inches, reader.corner())) if verb == "move" else None
     if reader.phrase(HIGH) is not None or verb in ("raise", "lower"):
-        return _set(box, height_in=_height(reader, box, inches), fixed=True)
+        return _set(node, height_in=_height(reader, node, inches), fixed=True)
     if (corner := reader.corner()) or verb == "move":
-        return _set(box, at_in=_along(reader, box, inches, corner))
-    return _set(box, height_in=_height(reader, box, inches), fixed=True) if at and reader.over() else None
+        return _set(node, at_in=_along(reader, node, inches, corner))
+    return _set(node, height_in=_height(reader, node, inches), fixed=True) if at and reader.over() else None
+
+
+def _shifted(reader: SceneReader, node: Box | Panel, inches: float, way: str) -> Said:
+    """So far aside of where it is: along its wall, or under the ceiling by the compass."""
+    if node.room is None:
+        raise reader.refuse(f"{node.name} stands in no drawn room")
+    if node.side is None or node.at_in is None:
+        if way not in STEPS:
+            raise reader.refuse(f"{node.name} hangs on no wall: say north, east, south or west")
+        dx, dy = STEPS[way]
+        return _set(node, x_in=(node.x_in or 0.0) + dx * inches, y_in=(node.y_in or 0.0) + dy * inches)
+    wall = walls_of(reader.scene.job.room(node.room))[node.side]
+    if way in STEPS:
+        along = sum(p * q for p, q in zip(STEPS[way], wall.along, strict=True))
+        if abs(along) < 0.7:
+            raise reader.refuse(f"{node.name} is on the {wall.name} wall: it goes left or right along it")
+        way = "right" if along > 0 else "left"
+    at = node.at_in + (inches if way == "right" else -inches)
+    if not 0 <= at <= wall.length_in:
+        raise reader.refuse(f"{at:g} in is past the {wall.name} wall, {wall.length_in:g} in long")
+    return _set(node, at_in=at)
+
+
+def heights(reader: SceneReader) -> Said | None:
+    """Raise all outlets to 50"; the switches in Hall are at 44": those of a kind, all or of a room, each to what the
+    story pole marks of it. What serves an appliance stays where that is plugged in."""
+    verb = reader.phrase(("raise", "lower", "set", "put", "make"))
+    every = reader.phrase(("all", "all the", "every")) is not None
+    kind = KINDS_SPOKEN.get(reader.phrase(ALIKE) or "", {}).get("kind")
+    if kind is None:
+        return None
+    about = reader.room_ahead() or (None if every else reader.scene.room)
+    if reader.phrase(("in", "of")) is not None and about is not None:
+        reader.again(about)
+    while reader.phrase(("are", "is", "to", "at", "go to", "should be")) is not None:
+        pass
+    if not reader.sees_length():
+        return None
+    inches = reader.length()
+    reader.phrase(HIGH)
+    if not reader.over():
+        return None
+    found = [
+        box for box in reader.scene.job.boxes
+        if box.kind == kind and box.side is not None and box.serves in ("", "counter")
+        and (about is None or box.room == about.id)
+    ]  # fmt: skip
+    if not found:
+        if verb is None:
+            return None
+        raise reader.refuse(f"{about.name if about is not None else 'the job'} has no such box")
+    edits = [edit for box in found for edit in _set(box, height_in=_height(reader, box, inches), fixed=True).edits]
+    return Said(edits, told=[f"{len(found)} boxes: {', '.join(box.name for box in found[:6])}"])
 
 
 def marked(reader: SceneReader) -> Said | None:
@@ -112,11 +170,11 @@ def _box(reader: SceneReader) -> Box | None:
     return boxes[word] if word is not None else None
 
 
-def _set(box: Box, **values: Any) -> Said:
-    return Said([{"op": "set", "kind": "box", "id": box.id, "set": values}])
+def _set(node: Box | Panel, **values: Any) -> Said:
+    return Said([{"op": "set", "kind": "panel" if isinstance(node, Panel) else "box", "id": node.id, "set": values}])
 
 
-def _onto(reader: SceneReader, box: Box, face: Wall) -> Said:
+def _onto(reader: SceneReader, box: Box | Panel, face: Wall) -> Said:
     """On another wall of its room: so far along it, else in its middle, which is told."""
     reader.phrase(("at", "of"))
     if reader.over():
@@ -137,7 +195,7 @@ def _height(reader: SceneReader, box: Box, typed: float) -> float:
     return floor + at_mark(reader, box.kind, box.side is not None, typed)
 
 
-def _along(reader: SceneReader, box: Box, inches: float, corner: str) -> float:
+def _along(reader: SceneReader, box: Box | Panel, inches: float, corner: str) -> float:
     if box.room is None or box.side is None:
         raise reader.refuse(f"{box.name} stands on no drawn wall")
     wall = walls_of(reader.scene.job.room(box.room))[box.side]
@@ -163,10 +221,4 @@ def set_here(reader: SceneReader) -> Said | None:
     return set_box(reader)
 
 
-def panel_here(reader: SceneReader) -> Said | None:
-    """A 200 amp panel called M with 30 spaces in the Utility, west wall; 100 amp sub-panel G in garage."""
-    reader.phrase(("add", "put", "install", "a", "an"))
-    return spoken_panel(reader)
-
-
-SPOKEN = (marked, placed, described, set_here, panel_here)
+SPOKEN = (marked, placed, heights, described, panel_is, set_here, panel_here)

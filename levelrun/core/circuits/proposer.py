@@ -3,7 +3,6 @@ apart, few circuits, no floor dark at one trip, short home runs; each with its r
 
 from __future__ import annotations
 
-import re
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from typing import Any
@@ -17,12 +16,10 @@ from levelrun.core.circuits.places import box_places
 from levelrun.core.circuits.protection import wanted_protection
 from levelrun.core.circuits.rules.house import House, house_of
 from levelrun.core.circuits.spaces import Occupied, occupied, spaces_of
-from levelrun.core.circuits.usual import is_continuous, usual_of, watts
+from levelrun.core.circuits.usual import is_continuous, title_of, usual_of, watts
 from levelrun.core.codebook import Codebook
 from levelrun.core.job import Box, Circuit, Job, Panel
 from levelrun.core.trade.conductors.sizing import Demand, choose
-
-_CALLED = re.compile(r"[a-z]{3}")  # in the name of a box that somebody gave it
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -131,7 +128,7 @@ def _groups(book: Codebook, job: Job, house: House, boxes: Sequence[Box]) -> Ite
         return room.use if room else ""
 
     for box in take(lambda b: usual_of(book, b).own):
-        title = box.name if _CALLED.search(box.name) else usual_of(book, box).title
+        title = title_of(book, box)
         yield Group(
             name=title, boxes=(box,), reason=f"{title}: a circuit of its own", section="common practice, no source"
         )

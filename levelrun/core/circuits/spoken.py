@@ -3,17 +3,20 @@
 from __future__ import annotations
 
 import re
+from dataclasses import replace
 from typing import Any
 
 from levelrun.core.circuits.feed_words import feeder, paired
 from levelrun.core.circuits.grouped import group_said, hops_of
 from levelrun.core.circuits.parts_said import UNIT, circuit_part
-from levelrun.core.circuits.words import circuit_with, known_circuits, put_on
+from levelrun.core.circuits.usual import title_of
+from levelrun.core.circuits.words import circuit_with, known_circuits, new_circuit, put_on
 from levelrun.core.errors import TextError
 from levelrun.core.job import Box, Circuit, Panel
 from levelrun.core.site.scene import Said, SceneReader
 
 CALLED = ("circuit", "breaker")
+METHOD_WORDS = {"nm": "NM-B", "nm-b": "NM-B", "building cable": "NM-B", "mc": "MC", "armored cable": "MC", "ac": "AC"}
 BECOMES = ("is", "to be", "becomes", "to", "on", "a", "an", "with", "in", "wired in")
 _CABLE = re.compile(r"(?P<wire>14|12|10|8|6|4|2)-[2-4](?![\w'\"/-])")
 ONTO = ("goes on", "go on", "is on", "are on", "belongs on", "belong on", "onto", "on", "to")
@@ -149,6 +152,45 @@ def fed_by(reader: SceneReader) -> Said | None:
     return _onto(found, own) if own else None
 
 
+def apart(reader: SceneReader) -> Said | None:
+    """Put R-3 on its own circuit; give the dryer outlet its own circuit: taken off the one that it hangs on, on the
+    first free space, by what it usually draws."""
+    reader.phrase(("put", "give", "move"))
+    boxes = reader.boxes()
+    word = reader.phrase(boxes)
+    if word is None:
+        return None
+    reader.phrase(("gets", "has", "on", "goes on", "needs", "wants", "is on"))
+    if reader.phrase(("its own circuit", "a circuit of its own", "own circuit", "a dedicated circuit")) is None:
+        return None
+    box, job = boxes[word], reader.scene.job
+    now = reader.circuit_of(box)
+    if now is not None and len(now.chain) == 1:
+        raise reader.refuse(f"{box.name} is alone on {now.name} already", reader.pos)
+    panel = next((p for p in job.panels if now is not None and p.id == now.panel), reader.scene.panel)
+    if panel is None:
+        raise reader.refuse("there is no panel yet: set one in Boxes with `panel` and a wall")
+    said = new_circuit(reader, {}, title_of(reader.scene.book, box), "", [box], None, panel)
+    off = [{"op": "unchain", "boxes": [box.id]}] if now is not None else []
+    return replace(said, edits=[*off, *said.edits])
+
+
+def every_method(reader: SceneReader) -> Said | None:
+    """All circuits in emt; run everything in mc: the wiring method of every circuit of the job."""
+    reader.phrase(("run", "wire", "put", "make", "do"))
+    if reader.phrase(("all circuits", "every circuit", "everything", "it all", "the whole job")) is None:
+        return None
+    if reader.phrase(("in", "with")) is None:
+        return None
+    methods = {**METHOD_WORDS, **dict.fromkeys(("emt", "pipe", "conduit", "raceway", "pvc"), "raceway")}
+    method = methods[reader.need(methods, "a wiring method: emt, mc, nm-b")]
+    own = [circuit for circuit in reader.scene.job.circuits if circuit.method != method]
+    if not own:
+        raise reader.refuse("every circuit is wired so already" if reader.scene.job.circuits else "no circuit yet")
+    edits = [{"op": "set", "kind": "circuit", "id": circuit.id, "set": {"method": method}} for circuit in own]
+    return Said(edits, told=[f"{len(own)} circuits are in {method if method != 'raceway' else 'pipe'} now"])
+
+
 def after(reader: SceneReader) -> Said | None:
     """Put R-1 after R-2; R-1 comes after R-2: on the circuit of R-2, behind it."""
     reader.phrase(("put", "move"))
@@ -228,4 +270,4 @@ def taped(reader: SceneReader) -> Said | None:
     raise reader.refuse(f"no cable goes from {one.name} to {two.name}", at)
 
 
-SPOKEN = (taped, moved, changed, swapped, chained, added, fed_by, after, shared, fed)
+SPOKEN = (taped, moved, changed, swapped, apart, chained, added, fed_by, after, shared, fed, every_method)

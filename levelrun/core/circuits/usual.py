@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
@@ -9,6 +10,7 @@ from levelrun.core.boxes.parts import PLUGS
 from levelrun.core.codebook import Codebook
 from levelrun.core.job import Box
 
+_CALLED = re.compile(r"[a-z]{3}")  # in the name of a box that somebody gave it
 LEAST_RANGE_W = 8750.0
 
 
@@ -70,6 +72,12 @@ def _for_one(book: Codebook, nema: str) -> Usual:
         plain, title=f"Outlet {nema}", watts=PLANNED_PART * volts * amps, own=True, volts=volts,
         poles=2 if volts == 240 else 1, breaker_a=amps, neutral=row["neutral"] == "yes", nema=nema,
     )  # fmt: skip
+
+
+def title_of(book: Codebook, box: Box) -> str:
+    """What a circuit for one box is called: by the name that somebody gave the box, else by the appliance there."""
+    usual = usual_of(book, box)
+    return box.name if _CALLED.search(box.name) or not (usual.own or box.serves) else usual.title
 
 
 def watts(book: Codebook, box: Box) -> float:

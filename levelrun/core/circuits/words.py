@@ -47,13 +47,26 @@ def circuit_with(reader: SceneReader, item: dict[str, Any]) -> Said:
             _space(reader, item)
         else:
             name = _name(reader)
+    return new_circuit(reader, item, name, group, chain, None if said else _home(reader, panel, chain), panel)
+
+
+def new_circuit(
+    reader: SceneReader,
+    item: dict[str, Any],
+    name: str,
+    group: str,
+    chain: list[Box],
+    home: Panel | None,
+    panel: Panel,
+) -> Said:
+    """A circuit of which so much was said, with what follows. `group`: by what its boxes were named, which are then
+    put in a sensible order; `home`: the panel where they stand, where that is another."""
     if len(chain) == 1:
         _for_one(reader, chain[0], item)
     if item.get("volts") == 240:
         item.setdefault("poles", 2)
     if "wire_size" not in item:
         item["wire_size"] = wire_for(reader, item)
-    home = None if said else _home(reader, panel, chain)
     grouped, group = bool(group), group.removeprefix("the ")
     name = name or group[:1].upper() + group[1:60]
     item |= {"panel": (home or panel).id, "name": name or "Circuit"}
@@ -212,7 +225,8 @@ def _panel(reader: SceneReader) -> Panel:
 def known_circuits(reader: SceneReader) -> dict[str, Circuit]:
     """Circuits by name; those of the panel looked at by their spaces, the first of two too."""
     own = reader.spaced()
-    named = {str(c.space): c for c in own.values() if c.poles == 2} | {c.name: c for c in reader.scene.job.circuits}
+    named = {str(c.space): c for c in own.values() if c.poles == 2} | reader.circuits_by_word()
+    named |= {c.name: c for c in reader.scene.job.circuits}
     return named | own
 
 

@@ -312,8 +312,23 @@ class SceneReader(Reader):
         return {**named, **{key: item for key, item in short.items() if key not in {n.lower() for n in named}}}
 
     def boxes(self) -> dict[str, Box]:
-        """Boxes by name."""
-        return {box.name: box for box in self.scene.job.boxes}
+        """Boxes by name; the only one that serves an appliance by that too: the dryer outlet."""
+        job = self.scene.job
+        served = [box.serves for box in job.boxes if box.serves not in ("", "counter")]
+        alone = [box for box in job.boxes if served.count(box.serves) == 1]
+        by_use = {f"{box.serves.replace('_', ' ')} {plug}": box for box in alone for plug in ("outlet", "receptacle")}
+        return {**by_use, **{box.name: box for box in job.boxes}}
+
+    def circuits_by_word(self) -> dict[str, Circuit]:
+        """Circuits by a word of their name that no other has: the lights circuit."""
+        words = {circuit.id: set(circuit.name.lower().split()) for circuit in self.scene.job.circuits}
+        every = [word for own in words.values() for word in own]
+        return {
+            f"{word} circuit": circuit
+            for circuit in self.scene.job.circuits
+            for word in words[circuit.id]
+            if every.count(word) == 1 and word != "circuit"
+        }
 
     def boxes_said(self) -> list[Box]:
         """Boxes by name one after another, with `and` between them or without, up to the first word that is none."""

@@ -8,12 +8,11 @@ from levelrun.core.errors import TextError
 from levelrun.core.job import Level, Room, Structure
 from levelrun.core.site.geometry import walls_of
 from levelrun.core.site.marking import stands
+from levelrun.core.site.opening_spoken import ADD, gone, opening, opening_is
 from levelrun.core.site.room_words import room, sized_name
 from levelrun.core.site.scene import COMPASS, IS, Said, SceneReader, walls_by_name
 from levelrun.core.site.structure_words import building, with_level
-from levelrun.core.site.words import OPENINGS, STUDS, framed, opening_in, placed_in, size_of
-
-ADD = ("add", "make", "build", "put")
+from levelrun.core.site.words import OPENINGS, STUDS, framed, placed_in, size_of
 
 
 def sized_room(reader: SceneReader) -> Said | None:
@@ -142,36 +141,4 @@ def _level(reader: SceneReader, owner: Structure | None) -> tuple[Structure, Lev
     return owner, floor
 
 
-def opening(reader: SceneReader) -> Said | None:
-    """Put a door in the kitchen south wall, 3' wide; a 4' x 3' window on the north wall, centered."""
-    said = reader.phrase((*ADD, "cut", "install")) is not None
-    reader.phrase(("a", "an"))
-    size = size_of(reader) if reader.sees_length() else None
-    kind = reader.phrase(OPENINGS)
-    if kind is None or not (said or size):
-        return None
-    return opening_in(reader, OPENINGS[kind], size)
-
-
-def gone(reader: SceneReader) -> Said | None:
-    """Remove the door in Bath; delete the window in the north wall of Kitchen."""
-    if reader.phrase(("remove", "delete", "take out")) is None or (kind := reader.phrase(OPENINGS)) is None:
-        return None
-    about = reader.room()
-    walls = walls_by_name(about)
-    reader.phrase(("in", "on"))
-    side = walls[word].index if (word := reader.phrase(walls)) is not None else None
-    if reader.phrase(("in", "of")) is not None:
-        reader.again(about)
-    own = [
-        item for item in reader.scene.job.openings
-        if item.room == about.id and item.kind == OPENINGS[kind] and side in (None, item.side)
-    ]  # fmt: skip
-    if len(own) != 1:
-        raise reader.refuse(
-            f"{about.name} has {len(own) or 'no'} such {kind}{'s' if len(own) > 1 else ''}: say its wall"
-        )
-    return Said([{"op": "drop", "kind": "opening", "id": own[0].id}], room=about.id)
-
-
-SPOKEN = (gone, opening, building, with_level, sized_room, like, walls, joists, sized_name, stands)
+SPOKEN = (gone, opening_is, opening, building, with_level, sized_room, like, walls, joists, sized_name, stands)

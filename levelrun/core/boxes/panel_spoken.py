@@ -1,0 +1,52 @@
+"""Sentences about panels that begin with the panel, or with what it is."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from levelrun.core.boxes.panel_words import counted_here, said_of_panel, spoken_panel
+from levelrun.core.job import Panel
+from levelrun.core.site.framing import finish_in
+from levelrun.core.site.scene import IS, Said, SceneReader
+
+SURFACE = ("surface mounted", "surface", "on the surface")
+FLUSH = ("in the wall", "flush", "recessed")
+BARE = ("sub-panel", "sub", "bonded", "lugs", "main lugs")
+
+
+def the_panel(reader: SceneReader) -> Panel | None:
+    """A panel by its name, or the only one as the panel."""
+    if (found := reader.a_panel()) is not None:
+        return found
+    panels = reader.scene.job.panels
+    return panels[0] if len(panels) == 1 and reader.phrase(["panel"]) is not None else None
+
+
+def panel_is(reader: SceneReader) -> Said | None:
+    """Panel G is 200 amps; G has 40 spaces; the panel is in the wall, surface mounted, a sub-panel, bonded."""
+    found = the_panel(reader)
+    if found is None or reader.phrase((*IS, "has", "is a", "is now")) is None:
+        return None
+    reader.phrase(("a", "an", "now"))
+    item: dict[str, Any] = {}
+    while not reader.over():
+        if reader.phrase(("and", "a", "an", "with", "has")) is not None or counted_here(reader, item):
+            continue
+        word = reader.phrase((*SURFACE, *FLUSH, *BARE))
+        if word is None:
+            return None
+        if word in SURFACE:
+            item["set_out_in"] = None
+        elif word in FLUSH:
+            drawn = found.room is not None and found.side is not None
+            side = reader.scene.job.room(found.room or "").sides[found.side or 0] if drawn else None
+            item["set_out_in"] = finish_in(side) if side is not None else 0.5
+        else:
+            said_of_panel(reader, item, {"sub-panel": "sub", "main lugs": "lugs"}.get(word, word))
+    return Said([{"op": "set", "kind": "panel", "id": found.id, "set": item}]) if item else None
+
+
+def panel_here(reader: SceneReader) -> Said | None:
+    """A 200 amp panel called M with 30 spaces in the Utility, west wall; 100 amp sub-panel G in garage."""
+    reader.phrase(("add", "put", "install", "a", "an"))
+    return spoken_panel(reader)

@@ -1,0 +1,101 @@
+"""Sentences about doors and windows that begin with them, or with the verb of everyday."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from levelrun.core.site.geometry import walls_of
+from levelrun.core.site.scene import IS, Said, SceneReader, walls_by_name
+from levelrun.core.site.words import OPENINGS, opening_in, size_of
+
+ADD = ("add", "make", "build", "put")
+TURNS = ("swings", "opens", "swinging", "hinged", "hinge", "hinges", "on the", "to", "at", "and")
+
+
+def opening(reader: SceneReader) -> Said | None:
+    """Put a door in the kitchen south wall, 3' wide; a 4' x 3' window on the north wall, centered."""
+    said = reader.phrase((*ADD, "cut", "install")) is not None
+    reader.phrase(("a", "an"))
+    size = size_of(reader) if reader.sees_length() else None
+    kind = reader.phrase(OPENINGS)
+    if kind is None or not (said or size):
+        return None
+    return opening_in(reader, OPENINGS[kind], size)
+
+
+def gone(reader: SceneReader) -> Said | None:
+    """Remove the door in Bath; delete the window in the north wall of Kitchen."""
+    if reader.phrase(("remove", "delete", "take out")) is None or (kind := reader.phrase(OPENINGS)) is None:
+        return None
+    about = reader.room()
+    walls = walls_by_name(about)
+    reader.phrase(("in", "on"))
+    side = walls[word].index if (word := reader.phrase(walls)) is not None else None
+    if reader.phrase(("in", "of")) is not None:
+        reader.again(about)
+    own = [
+        item for item in reader.scene.job.openings
+        if item.room == about.id and item.kind == OPENINGS[kind] and side in (None, item.side)
+    ]  # fmt: skip
+    if len(own) != 1:
+        raise reader.refuse(
+            f"{about.name} has {len(own) or 'no'} such {kind}{'s' if len(own) > 1 else ''}: say its wall"
+        )
+    return Said([{"op": "drop", "kind": "opening", "id": own[0].id}], room=about.id)
+
+
+def opening_is(reader: SceneReader) -> Said | None:
+    """The walk door swings out; the south door in Den is hinged right, 32" wide, at 3'; move the window 1' left."""
+    moved = reader.phrase(["move"]) is not None
+    about = reader.room_ahead() or reader.scene.room
+    if about is None:
+        return None
+    walls = walls_by_name(about)
+    wall = reader.phrase(walls)
+    kind = reader.phrase(OPENINGS)
+    if kind is None:
+        return None
+    if reader.phrase(("in", "on", "of")) is not None:
+        if wall is None and reader.sees(walls):
+            wall = reader.phrase(walls)
+        else:
+            reader.again(about)
+    linked = reader.phrase((*IS, "swings", "opens", "goes")) is not None
+    if not (moved or linked):
+        return None
+    side = walls[wall].index if wall is not None else None
+    own = [
+        item for item in reader.scene.job.openings
+        if item.room == about.id and item.kind == OPENINGS[kind] and side in (None, item.side)
+    ]  # fmt: skip
+    if len(own) != 1:
+        raise reader.refuse(f"{about.name} has {len(own) or 'no'} such {kind}: say its wall", reader.pos)
+    values, face = dict[str, Any](), walls_of(about)[own[0].side]
+    while not reader.over():
+        word = reader.phrase(
+            ("swings", "opens", "swinging", "hinged", "hinge", "hinges", "on the", "to", "at", "and")
+        )
+        if (turn := reader.phrase(("in", "out", "inward", "outward"))) is not None:
+            values["swings_in"] = turn.startswith("in")
+        elif reader.sees_length():
+            place = reader.place_along()
+            way = reader.phrase(("wide", "left", "right"))
+            width = values.get("width_in", own[0].width_in)
+            if way == "wide":
+                values["width_in"] = place.inches
+            elif way is not None:
+                values["at_in"] = own[0].at_in + place.inches * (1 if way == "right" else -1)
+            else:
+                values["at_in"] = reader.along_at(face, place, width)
+        elif (hand := reader.phrase(("left", "right"))) is not None:
+            values["hinge"] = hand
+        elif word is None:
+            return None
+    if not values:
+        return None
+    at, wide = values.get("at_in", own[0].at_in), values.get("width_in", own[0].width_in)
+    if at < 0 or at + wide > face.length_in + 1e-6:
+        raise reader.refuse(
+            f"from {at:g} to {at + wide:g} in does not fit the {face.name} wall of {face.length_in:g} in"
+        )
+    return Said([{"op": "set", "kind": "opening", "id": own[0].id, "set": values}], room=about.id)
