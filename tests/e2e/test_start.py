@@ -10,7 +10,7 @@ from playwright.sync_api import Browser, Page, expect
 
 from tests.core.start.test_kinds import ANSWERS, PANEL
 from tests.e2e.conftest import Server
-from tests.e2e.hands import LINE, new_job, say, settled, stage, stops
+from tests.e2e.hands import LINE, new_job, say, says, settled, stage, stops
 
 Open = Callable[..., Page]
 
@@ -169,6 +169,35 @@ def test_lights_in_a_room_begin_on_the_walls(open_page: Open) -> None:
     first_page(page)
     page.locator("[data-kind=room]").click()
     expect(page).to_have_url(re.compile("/walls"))
+
+
+def test_a_building_that_is_said_first_is_drawn_and_wired_as_it_is_spoken(open_page: Open) -> None:
+    """A garage from the blank page: what is drawn is seen on Walls, the line goes on from there. By hand: six lights
+    in three rows of two under 22 by 24 ft; the vehicle's outlet of 50 A is 6-50 on its own two poles."""
+    page = open_page()
+    new_job(page)
+    keys = say(page, "a 22' x 24' garage")
+    expect(page).to_have_url(re.compile("/walls"))
+    settled(page)
+    keys += says(
+        page,
+        "overhead door south 16' wide centered",
+        "walk door east 3' wide at 2'",
+        "panel G 100a 20 spaces on the east wall, 8' from the south corner",
+        "outlets every 8' along all walls at 48\"",
+        "6 lights",
+    )
+    expect(page.get_by_test_id("notice")).to_contain_text("6 in even rows under the ceiling of Garage")
+    keys += says(page, "3-way switches at both doors", "50 amp 240 volt outlet on the north wall for the vehicle")
+    keys += stage(page, 3)
+    keys += say(page, "wire everything")
+    expect(page.get_by_test_id("notice")).to_contain_text("3 circuits: Vehicle charging on 1/3 of G")
+    stops(page, 0)
+    panel = page.get_by_test_id("panel")
+    expect(panel).to_contain_text("40 A, 2-pole, gfci")
+    expect(panel).to_contain_text("8 copper, ground 10")
+    print(f"keys for a garage from the blank page: {keys}")
+    assert keys < 360, keys
 
 
 def test_only_how_many_are_free_is_known(open_page: Open) -> None:

@@ -98,12 +98,15 @@ export function wallLength(
 /** The lengths of all walls of a room, none over its name or over another. */
 export function wallLengths(room: DrawnRoom, scale: PlanScale, leaves: Frame[] = [], name?: RoomName) {
   const written: Frame[] = []
+  const glyphs = room.boxes.map((b) => {
+    return { x: scale.x(b.x) - GLYPH, y: scale.y(b.y) - GLYPH, w: 2 * GLYPH, h: 2 * GLYPH }
+  })
   if (name) {
     const wide = Math.max(name.text.length, name.sub.length) * 7
     written.push({ x: name.x - wide / 2, y: name.y - HIGH + 3, w: wide, h: (name.sub ? 2 : 1) * HIGH })
   }
   return room.walls.map((wall) => {
-    const found = wallLength(room, wall, scale, leaves, written)
+    const found = wallLength(room, wall, scale, [...leaves, ...glyphs], written)
     if (found.room) written.push(found.frame)
     return found
   })

@@ -119,12 +119,18 @@ watch([line, () => store.view?.revision], ([text]) => {
 /** Says a line; what it made is looked at, in the job now, with its mends. */
 async function say(text: string): Promise<Problem | null> {
   const [had, panelsHad] = [store.job?.circuits ?? [], store.job?.panels.length ?? 0]
+  const drawn = new Set(store.job?.rooms.map((room) => room.id))
   const before = new Set([...had, ...(store.job?.ways ?? [])].map((part) => part.id))
   const problem = await store.edit([{ op: 'say', text, panel: store.panelId ?? undefined, verb: verb.value }])
   if (problem) return problem
   asked++
   typed.value = kindKey.value = refused.value = ''
   tried.value = null
+  const room = store.job?.rooms.find((item) => !drawn.has(item.id))
+  if (room) {
+    look.go({ room: room.id }, 'walls') // what was drawn is seen there
+    return null
+  }
   const way = store.job?.ways.find((item) => !before.has(item.id))?.id
   const made = store.job?.circuits.find(
     (item) => !before.has(item.id) || (item.chain ?? []).some((hop) => way && hop.path?.includes(way)),
