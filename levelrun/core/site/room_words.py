@@ -7,7 +7,7 @@ from typing import Any
 
 from levelrun.core.editing import next_id
 from levelrun.core.job import Job, Room, Side, Structure
-from levelrun.core.site.building_words import LEVELS, a_level, east_north, level_of, usual_level
+from levelrun.core.site.building_words import BUILDINGS, LEVELS, a_level, east_north, level_of, usual_level
 from levelrun.core.site.framing import depth_of
 from levelrun.core.site.geometry import STEPS, Point, close_chain, rectangle, walls_of
 from levelrun.core.site.scene import Said, SceneReader
@@ -86,6 +86,9 @@ def room(reader: SceneReader) -> Said:
             other = reader.room_named()
             corner = _beside(reader, other, word.partition(" ")[0], width, depth)
             said, told, on = None, [], other.level
+    own = reader.scene.job.structure_of(on).name if not house else "House"
+    if said is None and name.casefold() in BUILDINGS and name.casefold() != own.casefold():
+        told.append(f"{name} is a room of {own}; say `detached {name.lower()}` where it stands apart")
     if said is not None:
         floor = next((level for level in said.levels if level.kind == "floor"), None)
         if floor is None:

@@ -22,6 +22,7 @@ SMALL = ("the", "a", "an")
 # Between a thing and what is said of it.
 IS = ("is", "are", "was", "were", "has been", "have been", "gets", "got", "now")
 ON = ("on", "in", "along", "at", "against")
+JOINING = ("circuit", "and", "more", "the", "for", "with")  # in the name of a circuit no word that tells it apart
 EVERY = ("every", "each", "all")
 CENTRE = ("centre", "center", "centred", "centered", "middle")
 LEFT = ("from left", "from the left", "from the left corner", "from the corner", "from corner")
@@ -327,7 +328,7 @@ class SceneReader(Reader):
             f"{word} circuit": circuit
             for circuit in self.scene.job.circuits
             for word in words[circuit.id]
-            if every.count(word) == 1 and word != "circuit"
+            if every.count(word) == 1 and len(word) > 2 and word.isalpha() and word not in JOINING
         }
 
     def boxes_said(self) -> list[Box]:

@@ -13,6 +13,7 @@ from levelrun.core.site.scene import Said, SceneReader
 
 ADD = ("add", "make", "build", "put up", "put")
 ABOUT = ("grade", "at", "existing", "dwelling", "not dwelling", "with", "called", "named", "as")
+ATTACHED = ("garage", "workshop", "shop")
 _NAME_LIKE = re.compile(r'[A-Z"]')
 
 
@@ -28,7 +29,7 @@ def building(reader: SceneReader) -> Said | None:
     added = reader.phrase(ADD) is not None
     added |= reader.phrase(("a", "an", "new")) is not None
     said = {"existing": True} if reader.phrase(["existing"]) else {}
-    reader.phrase(("new", "detached"))
+    apart = reader.phrase(("new", "detached")) is not None
     sized = size(reader) if reader.sees_length() else None
     word = reader.phrase(BUILDINGS)
     if word is None:
@@ -36,6 +37,9 @@ def building(reader: SceneReader) -> Said | None:
     name_like = _NAME_LIKE.match(reader.text, _next(reader)) is not None
     plain = not (added or said or name_like or reader.sees(ABOUT))
     drawn = reader.scene.verb == "room" and bool(reader.scene.job.structures)
+    at_home = any(item.kind == "house" and not item.existing for item in reader.scene.job.structures)
+    if at_home and word in ATTACHED and not (apart or said or name_like or reader.sees(ABOUT)):
+        return None  # a room of the house that is drawn, as long as nobody says that it stands apart
     there = word in {name.lower() for name in reader.buildings()}
     if (plain and drawn) or (there and not name_like and not reader.sees(ABOUT)):
         return None  # the room of a building that is called so

@@ -128,3 +128,12 @@ def test_an_outlet_by_the_panel_stands_beside_it() -> None:
 def test_what_cannot_be_changed_is_told(text: str, told: str) -> None:
     with pytest.raises(LevelRunError, match=told):
         said_on(JOB, text, LOOK)
+
+
+def test_small_words_of_a_name_tell_no_circuit_apart() -> None:
+    job = said_on(JOB, "rename Garage to Kitchen A; remove the lights circuit", LOOK)[0]
+    job = said_on(job, "circuit 9 20a as Bed 1 and more", LOOK)[0]
+    for text in ("remove a circuit", "remove and circuit", "remove more circuit", "remove 1 circuit"):
+        with pytest.raises(LevelRunError, match="expected"):
+            said_on(job, text, LOOK)
+    assert len(said_on(job, "remove the bed circuit", LOOK)[0].circuits) == len(job.circuits) - 1

@@ -62,6 +62,27 @@ def test_its_rooms_take_the_place_of_the_one_room() -> None:
     assert [room.name for room in kept.rooms] == ["Cabin", "Bath"]  # something stands in it: it stays
 
 
+@pytest.mark.parametrize(
+    ("line", "buildings", "rooms"),
+    [
+        ("garage 22' x 22'", ["House"], ["Garage"]),
+        ("a 12' x 14' workshop", ["House"], ["Workshop"]),
+        ("detached garage 22' x 22'", ["House", "Garage"], ["Garage"]),
+        ("a new 22' x 22' garage", ["House", "Garage"], ["Garage"]),
+        ("garage Barn 22' x 22'", ["House", "Barn"], ["Barn"]),
+        ("shed 8' x 10'", ["House", "Shed"], ["Shed"]),
+    ],
+)
+def test_a_garage_is_a_room_of_the_house_unless_it_is_said_to_stand_apart(
+    line: str, buildings: list[str], rooms: list[str]
+) -> None:
+    job = read_text(f"house\n{line}")
+    assert [item.name for item in job.structures] == buildings
+    assert [room.name for room in job.rooms] == rooms
+    there = read_text(f"house House existing\n{line}")  # a house that is not this job's work takes no room
+    assert len(there.structures) == 2
+
+
 def test_a_room_where_rooms_are_drawn_is_no_building() -> None:
     """On Walls the stage's own verb is `room`: where a house stands, `shop 24' x 30'` is a room of it."""
     job = said_on(HOME, "shop 24' x 30'", Looked(level=KITCHEN.level), "room")[0]
