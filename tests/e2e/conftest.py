@@ -71,7 +71,7 @@ class Server:
 
 def call(server: Server, method: str, path: str, body: object = None) -> dict[str, Any]:
     """One request; its JSON, which is an answer and no problem."""
-    connection = http.client.HTTPConnection("127.0.0.1", server.port, timeout=10)
+    connection = http.client.HTTPConnection("127.0.0.1", server.port, timeout=60)
     text = None if body is None else json.dumps(body)
     connection.request(method, path, text, {"content-type": "application/json"} if text else {})
     answer = connection.getresponse()
