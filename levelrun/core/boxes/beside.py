@@ -8,7 +8,7 @@ from typing import Any
 from levelrun.core.boxes.catalogue import usual_model
 from levelrun.core.boxes.contexts import room_view
 from levelrun.core.boxes.facts import RoomView
-from levelrun.core.boxes.placing import fill, near_water, on_studs, switch_spot
+from levelrun.core.boxes.placing import fill, near_water, on_studs, switch_spot, tape
 from levelrun.core.boxes.things import SERVES
 from levelrun.core.job import Room
 from levelrun.core.measure import show
@@ -73,7 +73,7 @@ def at_door(reader: SceneReader, about: Room, item: dict[str, Any]) -> list[Spot
         at = switch_spot(view, face, door)
         if at is None:
             raise reader.refuse(f"there is no room beside the {_door_text(view, face, door)}", start)
-        spots.append({"side": face.wall.index, "at_in": _tape(at)})
+        spots.append({"side": face.wall.index, "at_in": tape(at)})
     if len(spots) > 1 and item["kind"] == "switch" and item.get("ways", 2) == 2:
         for number, spot in enumerate(spots):
             spot["ways"] = 3 if number in (0, len(spots) - 1) else 4
@@ -99,15 +99,22 @@ def at_panel(reader: SceneReader, about: Room, item: dict[str, Any]) -> list[Spo
     if panel.side is None or panel.at_in is None:
         raise reader.refuse(f"{panel.name} stands on no wall of {about.name}", start)
     view = room_view(reader.scene.job, reader.scene.book, about.id)
-    face, at, half = view.faces[panel.side], panel.at_in, panel.width_in / 2
     wide = usual_model(view.book, item["kind"], item.get("gangs", 1)).wide_in
-    spots = [
-        spot for spot, _ in on_studs(view, face, 0.0, face.wall.length_in, wide)
-        if abs(spot - at) >= half + wide / 2
-    ]  # fmt: skip
+    off = (panel.width_in + wide) / 2
+    spots = _studs_beside(view, view.faces[panel.side], panel.at_in - off, panel.at_in + off, wide)
+    return [_nearest(reader, view.faces[panel.side], spots, panel.name, start)]
+
+
+def _studs_beside(view: RoomView, face: Face, low: float, high: float, wide: float) -> list[float]:
+    """Middles of boxes on studs outside of two places of a wall, the nearest to either first."""
+    spots = (at for at, _ in on_studs(view, face, 0.0, face.wall.length_in, wide) if not low < at < high)
+    return sorted(spots, key=lambda at: min(abs(at - low), abs(at - high)))
+
+
+def _nearest(reader: SceneReader, face: Face, spots: list[float], what: str, start: int) -> Spot:
     if not spots:
-        raise reader.refuse(f"there is no stud beside {panel.name}; say how far along the wall", start)
-    return [{"side": panel.side, "at_in": _tape(min(spots, key=lambda spot: abs(spot - at)))}]
+        raise reader.refuse(f"there is no stud beside {what}; say how far along the wall", start)
+    return {"side": face.wall.index, "at_in": tape(spots[0])}
 
 
 def at_thing(reader: SceneReader, about: Room, item: dict[str, Any], several: bool) -> list[Spot]:
@@ -133,15 +140,9 @@ def at_thing(reader: SceneReader, about: Room, item: dict[str, Any], several: bo
     beside = found["how"].lower() not in ("above", "over", "behind", "under")
     if item["kind"] == "receptacle" and (beside or kind in ASIDE):
         wide = usual_model(view.book, "receptacle", item.get("gangs", 1)).wide_in
-        free = [
-            at
-            for at, _ in on_studs(view, face, 0.0, face.wall.length_in, wide)
-            if not low < at < high and not near_water(view, face.wall.at(at))
-        ]
-        if not free:
-            raise reader.refuse(f"there is no stud beside the {kind}; say how far along the wall", start)
-        nearest = min(free, key=lambda at: min(abs(at - low), abs(at - high)))
-        return [{"side": face.wall.index, "at_in": _tape(nearest)}]
+        spots = _studs_beside(view, face, low, high, wide)
+        dry = [at for at in spots if not near_water(view, face.wall.at(at))]
+        return [_nearest(reader, face, dry, f"the {kind}", start)]
     return [{"side": face.wall.index, "at_in": (low + high) / 2}]
 
 
@@ -173,7 +174,7 @@ def free_spot(view: RoomView, kind: str, gangs: int) -> Spot | None:
             and not near_water(view, face.wall.at(at))
         ]
         if spots:
-            return {"side": index, "at_in": _tape(min(spots)[1])}
+            return {"side": index, "at_in": tape(min(spots)[1])}
     return None
 
 
@@ -182,7 +183,7 @@ def spread(reader: SceneReader, about: Room, count: int, wall: Wall | None) -> l
     square as may be (common practice, no source)."""
     if wall is not None:
         step = wall.length_in / count
-        return [{"side": wall.index, "at_in": _tape(step * (n + 0.5))} for n in range(count)]
+        return [{"side": wall.index, "at_in": tape(step * (n + 0.5))} for n in range(count)]
     xs, ys = [x for x, _ in about.corners], [y for _, y in about.corners]
     wide, deep = max(xs) - min(xs), max(ys) - min(ys)
     rows = min(
@@ -200,10 +201,6 @@ def spread(reader: SceneReader, about: Room, count: int, wall: Wall | None) -> l
     return spots
 
 
-def _tape(inches: float) -> float:
-    return round(inches * 16) / 16
-
-
 def middle_of(about: Room) -> Spot:
     """The middle of a room."""
     xs, ys = [x for x, _ in about.corners], [y for _, y in about.corners]
@@ -215,10 +212,7 @@ def every(reader: SceneReader, about: Room) -> list[Spot]:
     step = reader.length()
     if step < 6:
         raise reader.refuse(f"every {step:g} in: 6 in at least")
-    if (
-        reader.phrase(("along all walls", "on all walls", "along every wall", "on every wall", "all walls"))
-        is not None
-    ):
+    if reader.phrase(ALL_WALLS) is not None:
         return _stepped(reader, about, step, list(walls_of(about)))
     named = walls_by_name(about)
     begin = reader.pos

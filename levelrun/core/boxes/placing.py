@@ -146,7 +146,7 @@ def for_wall_space(view: RoomView, space: Space) -> list[Placement]:
                     kind="receptacle",
                     why="no point of this wall over 6 ft from one",
                     side=face.wall.index,
-                    at_in=_tape(at),
+                    at_in=tape(at),
                 )
             )
     return placed
@@ -176,7 +176,7 @@ def for_counter(view: RoomView, space: CounterSpace) -> list[Placement]:
             kind="receptacle",
             why="no point of this counter over 24 in from one",
             side=space.side,
-            at_in=_tape(space.from_in + spot.at_in),
+            at_in=tape(space.from_in + spot.at_in),
             serves="counter",
             blocking=spot.at_in not in on,
         )
@@ -196,7 +196,8 @@ def _in_window(face: Face, at: float) -> bool:
     return any(o.at_in - 3 < at < o.to_in + 3 and o.sill_in < 46 < o.head_in for o in face.openings)
 
 
-def _tape(inches: float) -> float:
+def tape(inches: float) -> float:
+    """To the sixteenth, as it is read on a tape."""
     return round(inches * 16) / 16
 
 
@@ -225,7 +226,7 @@ def for_basin(view: RoomView, face: Face, item: Fixture) -> list[Placement]:
     best = min(dry, key=lambda spot: min(abs(spot[0] - edge) for edge in edges) + spot[1], default=None)
     if best is None:
         return []
-    return [Placement(kind="receptacle", why="within 36 in of the basin", side=face.wall.index, at_in=_tape(best[0]))]
+    return [Placement(kind="receptacle", why="within 36 in of the basin", side=face.wall.index, at_in=tape(best[0]))]
 
 
 def _basin_served(view: RoomView, face: Face, low: float, high: float, reach: float) -> bool:
@@ -272,7 +273,7 @@ def switches(view: RoomView) -> list[Placement]:
             why = f"at the latch side of the {face.wall.name} door, to {view.beside(door)}"
             ways = 2 if not through else 3 if ends < 2 else 4
             ends += ways == 3
-            placed.append(Placement(kind="switch", why=why, side=face.wall.index, at_in=_tape(spot), ways=ways))
+            placed.append(Placement(kind="switch", why=why, side=face.wall.index, at_in=tape(spot), ways=ways))
     return placed
 
 
@@ -305,7 +306,7 @@ def ceiling(view: RoomView) -> list[Placement]:
         placed.append(Placement(kind="light", why="in the middle of the ceiling", x_in=x, y_in=y))
     dwelling = view.dwelling
     if dwelling and view.room.use in ("bedroom", "hall") and not any(box.kind == "smoke" for box in view.boxes):
-        placed.append(Placement(kind="smoke", why="one in every bedroom and outside it", x_in=_tape(x - 24), y_in=y))
+        placed.append(Placement(kind="smoke", why="one in every bedroom and outside it", x_in=tape(x - 24), y_in=y))
     return placed
 
 
@@ -313,7 +314,7 @@ def middle(view: RoomView) -> tuple[float, float]:
     """The middle of the room's outline."""
     xs = [x for x, _ in view.room.corners]
     ys = [y for _, y in view.room.corners]
-    return _tape((min(xs) + max(xs)) / 2), _tape((min(ys) + max(ys)) / 2)
+    return tape((min(xs) + max(xs)) / 2), tape((min(ys) + max(ys)) / 2)
 
 
 def for_island(view: RoomView, island: Island) -> list[Placement]:
@@ -348,7 +349,7 @@ def at_least_one(view: RoomView) -> list[Placement]:
         if spots:
             placed.append(
                 Placement(
-                    kind="receptacle", why=f"a {use} wants one", side=face.wall.index, at_in=_tape(min(spots)[1])
+                    kind="receptacle", why=f"a {use} wants one", side=face.wall.index, at_in=tape(min(spots)[1])
                 )
             )
     return placed

@@ -69,14 +69,15 @@ def mark(reader: SceneReader) -> Said:
             height = reader.length()
         else:
             at, width = 0.0, face.length_in
-    if at + width > face.length_in + 1e-6:
-        raise reader.refuse(f"it would end at {at + width:g} in; the {face.name} wall is {face.length_in:g} in")
+    _refuse_past(reader, face, at, width)
     if off and kind not in ISLANDS:
         raise reader.refuse(f"a {kind} stands at its wall; off it stand {' and '.join(ISLANDS)}")
-    item = {"kind": "island" if kind in ISLANDS else kind.replace(" ", "_"), "room": about.id, "side": face.index,
-            "at_in": at, "width_in": width, "depth_in": depth, "height_in": height, "off_in": off,
-            "foot_in": foot}  # fmt: skip
-    return Said([{"op": "add", "kind": "fixture", "item": item}], room=about.id)
+    return Said([_fixture(about, face, kind, at, width, depth, height, off, foot)], room=about.id)
+
+
+def _refuse_past(reader: SceneReader, face: Wall, at: float, wide: float) -> None:
+    if at + wide > face.length_in + 1e-6:
+        raise reader.refuse(f"it would end at {at + wide:g} in; the {face.name} wall is {face.length_in:g} in")
 
 
 def stands(reader: SceneReader) -> Said | None:
@@ -127,21 +128,28 @@ def _along_wall(reader: SceneReader, about: Room, kind: str, width: float | None
                 depth = inches
             else:
                 width = inches
-    whole = kind in WHOLE and place is None and width is None
-    wide = face.length_in if whole else min(width or usual, face.length_in) if width is None else width
+    whole = kind in WHOLE and place is None
+    wide = width if width is not None else face.length_in if whole else min(usual, face.length_in)
     at = (face.length_in - wide) / 2 if place is None else reader.along_at(face, place, wide)
-    if at + wide > face.length_in + 1e-6:
-        raise reader.refuse(f"it would end at {at + wide:g} in; the {face.name} wall is {face.length_in:g} in")
+    _refuse_past(reader, face, at, wide)
     off = ISLAND_OFF_IN if kind == "island" else 0.0
     return _fixture(about, face, kind, at, wide, depth, height, off)
 
 
 def _fixture(
-    about: Room, face: Wall, kind: str, at: float, wide: float, depth: float, height: float, off: float
+    about: Room,
+    face: Wall,
+    kind: str,
+    at: float,
+    wide: float,
+    depth: float,
+    height: float,
+    off: float,
+    foot: float = 0.0,
 ) -> dict[str, Any]:
     item = {
         "kind": "island" if kind in ISLANDS else kind.replace(" ", "_"), "room": about.id, "side": face.index,
-        "at_in": at, "width_in": wide, "depth_in": depth, "height_in": height, "off_in": off, "foot_in": 0.0,
+        "at_in": at, "width_in": wide, "depth_in": depth, "height_in": height, "off_in": off, "foot_in": foot,
     }  # fmt: skip
     return {"op": "add", "kind": "fixture", "item": item}
 

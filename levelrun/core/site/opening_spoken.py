@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from levelrun.core.job import Opening, Room
 from levelrun.core.site.geometry import walls_of
 from levelrun.core.site.scene import IS, Said, SceneReader, walls_by_name
 from levelrun.core.site.words import OPENINGS, opening_in, size_of
@@ -23,6 +24,18 @@ def opening(reader: SceneReader) -> Said | None:
     return opening_in(reader, OPENINGS[kind], size)
 
 
+def _only(reader: SceneReader, about: Room, kind: str, side: int | None, at: int | None = None) -> Opening:
+    """The one opening of a kind in a room, on this wall where one is said. Refuses none, and several."""
+    own = [
+        item for item in reader.scene.job.openings
+        if item.room == about.id and item.kind == OPENINGS[kind] and side in (None, item.side)
+    ]  # fmt: skip
+    if len(own) != 1:
+        many = f"{len(own) or 'no'} such {kind}{'s' if len(own) > 1 else ''}"
+        raise reader.refuse(f"{about.name} has {many}: say its wall", at)
+    return own[0]
+
+
 def gone(reader: SceneReader) -> Said | None:
     """Remove the door in Bath; delete the window in the north wall of Kitchen."""
     if reader.phrase(("remove", "delete", "take out")) is None or (kind := reader.phrase(OPENINGS)) is None:
@@ -33,15 +46,8 @@ def gone(reader: SceneReader) -> Said | None:
     side = walls[word].index if (word := reader.phrase(walls)) is not None else None
     if reader.phrase(("in", "of")) is not None:
         reader.again(about)
-    own = [
-        item for item in reader.scene.job.openings
-        if item.room == about.id and item.kind == OPENINGS[kind] and side in (None, item.side)
-    ]  # fmt: skip
-    if len(own) != 1:
-        raise reader.refuse(
-            f"{about.name} has {len(own) or 'no'} such {kind}{'s' if len(own) > 1 else ''}: say its wall"
-        )
-    return Said([{"op": "drop", "kind": "opening", "id": own[0].id}], room=about.id)
+    found = _only(reader, about, kind, side)
+    return Said([{"op": "drop", "kind": "opening", "id": found.id}], room=about.id)
 
 
 def opening_is(reader: SceneReader) -> Said | None:
@@ -64,13 +70,8 @@ def opening_is(reader: SceneReader) -> Said | None:
     if not (moved or linked):
         return None
     side = walls[wall].index if wall is not None else None
-    own = [
-        item for item in reader.scene.job.openings
-        if item.room == about.id and item.kind == OPENINGS[kind] and side in (None, item.side)
-    ]  # fmt: skip
-    if len(own) != 1:
-        raise reader.refuse(f"{about.name} has {len(own) or 'no'} such {kind}: say its wall", reader.pos)
-    values, face = dict[str, Any](), walls_of(about)[own[0].side]
+    found = _only(reader, about, kind, side, reader.pos)
+    values, face = dict[str, Any](), walls_of(about)[found.side]
     while not reader.over():
         word = reader.phrase(
             ("swings", "opens", "swinging", "hinged", "hinge", "hinges", "on the", "to", "at", "and")
@@ -80,11 +81,11 @@ def opening_is(reader: SceneReader) -> Said | None:
         elif reader.sees_length():
             place = reader.place_along()
             way = reader.phrase(("wide", "left", "right"))
-            width = values.get("width_in", own[0].width_in)
+            width = values.get("width_in", found.width_in)
             if way == "wide":
                 values["width_in"] = place.inches
             elif way is not None:
-                values["at_in"] = own[0].at_in + place.inches * (1 if way == "right" else -1)
+                values["at_in"] = found.at_in + place.inches * (1 if way == "right" else -1)
             else:
                 values["at_in"] = reader.along_at(face, place, width)
         elif (hand := reader.phrase(("left", "right"))) is not None:
@@ -93,9 +94,9 @@ def opening_is(reader: SceneReader) -> Said | None:
             return None
     if not values:
         return None
-    at, wide = values.get("at_in", own[0].at_in), values.get("width_in", own[0].width_in)
+    at, wide = values.get("at_in", found.at_in), values.get("width_in", found.width_in)
     if at < 0 or at + wide > face.length_in + 1e-6:
         raise reader.refuse(
             f"from {at:g} to {at + wide:g} in does not fit the {face.name} wall of {face.length_in:g} in"
         )
-    return Said([{"op": "set", "kind": "opening", "id": own[0].id, "set": values}], room=about.id)
+    return Said([{"op": "set", "kind": "opening", "id": found.id, "set": values}], room=about.id)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections import Counter
 from collections.abc import Iterable
 from dataclasses import dataclass, field
 from difflib import get_close_matches
@@ -182,8 +183,7 @@ class SceneReader(Reader):
         """Rooms by name with commas or `and` between them, or every one of a use, taken."""
         if self.phrase(EVERY) is not None:
             now, job = self.scene.level, self.scene.job
-            own = next((s for s in job.structures if now and any(level.id == now.id for level in s.levels)), None)
-            levels = {level.id for level in own.levels} if own is not None else set()
+            levels = {level.id for level in job.structure_of(now.id).levels} if now is not None else set()
             here = [room for room in job.rooms if room.level in levels]
             uses = {word: room.use for room in here for word in (room.use, f"{room.use}s")}
             word = self.phrase(("room", "rooms", *uses))
@@ -315,20 +315,20 @@ class SceneReader(Reader):
     def boxes(self) -> dict[str, Box]:
         """Boxes by name; the only one that serves an appliance by that too: the dryer outlet."""
         job = self.scene.job
-        served = [box.serves for box in job.boxes if box.serves not in ("", "counter")]
-        alone = [box for box in job.boxes if served.count(box.serves) == 1]
+        served = Counter(box.serves for box in job.boxes if box.serves not in ("", "counter"))
+        alone = [box for box in job.boxes if served[box.serves] == 1]
         by_use = {f"{box.serves.replace('_', ' ')} {plug}": box for box in alone for plug in ("outlet", "receptacle")}
         return {**by_use, **{box.name: box for box in job.boxes}}
 
     def circuits_by_word(self) -> dict[str, Circuit]:
         """Circuits by a word of their name that no other has: the lights circuit."""
         words = {circuit.id: set(circuit.name.lower().split()) for circuit in self.scene.job.circuits}
-        every = [word for own in words.values() for word in own]
+        every = Counter(word for own in words.values() for word in own)
         return {
             f"{word} circuit": circuit
             for circuit in self.scene.job.circuits
             for word in words[circuit.id]
-            if every.count(word) == 1 and len(word) > 2 and word.isalpha() and word not in JOINING
+            if every[word] == 1 and len(word) > 2 and word.isalpha() and word not in JOINING
         }
 
     def boxes_said(self) -> list[Box]:
@@ -391,7 +391,7 @@ class SceneReader(Reader):
         from_space = circuit.space or 0
         if not from_space:
             return circuit.name
-        return f"{from_space}/{from_space + 2}" if circuit.poles == 2 else f"{from_space}{circuit.half}"
+        return spaces_text(from_space, circuit.poles, circuit.half)
 
 
 _IN = re.compile(r'"[^"\n]*"|(?P<in>\bin\s)|(?P<of>\bof\s)|(?P<as>\bas\s)', re.IGNORECASE)
@@ -408,6 +408,11 @@ def _name_end(stops: tuple[str, ...], ends: str) -> re.Pattern[str]:
     words = "|".join(re.escape(word) for word in ("then", *stops))
     like = rf"|\s(?i:{ends})" if ends else ""
     return re.compile(rf"(?=\s*(?:$|\n|;|\b(?:{words})\b){like})")
+
+
+def spaces_text(space: int, poles: int, half: str) -> str:
+    """The spaces of a breaker as they are said: 9, 9b, 1/3."""
+    return f"{space}/{space + 2}" if poles == 2 else f"{space}{half}"
 
 
 def bare_panel(name: str) -> str:

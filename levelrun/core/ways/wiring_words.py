@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+
 from levelrun.core.boxes.contexts import room_contexts
 from levelrun.core.circuits.proposer import Proposal, proposing
-from levelrun.core.site.scene import Said, SceneReader
+from levelrun.core.site.scene import Said, SceneReader, spaces_text
 from levelrun.core.ways.ordering import distances
 
 ALL = ("everything", "all", "the rest", "the house", "all boxes", "every box", "circuits")
@@ -32,11 +34,12 @@ def wired(reader: SceneReader) -> Said | None:
     if not found:
         raise reader.refuse("every box is on a circuit already", reader.pos)
     panels = {panel.id: panel.name for panel in job.panels}
-    where = (f"on {_spaces(item)} of {panels[item.panel]}" if item.space else "on no space" for item in found)
-    listed = ", ".join(f"{item.name} {at}" for item, at in zip(found, where, strict=True))
+    listed = ", ".join(f"{item.name} {_where(item, panels)}" for item in found)
     told = [f"{len(found)} circuit{'s' * (len(found) > 1)}: {listed}"]
     return Said([edit for item in found for edit in item.edits], panel=found[0].panel, told=told)
 
 
-def _spaces(item: Proposal) -> str:
-    return f"{item.space}/{(item.space or 0) + 2}" if item.poles == 2 else f"{item.space}{item.half}"
+def _where(item: Proposal, panels: Mapping[str, str]) -> str:
+    if item.space is None:
+        return "on no space"
+    return f"on {spaces_text(item.space, item.poles, item.half)} of {panels[item.panel]}"

@@ -31,6 +31,15 @@ const shared = (a: Frame, b: Frame) =>
   Math.max(0, Math.min(a.x + a.w, b.x + b.w) - Math.max(a.x, b.x)) *
   Math.max(0, Math.min(a.y + a.h, b.y + b.h) - Math.max(a.y, b.y))
 
+/** The frames of the boxes of a room. */
+const glyphs = (room: DrawnRoom, scale: PlanScale): Frame[] =>
+  room.boxes.map((b) => ({
+    x: scale.x(b.x) - GLYPH,
+    y: scale.y(b.y) - GLYPH,
+    w: 2 * GLYPH,
+    h: 2 * GLYPH,
+  }))
+
 /** Clear of what hangs from the ceiling and of what stands in the room: the middle if it can be, else the nearest. `leaves`: where doors swing. */
 export function roomName(room: DrawnRoom, scale: PlanScale, leaves: Frame[] = []): RoomName {
   const frame = boxed(room.corners, scale)
@@ -40,10 +49,7 @@ export function roomName(room: DrawnRoom, scale: PlanScale, leaves: Frame[] = []
   const taken = [
     ...leaves.map((leaf) => ({ ...leaf, weight: OF_FIXTURE })),
     ...room.fixtures.map((f) => ({ ...boxed(f.quad, scale), weight: OF_FIXTURE })),
-    ...room.boxes.map((b) => {
-      const [x, y, size] = [scale.x(b.x) - GLYPH, scale.y(b.y) - GLYPH, 2 * GLYPH]
-      return { x, y, w: size, h: size, weight: OF_BOX }
-    }),
+    ...glyphs(room, scale).map((frame) => ({ ...frame, weight: OF_BOX })),
   ]
   const [mx, my] = [scale.x(room.middle[0] ?? 0), scale.y(room.middle[1] ?? 0)]
   const downs = Array.from({ length: Math.floor(frame.h / 2 / STEP) }, (_, i) => (i + 1) * STEP)
@@ -98,15 +104,13 @@ export function wallLength(
 /** The lengths of all walls of a room, none over its name or over another. */
 export function wallLengths(room: DrawnRoom, scale: PlanScale, leaves: Frame[] = [], name?: RoomName) {
   const written: Frame[] = []
-  const glyphs = room.boxes.map((b) => {
-    return { x: scale.x(b.x) - GLYPH, y: scale.y(b.y) - GLYPH, w: 2 * GLYPH, h: 2 * GLYPH }
-  })
+  const kept = [...leaves, ...glyphs(room, scale)]
   if (name) {
     const wide = Math.max(name.text.length, name.sub.length) * 7
     written.push({ x: name.x - wide / 2, y: name.y - HIGH + 3, w: wide, h: (name.sub ? 2 : 1) * HIGH })
   }
   return room.walls.map((wall) => {
-    const found = wallLength(room, wall, scale, [...leaves, ...glyphs], written)
+    const found = wallLength(room, wall, scale, kept, written)
     if (found.room) written.push(found.frame)
     return found
   })
