@@ -13,10 +13,10 @@ from pydantic import Field, TypeAdapter
 from levelrun.core.boxes.edits import rehung
 from levelrun.core.codebook import Codebook, load, notable
 from levelrun.core.editing import Changes, EditBase, Said, add_part, drop_part, fields_text, set_part, with_parts
-from levelrun.core.errors import EditError
+from levelrun.core.errors import EditError, TextError
 from levelrun.core.job import Job, job_book
 from levelrun.core.part import Id
-from levelrun.core.say import Scene, sentences
+from levelrun.core.say import Scene, clauses, sentences
 from levelrun.core.subjects import KINDS, SUBJECTS
 from levelrun.core.trench.laying import settled
 
@@ -137,7 +137,35 @@ class Looked:
 
 
 def said_on(job: Job, text: str, looked: Looked, verb: str = "") -> tuple[Job, Looked]:
-    """The job after a typed text, and what the next would be about. Raises TextError with `at`, or EditError."""
+    """The job after a typed text, and what the next would be about. A line that is no sentence may be several with
+    commas between them: each has to be one. Raises TextError with `at`, or EditError."""
+    try:
+        return _said_on(job, text, looked, verb)
+    except TextError as whole:
+        wrong = whole
+        pieces = clauses(text)
+        first = 0
+        while first < len(pieces):
+            for last in range(len(pieces), first, -1):  # the longest that is a sentence, then the next
+                if last - first == len(pieces):
+                    continue
+                begin, end = pieces[first][0], pieces[last - 1][1]
+                try:
+                    job, looked = _said_on(job, " " * begin + text[begin:end], looked, verb)
+                except TextError as error:
+                    farther = first > 0 and (error.at or 0) > (wrong.at or 0)
+                    wrong = error if farther and whole.message.startswith("expected") else wrong
+                else:
+                    first = last
+                    break
+            else:
+                raise wrong from None
+        if not pieces:
+            raise
+        return job, looked
+
+
+def _said_on(job: Job, text: str, looked: Looked, verb: str) -> tuple[Job, Looked]:
     for read in sentences(text):
         scene = Scene(
             job=job, book=job_book(job), room_id=looked.room, level_id=looked.level, panel_id=looked.panel,

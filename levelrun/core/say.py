@@ -7,15 +7,19 @@ from collections.abc import Callable, Iterator
 
 from levelrun.core.errors import TextError
 from levelrun.core.site.scene import Said, Scene, SceneReader
+from levelrun.core.start.ends import end_here
 from levelrun.core.subjects import SENTENCES, SPOKEN, SUBJECTS
+from levelrun.core.words import BREAK
 
-__all__ = ["Said", "Scene", "sentences", "suggest_words"]
+__all__ = ["Said", "Scene", "clauses", "sentences", "suggest_words"]
 
 Refused = tuple[TextError, tuple[int, list[str]], int]  # with what was expected, and where
 FIRST = "from"  # the verb of the first page, whose line may begin with anything that it says
 _LINE = re.compile(r"\d\s*(?:'|ft\b).*\bto\b", re.IGNORECASE)  # so much of the way is said, and to what
 _FEET = re.compile(r"\d\s*(?:'|ft\b|feet\b)", re.IGNORECASE)
-SHOWN = 12  # verbs that a refusal names; the rest is offered
+_COMMA = re.compile(r'(?:(?<=\s)|^)"[^"\n]+"|(?P<comma>,)')  # one in quotes is part of a name; inches are no quotes
+MOST_COMMAS = 6  # in a line that is read as several sentences
+SHOWN = 6  # verbs that a refusal names; the rest is offered
 STAGES: dict[str, tuple[str, ...]] = {subject.stage: tuple(subject.sentences) for subject in SUBJECTS}
 
 STAGES_OF = {verb: tuple(subject.sentences) for subject in SUBJECTS for verb in subject.sentences}
@@ -38,6 +42,17 @@ def sentences(text: str) -> Iterator[Callable[[Scene], Said]]:
         yield read
 
 
+def clauses(text: str) -> list[tuple[int, int]]:
+    """Where the parts of a line begin and end between its commas; none where it has no comma, too many of them, or is
+    several lines."""
+    marks = [match.start() for match in _COMMA.finditer(text) if match["comma"]]
+    if not 0 < len(marks) <= MOST_COMMAS or BREAK.search(text.strip()) is not None:
+        return []
+    ends = [*marks, len(text)]
+    begins = [0, *(at + 1 for at in marks)]
+    return list(zip(begins, ends, strict=True))
+
+
 def _sentence(reader: SceneReader) -> Said:
     """What the verb says that stands at the front; else what is said of the thing that stands there; else what the
     stage's own verb says of the whole. Of refusals that of whoever read farthest is told."""
@@ -58,9 +73,7 @@ def _sentence(reader: SceneReader) -> Said:
     if said is None and not own:  # a job as text: a line of the first page, said without its verb
         known = len(refused)
         said = _tried(reader, SENTENCES[FIRST], start, refused)
-        job = reader.scene.job
-        undrawn = bool(job.panels) and not job.rooms and _FEET.search(reader.text, start) is not None
-        if not (undrawn or _LINE.search(reader.text, start)):
+        if said is None and not _begins_a_line(reader, start):
             del refused[known:]
     if said is not None:
         return said
@@ -74,6 +87,16 @@ def _sentence(reader: SceneReader) -> Said:
     reader.pos, reader.expected = start, first
     named = [*STAGES_OF.get(own, ()), *first[1]][:SHOWN]
     raise reader.fail(f"a sentence: what it is about and what it is, or one of {', '.join(dict.fromkeys(named))} …")
+
+
+def _begins_a_line(reader: SceneReader, start: int) -> bool:
+    """Whether it is told what is wrong with a sentence as a line of the first page: it says how far and to what, or,
+    where nothing is drawn, how far or what stands at an end."""
+    job, end = reader.scene.job, reader.pos
+    reader.pos = start
+    undrawn = bool(job.panels) and not job.rooms and (_FEET.search(reader.text, start) or end_here(reader))
+    reader.pos = end
+    return bool(undrawn or _LINE.search(reader.text, start))
 
 
 def _spoken(reader: SceneReader) -> Said | None:

@@ -9,10 +9,10 @@ from scipy.integrate import solve_ivp
 
 from levelrun.core.boxes.volume import Counted, box_volume
 from levelrun.core.codebook import Codebook, load
-from levelrun.core.codebook.lookups import wire_sizes
+from levelrun.core.codebook.lookups import ground_size, wire_sizes
 from levelrun.core.errors import LevelRunError
 from levelrun.core.trade.conductors.ampacity import ampacity
-from levelrun.core.trade.conductors.sizing import Demand, choose
+from levelrun.core.trade.conductors.sizing import Demand, choose, upsized_ground
 from levelrun.core.trade.holes import bored_hole
 from levelrun.core.trade.pipe.hand_bend import hand_bend
 from levelrun.core.trade.pipe.pull import PullWires, Section, pull, wire_weight
@@ -82,6 +82,26 @@ def test_wire_for_a_load(book: Codebook, case: tuple[Demand, str, str, float]) -
     if demand.material == "cu" or demand.load_a > 50:
         assert found.ground_size == ground
     assert found.decided_by != found.runner_up
+
+
+@pytest.mark.parametrize(
+    ("breaker", "base", "size", "ground"),
+    [
+        (20, "12", "10", "10"), (20, "12", "6", "6"), (30, "10", "8", "8"), (60, "6", "4", "8"), (60, "6", "2", "6"),
+        (60, "6", "3", "6"), (100, "3", "2", "6"), (100, "3", "1", "6"),
+    ],
+)  # fmt: skip
+def test_a_ground_grows_by_as_many_sizes_as_its_wire(
+    book: Codebook, breaker: float, base: str, size: str, ground: str
+) -> None:
+    """By circular mils (250.122(B)). Checked by the diameter law of ASTM B258, where a size is a factor of
+    92 ** (2 / 39) of the area: as many sizes on the wire as on the ground, to the next that is made."""
+    assert upsized_ground(book, breaker, "cu", base, size) == ground
+    area = {n: 92 ** (2 * (36 - n) / 39) for n in range(1, 15)}
+    made = [14, 12, 10, 8, 6, 4, 3, 2, 1]
+    wanted = area[int(ground_size(book, breaker, "cu"))] * area[int(size)] / area[int(base)]
+    exact = next(n for n in made if area[n] >= wanted * (1 - 1e-9))
+    assert ground == str(exact)
 
 
 def test_drop_decides_and_takes_the_ground_along(book: Codebook) -> None:

@@ -8,8 +8,9 @@ from typing import Any
 from levelrun.core.boxes.catalogue import usual_model
 from levelrun.core.boxes.contexts import room_view
 from levelrun.core.boxes.facts import RoomView
-from levelrun.core.boxes.placing import fill, near_water, on_studs, switch_spot, tape
+from levelrun.core.boxes.placing import fill, on_studs, switch_spot, tape
 from levelrun.core.boxes.things import SERVES
+from levelrun.core.boxes.wet import may_stand
 from levelrun.core.job import Room
 from levelrun.core.measure import show
 from levelrun.core.site.faces import Face, Seen
@@ -25,7 +26,8 @@ OUTSIDE_DOORS = ("entry door", "front door", "back door", "outside door", "exter
 INSIDE_DOORS = ("interior door",)
 _DOORS = "|".join(word for word, kind in OPENINGS.items() if kind != "window")
 _AT_DOOR = re.compile(
-    rf"(?:by|at|beside|next to|near|inside)\s+(?:(?P<all>both|each|every|all)\s+)?(?:the\s+|a\s+)?"
+    rf"(?P<how>by|at|beside|next to|near|inside|outside(?:\s+of)?)\s+"
+    rf"(?:(?P<all>both|each|every|all)\s+)?(?:the\s+|a\s+)?"
     rf"(?:(?P<wall>north|south|east|west)\s+)?(?P<kind>{_DOORS})s?\b(?:\s+to\s+(?:the\s+)?(?=\w))?",
     re.IGNORECASE,
 )
@@ -46,6 +48,8 @@ def at_door(reader: SceneReader, about: Room, item: dict[str, Any]) -> list[Spot
     if found is None:
         return []
     start, reader.pos = reader.pos, found.end()
+    if found["how"].lower().startswith("outside"):
+        item["outdoors"] = True
     view = room_view(reader.scene.job, reader.scene.book, about.id)
     word = found["kind"].lower()
     kind = None if word == "door" else OPENINGS[word]
@@ -141,7 +145,7 @@ def at_thing(reader: SceneReader, about: Room, item: dict[str, Any], several: bo
     if item["kind"] == "receptacle" and (beside or kind in ASIDE):
         wide = usual_model(view.book, "receptacle", item.get("gangs", 1)).wide_in
         spots = _studs_beside(view, face, low, high, wide)
-        dry = [at for at in spots if not near_water(view, face.wall.at(at))]
+        dry = [at for at in spots if may_stand(view, face, at)]
         return [_nearest(reader, face, dry, f"the {kind}", start)]
     return [{"side": face.wall.index, "at_in": (low + high) / 2}]
 
@@ -170,8 +174,7 @@ def free_spot(view: RoomView, kind: str, gangs: int) -> Spot | None:
         spots = [
             (abs(at - middle) + 20 * cost, at)
             for at, cost in on_studs(view, face, 0.0, face.wall.length_in, wide)
-            if all(side != index or abs(at - other) > APART_IN for side, other in taken)
-            and not near_water(view, face.wall.at(at))
+            if all(side != index or abs(at - other) > APART_IN for side, other in taken) and may_stand(view, face, at)
         ]
         if spots:
             return {"side": index, "at_in": tape(min(spots)[1])}

@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from levelrun.core.boxes.panel_words import counted_here, said_of_panel, spoken_panel
+from levelrun.core.boxes.qualities import PANELS
 from levelrun.core.job import Panel
 from levelrun.core.site.framing import finish_in
 from levelrun.core.site.scene import IS, Said, SceneReader
@@ -25,12 +26,15 @@ def the_panel(reader: SceneReader) -> Panel | None:
 def panel_is(reader: SceneReader) -> Said | None:
     """Panel G is 200 amps; G has 40 spaces; the panel is in the wall, surface mounted, a sub-panel, bonded."""
     found = the_panel(reader)
-    if found is None or reader.phrase((*IS, "has", "is a", "is now")) is None:
+    if found is None or (reader.phrase((*IS, "has", "is a", "is now")) is None and not reader.sees(PANELS)):
         return None
     reader.phrase(("a", "an", "now"))
     item: dict[str, Any] = {}
     while not reader.over():
         if reader.phrase(("and", "a", "an", "with", "has")) is not None or counted_here(reader, item):
+            continue
+        if (word := reader.phrase(PANELS)) is not None:
+            item |= PANELS[word]
             continue
         word = reader.phrase((*SURFACE, *FLUSH, *BARE))
         if word is None:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from typing import Any
 
+from levelrun.core.boxes.qualities import PANELS
 from levelrun.core.editing import next_id
 from levelrun.core.job import Panel, Room
 from levelrun.core.site.building_words import BUILDINGS, new_building
@@ -42,7 +43,7 @@ WORDS = (
 # Places of a building that is not drawn.
 INSIDE = (
     "basement", "cellar", "utility room", "laundry room", "laundry", "closet", "hall", "hallway", "kitchen",
-    "mud room", "crawl space", "attic", "pantry", "bedroom",
+    "mud room", "crawl space", "attic", "pantry", "bedroom", "garage",
 )  # fmt: skip
 SUB = ("sub-panel", "subpanel", "sub panel")
 EDGE_IN = 48.0  # its lower edge over the floor where nothing is said
@@ -132,6 +133,9 @@ class _Panel:
         reader.expect(["200a", "30 spaces", "2 free", *WORDS, *walls])
         if reader.phrase(("with", "and", "has", *IS)) is not None:
             return None
+        if (has := reader.phrase(PANELS)) is not None:
+            self.item |= PANELS[has]
+            return None
         if (listed := _LISTED.match(reader.text, self._next())) is not None and self._spaced(listed):
             return None
         count = _COUNT.match(reader.text, reader.pos)
@@ -140,11 +144,16 @@ class _Panel:
         start = reader.pos
         if walls and reader.phrase(BESIDE) is not None and not reader.sees(walls):
             reader.pos = start
+        if not self.wall and (where := reader.phrase(INSIDE)) is not None:  # 200a, basement
+            self.item["where"], self.room = where, None
+            return None
         word = reader.need((*WORDS, *walls), "amperes, spaces, taken or where it stands")
         if word in walls:
             self._along(word)
         elif word == "in":
             self._inside()
+        elif word in EXCEPT and (few := reader.phrase(COUNTS)) is not None:  # all but two: how many, not which
+            self.item["free_said"] = int(COUNTS[few])
         elif word in (*EXCEPT, "free spaces"):
             self.open += _taken(reader)
         elif word in ("as", "called", "named"):
@@ -224,7 +233,9 @@ class _Panel:
     def _inside(self) -> None:
         rooms = self.reader.scene.rooms()
         name = self.reader.phrase(rooms)
-        if name is None and (where := self.reader.phrase(INSIDE)) is not None:
+        built = {name.casefold() for name in self.reader.buildings()}
+        inside = [word for word in INSIDE if word not in built]
+        if name is None and (where := self.reader.phrase(inside)) is not None:
             self.item["where"] = where
             self.room = None
         elif name is None:

@@ -13,6 +13,7 @@ from levelrun.core.boxes.covering import Spot, fewest
 from levelrun.core.boxes.facts import RoomView
 from levelrun.core.boxes.islands import Island, islands
 from levelrun.core.boxes.spacing import SPACED, CounterSpace, Space, counter_spaces, wall_place, wall_spaces
+from levelrun.core.boxes.wet import may_stand
 from levelrun.core.job import Box, Fixture
 from levelrun.core.site.faces import Face, Seen
 from levelrun.core.site.framing import STUD_IN, STUDDED
@@ -23,7 +24,6 @@ SWITCH_IN = 4.5
 LIT = ("common", "kitchen", "dining", "bedroom", "bath", "hall", "stairs", "laundry", "utility", "garage", "shop",
        "storage", "basement", "porch")  # fmt: skip
 ONE_RECEPTACLE = ("laundry", "garage", "basement", "porch")
-ZONE_IN = 36.0
 PANEL_IN = 4.0  # beside a panel, for cables that come down into it: common practice, no source
 HALL_IN = 120.0
 BAY_HIGHEST_IN = 66.0
@@ -220,7 +220,7 @@ def for_basin(view: RoomView, face: Face, item: Fixture) -> list[Placement]:
     dry = [
         (at, cost)
         for at, cost in on_studs(view, face, max(low, 0), min(high, face.wall.length_in), wide)
-        if not near_water(view, face.wall.at(at))
+        if may_stand(view, face, at)
     ]
     edges = (item.at_in - 2, item.at_in + item.width_in + 2)
     best = min(dry, key=lambda spot: min(abs(spot[0] - edge) for edge in edges) + spot[1], default=None)
@@ -239,20 +239,6 @@ def _basin_served(view: RoomView, face: Face, low: float, high: float, reach: fl
         x, y = face.wall.at(along)
         if (x - spot[0]) ** 2 + (y - spot[1]) ** 2 <= reach**2 + 1e-6:
             return True
-    return False
-
-
-def near_water(view: RoomView, spot: tuple[float, float], within: float = ZONE_IN) -> bool:
-    """Whether a spot of the room is nearer than `within` inches to a tub or shower (406.9(C): 3 ft on the floor)."""
-    x, y = spot
-    for other in view.faces:
-        for item in other.fixtures:
-            if item.kind in ("tub", "shower"):
-                along = min(max(other.wall.distance((x, y)), item.at_in), item.at_in + item.width_in)
-                away = other.wall.into(spot)
-                px, py = other.wall.at(along, -min(max(away, 0.0), item.depth_in))
-                if (px - x) ** 2 + (py - y) ** 2 < within**2 - 1e-6:
-                    return True
     return False
 
 

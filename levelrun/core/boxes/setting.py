@@ -140,7 +140,7 @@ class _Where:
         if not self.spots:
             self.spots = at_panel(reader, about, self.item)
         if not self.spots and reader.phrase(CEILING) is not None:
-            self.unsaid()
+            self.overhead()
         begin = reader.pos
         walls = walls_by_name(about)
         if not self.spots and (word := reader.phrase(ON)) is not None:  # on the north wall
@@ -192,15 +192,8 @@ class _Where:
         """No place was said: under the ceiling what hangs there, else as the code asks, where that is one place or
         several were said."""
         reader, about, kind = self.reader, self.about, self.item["kind"]
-        count = self.count or 1
-        if kind in OVERHEAD and count > 1:
-            self.spots = spread(reader, about, count, None)
-            self.told.append(
-                f"{count} in even rows under the ceiling of {about.name}; say where each hangs otherwise"
-            )
-        elif kind in OVERHEAD:
-            self.spots = [_free(reader, about)]
-            self.told.append(f"in the middle of the ceiling of {about.name}; say where it hangs otherwise")
+        if kind in OVERHEAD:
+            self.overhead()
         elif self.count is None and kind != "switch":
             self.free()
         elif kind in ("receptacle", "switch"):
@@ -208,9 +201,23 @@ class _Where:
             if self.count not in (None, -1, len(self.spots)):
                 wanted = len(self.spots)
                 self.spots = []
-                raise reader.refuse(f"{about.name} lacks {wanted} by the rules of its use, not {count}: say where")
+                raise reader.refuse(
+                    f"{about.name} lacks {wanted} by the rules of its use, not {self.count}: say where"
+                )
         else:
             raise reader.fail(f"a wall of {about.name}")
+
+    def overhead(self) -> None:
+        """Under the ceiling: in its middle, several in rows."""
+        reader, about, count = self.reader, self.about, self.count or 1
+        if count > 1:
+            self.spots = spread(reader, about, count, None)
+            self.told.append(
+                f"{count} in even rows under the ceiling of {about.name}; say where each hangs otherwise"
+            )
+        else:
+            self.spots = [_free(reader, about)]
+            self.told.append(f"in the middle of the ceiling of {about.name}; say where it hangs otherwise")
 
     def free(self) -> None:
         """One thing in a room: on a stud where a wall is free, which is told."""

@@ -8,6 +8,7 @@ from typing import Any, get_args
 
 from levelrun.core.boxes.panel_spoken import panel_here, panel_is, the_panel
 from levelrun.core.boxes.parts import Nema
+from levelrun.core.boxes.qualities import BOXES, of_it
 from levelrun.core.boxes.setting import at_mark, set_box
 from levelrun.core.boxes.things import KINDS, PROTECTION, SERVES, gangs_said, kind_said
 from levelrun.core.boxes.things import SPOKEN as KINDS_SPOKEN
@@ -17,7 +18,7 @@ from levelrun.core.site.geometry import STEPS, Wall, walls_of
 from levelrun.core.site.scene import Said, SceneReader, walls_by_name
 
 ALIKE = ("outlets", "receptacles", "plugs", "switches")
-LINKS = ("is", "to be", "to", "becomes", "a", "an", "into", "needs", "wants", "should be", "gets")
+LINKS = ("is", "to be", "to", "becomes", "a", "an", "into", "needs", "wants", "should be", "gets", "has", "have")
 KIND_WORDS = {**KINDS, **KINDS_SPOKEN}
 NEMAS = tuple(word for word in get_args(Nema) if word)
 WAYS = {
@@ -62,6 +63,8 @@ def described(reader: SceneReader) -> Said | None:
             reader.pos = drawn.end()
         elif reader.phrase(("for", "serves")) is not None:
             item["serves"] = SERVES[reader.need(SERVES, "what it serves")]
+        elif (word := reader.phrase(BOXES)) is not None:
+            item |= BOXES[word]
         elif reader.phrase(("outside", "outdoors")) is not None:
             item["outdoors"] = True
         elif not item and (word := reader.phrase(KIND_WORDS)) is not None:
@@ -221,4 +224,4 @@ def set_here(reader: SceneReader) -> Said | None:
     return set_box(reader)
 
 
-SPOKEN = (marked, placed, heights, described, panel_is, set_here, panel_here)
+SPOKEN = (marked, placed, heights, described, panel_is, of_it, set_here, panel_here)

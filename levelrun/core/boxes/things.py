@@ -26,7 +26,7 @@ _ONE: dict[str, dict[str, Any]] = {
        for ways, names in ((3, ("3", "three")), (4, ("4", "four"))) for n in names
        for join in ("-", " ") for end in ("", " switch")},
     **{word: {"kind": "light"} for word in _LIGHTS},
-    **{word: {"kind": "fan"} for word in ("fan", "ceiling fan", "exhaust fan", "bath fan")},
+    **{word: {"kind": "fan"} for word in ("fan", "ceiling fan", "exhaust fan", "bath fan", "fan light")},
     **{word: {"kind": "smoke"} for word in ("smoke alarm", "smoke detector")}, "junction box": {"kind": "junction"},
 }  # fmt: skip
 SPOKEN: dict[str, dict[str, Any]] = {
@@ -51,7 +51,8 @@ CALLED = {
     "fridge": "refrigerator", "freezer": "refrigerator", "stove": "range", "disposal": "disposer",
     "opener": "opener", "garage door opener": "opener", "door opener": "opener", "garage opener": "opener",
     "charger": "vehicle", "ev": "vehicle", "rv": "", "heat tape": "heat_cable",
-    "heat trace": "heat_cable", "sump pump": "",
+    "heat trace": "heat_cable", "sump pump": "", "fan heater": "bath_heater", "heat pump": "air_conditioner",
+    "mini split": "air_conditioner", "inlet": "generator", "generator inlet": "generator",
 }  # fmt: skip
 PLUGS = ("outlet", "receptacle", "plug")
 SPOKEN |= {
@@ -63,16 +64,47 @@ SPOKEN |= {
     word: {"kind": "equipment", "serves": SERVES[word]}
     for word in ("water heater", "bath heater", "space heater", "furnace", "kiln", "pump", "air conditioner")
 } | {
-    "vehicle charger": {"kind": "equipment", "serves": "vehicle"},
-    "charger": {"kind": "equipment", "serves": "vehicle"},
-    "baseboard heater": {"kind": "equipment", "serves": "space_heater"},
-    "well pump": {"kind": "equipment", "serves": "pump"},
+    word: {"kind": "equipment", **fields}
+    for fields, words in (
+        ({"serves": "vehicle"}, ("vehicle charger", "car charger", "ev charger", "charger")),
+        ({"serves": "space_heater"}, ("baseboard heater", "wall heater")),
+        (
+            {"serves": "bath_heater"},
+            (
+                "fan heater",
+                "bath fan heater",
+                "heater fan",
+                "fan heater light",
+                "heater fan light",
+                "fan light heater",
+            ),
+        ),
+        ({"serves": "pump"}, ("well pump",)),
+        ({"serves": "furnace"}, ("boiler",)),
+        ({"serves": "air_conditioner", "outdoors": True}, ("heat pump", "mini-split", "mini split", "condenser")),
+        ({"serves": "generator", "outdoors": True}, ("generator inlet", "inlet")),
+    )
+    for word in words
 }
+SPOKEN |= {f"{where} light": {"kind": "light", "outdoors": True} for where in ("porch", "entry", "outside", "yard")}
+# What is plugged in and stands in a room without being drawn along its wall: an outlet for it.
+SPOKEN |= {
+    word: {"kind": "receptacle", "serves": serves}
+    for serves, words in {
+        "microwave": ("microwave", "microwave oven"), "disposer": ("disposer", "disposal", "garbage disposal"),
+        "washer": ("washer", "washing machine"), "dryer": ("dryer",),
+        "opener": ("opener", "garage door opener", "door opener"),
+    }.items()
+    for word in words
+}  # fmt: skip
+SPOKEN |= {word: {"kind": "receptacle"} for word in TOOLS if "compressor" not in word}
+SPOKEN |= {word: {"kind": "equipment"} for word in TOOLS if "compressor" in word}
 ONE_HOT = {30: "TT-30"}  # of 120 V; up to 20 A a box says nothing of them
 NEMA = {
     (15, False): "6-15", (20, False): "6-20", (30, False): "6-30", (50, False): "6-50", (30, True): "14-30",
     (50, True): "14-50",
 }  # fmt: skip
+INLETS = {30: "L14-30"}  # of a generator by its amperes
 WIDE_A = 30  # a receptacle of 30 A and more is wider than one gang: common practice, no source
 DEEP_A = 40  # and wants a deep box for its No. 6: common practice, no source
 FOUR_WIRES = ("range", "oven", "cooktop", "dryer", "generator")  # plugged in by two hots, neutral and ground
@@ -118,7 +150,7 @@ def kind_said(reader: SceneReader, item: dict[str, Any]) -> int | None:
     if word is None:
         raise reader.fail("receptacle, switch, light or another box")
     item |= KINDS.get(word) or SPOKEN[word]
-    tool = next((tool for tool in TOOLS if word.startswith(f"{tool} ")), None)
+    tool = next((tool for tool in TOOLS if f"{word} ".startswith(f"{tool} ")), None)
     if tool is not None:
         item["name"] = tool.capitalize()
     return -1 if count is None and reader.text[start : reader.pos].lower().endswith("s") else count
@@ -171,6 +203,11 @@ def settled(reader: SceneReader, item: dict[str, Any], at: int) -> dict[str, Any
         item["load_w"] = found.full_load_a * (volts or 240)
     if item["kind"] == "disconnect" and amps is not None:
         item["rating_a"] = amps
+    elif item.get("serves") == "generator":
+        if (plug := INLETS.get(int(amps or 30))) is not None:  # what comes in is no load
+            item["nema"] = plug
+        elif amps is not None:
+            item["rating_a"] = amps
     elif item["kind"] == "equipment" and amps is not None:
         item["load_w"] = amps * (volts or 240)
     elif item["kind"] == "receptacle" and (volts == 240 or (amps or 0) > 20):

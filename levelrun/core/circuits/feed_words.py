@@ -37,13 +37,13 @@ def feeder(reader: SceneReader, fed: Panel, source: Panel | None, said: dict[str
     while not reader.over():
         reader.phrase(("with", "and"))
         if not circuit_part(reader, item):
-            raise reader.fail("amperes, wire or aluminum")
+            raise reader.fail("amperes, wire, how many wires, or aluminum")
     item.setdefault("wire_size", wire_for(reader, item))
     told = put_in(reader, source, item)
     edits: list[dict[str, Any]] = [
         {"op": "add", "kind": "circuit", "item": {"id": next_id(reader.scene.job, "c"), **item}}
     ]
-    if fed.bonded:
+    if fed.bonded and not fed.disconnect_elsewhere:  # said to be left in, it is in
         edits.append({"op": "set", "kind": "panel", "id": fed.id, "set": {"bonded": False}})
     return Said(edits, panel=source.id, told=told)
 

@@ -11,7 +11,8 @@ from levelrun.core.site.scene import SceneReader
 
 LIT = (*LAMPS, "switch")  # lights are wired with what switches them
 GROUPS: dict[str, tuple[str, ...]] = {
-    "receptacles": PLUGS, "outlets": PLUGS, "plugs": PLUGS, "lights and switches": LIT, "lights": LIT, "light": LIT,
+    **{f"{plug}{s}": PLUGS for plug in ("receptacle", "outlet", "plug") for s in ("", "s")},
+    "lights and switches": LIT, "lights": LIT, "light": LIT,
     "lighting": LIT, "fan": LIT, "switches": ("switch",), "fans": LIT, "smoke alarms": ("smoke",),
     "alarms": ("smoke",), "lights and alarms": (*LIT, "smoke"),
     **{f"{out} {plug}": PLUGS for out in OUTDOORS for plug in ("outlet", "outlets", "receptacle", "receptacles")},

@@ -36,8 +36,15 @@ _GAUGE = re.compile(
     re.IGNORECASE,
 )
 BREAKERS = {**PROTECTION, "plain": "plain"}
+# How many wires beside or with the ground, as feeders are spoken of: of three there is none of ground.
+WIRES = {
+    **{f"{n}{join}wire{end}": {"neutral": True, "equipment_ground": n in ("4", "four")}
+       for n in ("3", "three", "4", "four") for join in ("-", " ") for end in ("", "s")},
+    "no ground": {"equipment_ground": False}, "without ground": {"equipment_ground": False},
+    "ungrounded": {"equipment_ground": False},
+}  # fmt: skip
 KNOWN = (
-    *BREAKERS, "aluminum", "aluminium", "with neutral", "no neutral", "wire", "nameplate", "load",
+    *WIRES, *BREAKERS, "aluminum", "aluminium", "with neutral", "no neutral", "wire", "nameplate", "load",
     *LEAST, *LARGEST,
 )  # fmt: skip
 OFFERED = (
@@ -52,7 +59,9 @@ def circuit_part(reader: SceneReader, item: dict[str, Any], more: tuple[str, ...
     reader.expect([*OFFERED, *(more or ("as and a name", ": boxes"))])
     start = reader.pos
     word = reader.phrase(KNOWN)
-    if word in BREAKERS:
+    if word in WIRES:
+        item |= WIRES[word]
+    elif word in BREAKERS:
         item["protection"] = BREAKERS[word]
     elif word in ("aluminum", "aluminium"):
         item["material"] = "al"

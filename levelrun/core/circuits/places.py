@@ -7,7 +7,7 @@ from functools import lru_cache
 
 from levelrun.core.boxes.facts import RoomContext, viewed
 from levelrun.core.boxes.parts import GEAR
-from levelrun.core.boxes.placing import near_water
+from levelrun.core.boxes.wet import near_water
 from levelrun.core.circuits.facts import BoxPlace
 from levelrun.core.codebook import Codebook
 from levelrun.core.job import Box, Job

@@ -9,6 +9,7 @@ from functools import lru_cache
 from levelrun.core.boxes.parts import PLUGS
 from levelrun.core.codebook import Codebook
 from levelrun.core.job import Box
+from levelrun.core.trade.conductors.sizing import standard_breaker
 
 _CALLED = re.compile(r"[a-z]{3}")  # in the name of a box that somebody gave it
 LEAST_RANGE_W = 8750.0
@@ -50,14 +51,18 @@ def usual(book: Codebook, use: str) -> Usual:
     )
 
 
+SHARED_W = 1200.0  # half of 20 A at 120 V: what is fastened in place may take beside others (210.23(A)(2))
 PLANNED_PART = 0.8  # of its rating what an outlet for one machine is taken to draw: common practice, no source
 
 
 def usual_of(book: Codebook, box: Box) -> Usual:
     """The row of a box: by what it serves, else by its kind. A receptacle of 240 V, or of over 20 A, is for one
-    machine: a circuit of its own by its configuration."""
+    machine: a circuit of its own by its configuration. So is a machine that is wired and draws more than others leave
+    it."""
     if box.nema and not box.serves and box.kind in PLUGS:
         return _for_one(book, box.nema)
+    if box.kind == "equipment" and not box.serves and (box.load_w or 0.0) > SHARED_W:
+        return _machine(book, float(box.load_w or 0.0))
     return usual(book, box.serves or box.kind)
 
 
@@ -71,6 +76,17 @@ def _for_one(book: Codebook, nema: str) -> Usual:
     return replace(
         plain, title=f"Outlet {nema}", watts=PLANNED_PART * volts * amps, own=True, volts=volts,
         poles=2 if volts == 240 else 1, breaker_a=amps, neutral=row["neutral"] == "yes", nema=nema,
+    )  # fmt: skip
+
+
+@lru_cache(maxsize=256)
+def _machine(book: Codebook, watts: float) -> Usual:
+    """A wired machine of so many watts: of 240 V over what 20 A carry at 120 V, its breaker the next over 125 %."""
+    volts = 240 if watts > PLANNED_PART * 120 * 20 else 120
+    plain = usual(book, "equipment")
+    return replace(
+        plain, watts=watts, own=True, volts=volts, poles=2 if volts == 240 else 1, neutral=volts == 120,
+        breaker_a=max(standard_breaker(book, 1.25 * watts / volts), 20.0),
     )  # fmt: skip
 
 

@@ -7,7 +7,7 @@ from typing import Any
 
 from levelrun.core.job import Room
 from levelrun.core.site.geometry import Wall, walls_of
-from levelrun.core.site.scene import COMPASS, Said, SceneReader, walls_by_name
+from levelrun.core.site.scene import COMPASS, Along, Said, SceneReader, walls_by_name
 
 FIXTURES: dict[str, tuple[float, float, float]] = {
     "counter": (48, 25, 36), "sink": (30, 22, 36), "basin": (24, 20, 34), "tub": (60, 30, 20),
@@ -36,10 +36,18 @@ _WINDOW = re.compile(
     r"(?:under|below|at|by)\s+(?:the\s+)?(?:(?P<wall>north|south|east|west)\s+)?window\b", re.IGNORECASE
 )
 _BESIDE = re.compile(
-    rf"(?:next to|beside|by)\s+(?:the\s+)?(?P<kind>{'|'.join(sorted(NAMED, key=len, reverse=True))})\b"
+    r"(?:next to|beside|by|(?:to\s+)?(?:the\s+)?(?P<side>left|right)(?:\s+hand)?(?:\s+side)?\s+of)\s+(?:the\s+)?"
+    rf"(?P<kind>{'|'.join(sorted(NAMED, key=len, reverse=True))})\b"
     r"(?:,?\s+on\s+(?:the\s+|its\s+)?(?P<hand>left|right)(?:\s+side)?)?",
     re.IGNORECASE,
 )
+# At an end of a wall, or of the counter along all of it.
+_END = re.compile(
+    r"(?:at|on|in)\s+(?:the\s+)?(?P<way>north|south|east|west|left|right)(?:ern)?(?:\s+hand)?\s+end\s+of\s+(?:the\s+)?"
+    r"(?P<wall>north|south|east|west|n|e|s|w)(?:\s+(?:wall|counters?|run))?\b",
+    re.IGNORECASE,
+)
+NEARLY = (0.6, 2.0)  # a length of so many times the usual width may be the width of a thing
 
 
 def mark(reader: SceneReader) -> Said:
@@ -96,6 +104,9 @@ def stands(reader: SceneReader) -> Said | None:
     about = reader.room()
     if (beside := _beside(reader, about, kind, width)) is not None:
         return beside
+    reader.skip()
+    if (end := _END.match(reader.text, reader.pos)) is not None:
+        return _at_end(reader, about, kind, width, end)
     start = reader.pos
     reader.phrase(LED)
     if not reader.sees(COMPASS):
@@ -122,18 +133,47 @@ def _along_wall(reader: SceneReader, about: Room, kind: str, width: float | None
             place = reader.place_along()
         elif reader.phrase(["all"]) is not None:
             width = face.length_in
-        else:
+        elif reader.phrase(["from"]) is None:
             inches = reader.length()
-            if reader.need(("wide", "long", "deep"), "wide or deep after a length, or `at` before a place") == "deep":
+            word = reader.phrase(("wide", "long", "deep", "to"))
+            if word == "to":  # from 4' to 8'
+                place, width = Along(inches), reader.length() - inches
+            elif word == "deep":
                 depth = inches
-            else:
+            elif word is not None:
                 width = inches
+            elif place is None and kind not in WHOLE and (kind == "toilet" or _no_width(usual, inches)):
+                place = Along(inches)
+            else:
+                reader.expect(("wide", "long", "deep"))
+                raise reader.fail("wide or deep after a length, or `at` before a place")
     whole = kind in WHOLE and place is None
     wide = width if width is not None else face.length_in if whole else min(usual, face.length_in)
+    if wide <= 0:
+        raise reader.refuse("it ends before it begins: the lower one first")
     at = (face.length_in - wide) / 2 if place is None else reader.along_at(face, place, wide)
     _refuse_past(reader, face, at, wide)
     off = ISLAND_OFF_IN if kind == "island" else 0.0
     return _fixture(about, face, kind, at, wide, depth, height, off)
+
+
+def _no_width(usual: float, inches: float) -> bool:
+    """Whether a length without a word cannot be how wide a thing is, which is made about so wide."""
+    low, high = NEARLY
+    return not low * usual <= inches < high * usual
+
+
+def _at_end(reader: SceneReader, about: Room, kind: str, width: float | None, end: re.Match[str]) -> Said:
+    """At the west end of the north wall."""
+    walls = walls_by_name(about)
+    face = walls.get(end["wall"].lower())
+    if face is None:
+        raise reader.refuse(f"{about.name} has no wall {end['wall']}", end.start("wall"), list(walls))
+    usual, depth, height = FIXTURES[kind]
+    wide = min(width or usual, face.length_in)
+    reader.pos = end.end()
+    at = reader.from_left(face, 0.0, end["way"].lower(), wide)
+    return Said([_fixture(about, face, kind, at, wide, depth, height, 0.0)], room=about.id)
 
 
 def _fixture(
@@ -177,7 +217,8 @@ def _beside(reader: SceneReader, about: Room, kind: str, width: float | None) ->
             raise reader.refuse(f"{len(there) or 'no'} such thing is marked in {about.name}: say a wall", start)
         face, thing = walls[there[0].side], there[0]
         right, left = thing.at_in + thing.width_in, thing.at_in - wide
-        at = left if match["hand"] == "left" or (right + wide > face.length_in and left >= 0) else right
+        hand = (match["hand"] or match["side"] or "").lower()
+        at = left if hand == "left" or (not hand and right + wide > face.length_in and left >= 0) else right
     else:
         return None
     reader.pos = match.end()

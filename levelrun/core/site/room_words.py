@@ -28,7 +28,7 @@ USES = {
     "workshop": "shop", "mudroom": "laundry", "lounge": "common", "sitting": "common", "media": "common",
     "game": "common", "sunroom": "common", "breakfast": "dining", "nook": "dining", "kitchenette": "kitchen",
     "patio": "porch", "balcony": "porch", "veranda": "porch", "crawlspace": "crawl", "cellar": "basement",
-    "boiler": "utility", "furnace": "utility",
+    "boiler": "utility", "furnace": "utility", "barn": "storage", "greenhouse": "storage",
 }  # fmt: skip
 USE_WORDS = ("common", "kitchen", "dining", "bedroom", "bath", "hall", "stairs", "closet", "laundry", "utility",
              "garage", "shop", "storage", "porch", "crawl", "basement", "attic", "pump")  # fmt: skip

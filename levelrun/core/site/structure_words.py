@@ -3,18 +3,26 @@
 from __future__ import annotations
 
 import re
+from dataclasses import replace
 from typing import Any
 
 from levelrun.core.editing import next_id
+from levelrun.core.job import Job, Structure
 from levelrun.core.site.building_words import BUILDINGS, LEVELS, east_north, level_of, new_building, usual_level
-from levelrun.core.site.geometry import Point, rectangle
+from levelrun.core.site.frame_words import CENTRES, FRAMES, STUDS
+from levelrun.core.site.geometry import STEPS, Point, rectangle
 from levelrun.core.site.room_words import made_room, size, use_of
 from levelrun.core.site.scene import Said, SceneReader
 
 ADD = ("add", "make", "build", "put up", "put")
-ABOUT = ("grade", "at", "existing", "dwelling", "not dwelling", "with", "called", "named", "as")
+OLD = ("existing", "old work")
+ABOUT = ("grade", "at", *OLD, "dwelling", "not dwelling", "with", "called", "named", "as")
 ATTACHED = ("garage", "workshop", "shop")
+KINDLY = ("sleeping", "full", "finished", "unfinished", "walk-out")  # before a level, with nothing for a rule in it
+UNDRAWN_IN = (144.0, 144.0)  # how wide and deep a building is taken to be as long as it is not drawn
 _NAME_LIKE = re.compile(r'[A-Z"]')
+# In a year that is past it was built, whatever its wiring: 1965, built in 1920s.
+_BUILT = re.compile(r"(?:built\s+)?(?:in\s+)?(?:the\s+)?(?P<year>(?:18|19|20)\d\d)s?\b(?!\s*['\"x])", re.IGNORECASE)
 
 
 def structure(reader: SceneReader) -> Said:
@@ -28,7 +36,7 @@ def building(reader: SceneReader) -> Said | None:
     one."""
     added = reader.phrase(ADD) is not None
     added |= reader.phrase(("a", "an", "new")) is not None
-    said = {"existing": True} if reader.phrase(["existing"]) else {}
+    said = {"existing": True} if reader.phrase((*OLD, "old")) else {}
     apart = reader.phrase(("new", "detached")) is not None
     sized = size(reader) if reader.sees_length() else None
     word = reader.phrase(BUILDINGS)
@@ -43,9 +51,13 @@ def building(reader: SceneReader) -> Said | None:
     there = word in {name.lower() for name in reader.buildings()}
     if (plain and drawn) or (there and not name_like and not reader.sees(ABOUT)):
         return None  # the room of a building that is called so
-    if plain and not (reader.over() or reader.sees_length()):
+    if plain and not (reader.over() or reader.sees_length() or reader.sees(STUDS) or _year(reader)):
         return None
     return built(reader, word, said, sized)
+
+
+def _year(reader: SceneReader) -> re.Match[str] | None:
+    return _BUILT.match(reader.text, _next(reader))
 
 
 def _next(reader: SceneReader) -> int:
@@ -55,34 +67,107 @@ def _next(reader: SceneReader) -> int:
 
 def built(reader: SceneReader, word: str, item: dict[str, Any], sized: Point | None) -> Said:
     """What follows the kind of a building; `item` and `sized`: what was said before it."""
-    name, levels = "", list[str]()
+    name, levels, side = "", list[str](), dict[str, Any]()
+    apart: tuple[float, str, Structure] | None = None
     while not reader.over():
-        if sized is None and reader.sees_length():
-            sized = size(reader)
+        if (year := _year(reader)) is not None:
+            reader.pos, item["existing"] = year.end(), True
+            continue
+        if not reader.sees(STUDS) and reader.sees_length():
+            start, off = reader.pos, _apart(reader)
+            apart = off or apart
+            if off is None and sized is not None:
+                reader.pos = start
+                raise reader.fail("its name, what it has, or how far it is `north of` a building")
+            sized = sized if off is not None else size(reader)
+            continue
+        if (stud := reader.phrase(STUDS)) is not None:
+            side |= _studs(reader, stud)
+            continue
+        if reader.phrase(("and", "has")) is not None:
             continue
         said = reader.phrase(ABOUT)
         if said in (None, "called", "named", "as"):
-            if name:
+            if name or (said is None and _NAME_LIKE.match(reader.text, _next(reader)) is None):
                 reader.expect(ABOUT)
-                raise reader.fail("grade, at, existing, dwelling, with a level, or a size")
+                raise reader.fail(
+                    "its size, existing, with a level, studs, how far from a building, or `called` a name"
+                )
             name = reader.name(ABOUT, r"\d[\d\s'\"./-]*(?:ft|m)?\s*(?:x|by)\b")
         elif said == "with":
-            levels.append(reader.need(LEVELS, "a basement, a crawl space, an attic or a loft"))
+            if (stud := reader.phrase(STUDS)) is not None:
+                side |= _studs(reader, stud)
+                continue
+            levels.append(_level_with(reader))
             while reader.phrase(["and"]) is not None:
-                levels.append(reader.need(LEVELS, "a basement, a crawl space, an attic or a loft"))
+                levels.append(_level_with(reader))
         elif said == "grade":
             item["grade_in"] = -reader.length()
-        elif said == "existing":
+        elif said in OLD:
             item["existing"] = True
         elif said in ("dwelling", "not dwelling"):
             item["dwelling"] = said == "dwelling"
         else:
             item["x_in"], item["y_in"] = east_north(reader)
-    return _made(reader, word, name, item, sized, levels)
+    if apart is not None:
+        item["x_in"], item["y_in"] = _off(reader.scene.job, *apart, sized or UNDRAWN_IN)
+    if side and sized is None:
+        raise reader.refuse("say its size first, as 24' x 30', or draw its rooms: studs are those of walls")
+    return _made(reader, word, name, item, sized, levels, side)
+
+
+def _level_with(reader: SceneReader) -> str:
+    reader.phrase(KINDLY)
+    return reader.need(LEVELS, "a basement, a crawl space, an attic or a loft")
+
+
+def _studs(reader: SceneReader, stud: str) -> dict[str, Any]:
+    """What its walls are made of, and how far apart their studs are where that is said."""
+    side: dict[str, Any] = {"stud": FRAMES[stud]}
+    reader.phrase(("studs", "walls", "framing", "construction"))
+    start = reader.pos
+    reader.phrase(["at"])
+    if reader.sees_length():
+        side["spacing_in"] = reader.length()
+        if reader.phrase(CENTRES) is not None:
+            return side
+        side.pop("spacing_in")
+    reader.pos = start
+    return side
+
+
+def _apart(reader: SceneReader) -> tuple[float, str, Structure] | None:
+    """How far off it stands, which way and of which building: 80' north of the house. None where a size stands."""
+    start = reader.pos
+    inches = reader.length()
+    way = reader.phrase([f"{step} of" for step in STEPS])
+    if way is None:
+        reader.pos = start
+        return None
+    buildings = reader.buildings()
+    return inches, way.split()[0], buildings[reader.need(buildings, "a building by its name")]
+
+
+def _off(job: Job, inches: float, way: str, other: Structure, size: Point) -> Point:
+    """The place of a building of a size that is so far off another one, their middles in a line."""
+    levels = {level.id for level in other.levels}
+    corners = [at for room in job.rooms if room.level in levels for at in room.corners] or [(0.0, 0.0), UNDRAWN_IN]
+    lows, highs = ([pick(at[axis] for at in corners) for axis in (0, 1)] for pick in (min, max))
+    east, north = (
+        (low + high - own) / 2 + step * ((high - low + own) / 2 + inches)
+        for low, high, own, step in zip(lows, highs, size, STEPS[way], strict=True)
+    )
+    return other.x_in + east, other.y_in + north
 
 
 def _made(
-    reader: SceneReader, word: str, name: str, item: dict[str, Any], sized: Point | None, levels: list[str]
+    reader: SceneReader,
+    word: str,
+    name: str,
+    item: dict[str, Any],
+    sized: Point | None,
+    levels: list[str],
+    side: dict[str, Any],
 ) -> Said:
     taken = {part.name.casefold() for part in reader.scene.job.structures}
     name = name or next(n for n in (word.capitalize(), *(f"{word.capitalize()} {i}" for i in range(2, 99)))
@@ -96,7 +181,9 @@ def _made(
     if sized is None:
         return Said(made, level=floor)
     told = [f"{name} is one room until its rooms are drawn"]
-    return made_room(reader, name, use_of(f"{name} {word}"), rectangle(0.0, 0.0, *sized), floor, made, told)
+    said = made_room(reader, name, use_of(f"{name} {word}"), rectangle(0.0, 0.0, *sized), floor, made, told)
+    framed = [{"op": "set_side", "room": said.room, "side": None, "set": side}] if side else []
+    return replace(said, edits=[*said.edits, *framed])
 
 
 def with_level(reader: SceneReader) -> Said | None:

@@ -7,8 +7,7 @@ from typing import Any
 
 from levelrun.core.job import Room
 from levelrun.core.measure import show
-from levelrun.core.site import building_words, marking, room_words, structure_words
-from levelrun.core.site.framing import FINISHES
+from levelrun.core.site import building_words, frame_words, marking, room_words, structure_words
 from levelrun.core.site.geometry import Wall, walls_of
 from levelrun.core.site.scene import SHORT, Along, Said, SceneReader
 from levelrun.core.site.sharing import mates
@@ -20,19 +19,9 @@ OPENINGS = {
     "overhead door": "garage_door", "roll-up door": "garage_door", "sliding door": "glass_door",
     "patio door": "glass_door", "doorway": "opening", "cased opening": "opening",
 }  # fmt: skip
+LEAVES = {"door": (18.0, 42.0), "garage_door": (84.0, 240.0)}  # how wide they are made, common practice, no source
+TALL = (72.0, 108.0)  # and how tall
 OPENED = ("at", "sill", "hinge", "out", "in", "of")
-FRAMES = {
-    **{word: word for word in ("2x3", "2x4", "2x6", "2x8", "furring", "metal", "log", "block", "open")},
-    "concrete": "block", "masonry": "block", "steel": "metal",
-}  # fmt: skip
-STUDS = tuple(FRAMES)
-CENTRES = ("on center", "on centre", "on centers", "oc", "o.c.", "apart")
-INSULATED = {
-    "batts": "batts", "foam": "foam", "no insulation": "none", "insulated": "batts", "foamed": "foam",
-    "spray foam": "foam", "not insulated": "none",
-}  # fmt: skip
-SHUT = {"closed": True, "closed up": True, "drywalled": True, "stripped": False, "opened up": False}
-OUTER = ("outside", "exterior", "an outside wall", "an exterior wall")
 COMPASS_WORDS: list[str] = [*SHORT, *SHORT.values()]
 COMPASS_WORDS += [f"{way} {n}" for way in SHORT.values() for n in (2, 3, 4)]
 
@@ -50,9 +39,9 @@ def size_of(reader: SceneReader) -> tuple[float, float | None]:
     wide = reader.length()
     if reader.phrase(["x", "by"]):
         return wide, reader.length()
+    start = reader.pos
     if reader.phrase(["wide"]) is None or not reader.sees_length():
         return wide, None
-    start = reader.pos
     height = reader.length()
     if reader.phrase(("tall", "high")) is not None:
         return wide, height
@@ -79,17 +68,39 @@ def opening_in(reader: SceneReader, kind: str, size: tuple[float, float | None] 
         if reader.sees_along():
             place = reader.place_along()
             continue
-        if reader.sees_length():  # 3' wide, 4' tall
+        if reader.sees_length():  # 3' wide, 4' tall; from 4' to 7'
             inches, start = reader.length(), reader.expected[0]
-            word = reader.phrase(("tall", "high", "wide"))
-            if word == "wide" and place is None and wide is not None:  # 4' 36" wide: its place was said first
+            word = reader.phrase(("tall", "high", "wide", "to"))
+            if word == "to" and place is None:
+                place, wide = _span(reader, inches, start)
+            elif word == "wide" and place is None and reader.sees_length():  # 8' wide 32": the width stands behind it
+                place, wide = Along(inches), reader.length()
+            elif word == "wide" and place is None and wide is not None:  # 4' 36" wide: its place was said first
                 place, wide = Along(wide), inches
             elif word == "wide" or (word is None and wide is None):
                 wide = inches
-            elif word is None or height is not None:
+            elif word is None and place is None and wide is not None and _a_leaf(kind, inches, wide):
+                place, wide = Along(wide), inches
+            elif word is None and place is None and wide is not None and _a_leaf(kind, wide, inches):
+                place = Along(inches)
+            elif word is None or word == "to" or height is not None:
                 raise reader.refuse(f"{show(inches)}: say `at` before its place, tall after its height", start)
             else:
                 height = inches
+            continue
+        if place is None and wide is not None and reader.phrase(["to"]) is not None:  # 4' to 7'
+            place, wide = _span(reader, wide, reader.pos)
+            continue
+        if reader.phrase(["wide"]) is not None:  # 8' wide 32": the width stands behind it
+            if wide is not None and place is None and not reader.sees_along() and reader.sees_length():
+                start = reader.pos
+                inches = reader.length()
+                if _a_leaf(kind, inches, wide, bare=False):
+                    place, wide = Along(wide), inches
+                else:
+                    reader.pos = start
+            continue
+        if reader.phrase(["from"]) is not None:
             continue
         word = reader.need(OPENED, "at, sill, hinge or out")
         if word == "at":
@@ -118,6 +129,21 @@ def opening_in(reader: SceneReader, kind: str, size: tuple[float, float | None] 
     return Said([{"op": "add", "kind": "opening", "item": item}], room=about.id)
 
 
+def _span(reader: SceneReader, begin: float, start: int) -> tuple[Along, float]:
+    """Where it begins, and how wide it is by where it ends. Refuses an end before its beginning."""
+    end = reader.length()
+    if end <= begin:
+        raise reader.refuse(f"{show(begin)} to {show(end)}: the lower one first", start)
+    return Along(begin, reader.corner()), end - begin
+
+
+def _a_leaf(kind: str, inches: float, other: float, bare: bool = True) -> bool:
+    """Whether of two lengths the first can only be the width of a door, and the other only its place; bare: it may be
+    its height too."""
+    low, high = LEAVES.get(kind, (0.0, 0.0))
+    return low <= inches <= high and not (low <= other <= high or (bare and TALL[0] <= other <= TALL[1]))
+
+
 def _between(reader: SceneReader) -> tuple[Room, Wall, float] | None:
     """Between Kitchen and Hall: the wall that the first shares with the second, and the middle of what they share of
     it. Refuses two rooms that share none."""
@@ -137,65 +163,6 @@ def _between(reader: SceneReader) -> tuple[Room, Wall, float] | None:
         raise reader.refuse(f"{one.name} and {two.name} share no wall", start)
     _, mate, side = max(shared, key=lambda item: item[0])
     return one, walls_of(one)[side], (mate.from_in + mate.to_in) / 2
-
-
-def frame(reader: SceneReader) -> Said:
-    """frame WALL|all [2x6] [at 16"] [bearing] [boards] [batts|foam] [first LENGTH]: how a wall is built."""
-    about = reader.room()
-    every = reader.phrase(["all"])
-    return framed(reader, about, None if every else reader.wall(about).index)
-
-
-def framed(reader: SceneReader, about: Room, side: int | None) -> Said:
-    """What follows a wall, or all of a room: studs, spacing, finish, insulation."""
-    finishes = [*FINISHES, "no finish"]
-    values: dict[str, Any] = {}
-    outer = False
-    while not reader.over():
-        reader.phrase(["and"])
-        if reader.phrase(("in", "of")) is not None:
-            reader.again(about)
-            continue
-        if not reader.sees(STUDS) and reader.sees_length():
-            values["spacing_in"] = reader.length()
-            reader.phrase(CENTRES)
-            continue
-        word = reader.need(
-            (*STUDS, "at", "first", "bearing", "partition", *SHUT, *OUTER, *INSULATED, *finishes),
-            "studs, a spacing, a finish or insulation",
-        )
-        if word in STUDS:
-            values["stud"] = FRAMES[word]
-            reader.phrase(("studs", "walls"))
-        elif word == "at":
-            values["spacing_in"] = reader.length()
-            reader.phrase(CENTRES)
-        elif word == "first":
-            values["first_stud_in"] = reader.length()
-        elif word in ("bearing", "partition"):
-            values["bearing"] = word == "bearing"
-        elif word in SHUT:
-            values["closed"] = SHUT[word]
-        elif word in OUTER:
-            _refuse_inner(reader, about, side)
-            outer = True
-        elif word in INSULATED:
-            values["insulation"] = INSULATED[word]
-        else:
-            values["finish"] = "none" if word == "no finish" else word
-    if not values and not outer:
-        reader.expect(STUDS)
-        raise reader.fail("what the wall is made of")
-    return Said([{"op": "set_side", "room": about.id, "side": side, "set": values}], room=about.id)
-
-
-def _refuse_inner(reader: SceneReader, about: Room, side: int | None) -> None:
-    """Refuses that a wall is outside behind which a room is drawn: where it is, is seen from the drawing."""
-    here = tuple(room for room in reader.scene.job.rooms if room.level == about.level)
-    backing = mates(here)[about.id, side] if side is not None else ()
-    if backing:
-        behind = reader.scene.job.room(backing[0].room).name
-        raise reader.refuse(f"{behind} stands behind the {walls_of(about)[side or 0].name} wall of {about.name}")
 
 
 def _shutting(field: str, value: bool) -> Callable[[SceneReader], Said]:
@@ -273,7 +240,7 @@ VERBS: dict[str, Callable[[SceneReader], Said]] = {
     **room_words.VERBS,
     **{word: _opening(kind) for word, kind in OPENINGS.items()},
     **marking.VERBS,
-    "frame": frame,
+    **frame_words.VERBS,
     "place": place,
     "move": move,
     "laid out": laid_out,

@@ -6,6 +6,7 @@ import re
 from collections.abc import Callable
 from dataclasses import replace
 
+from levelrun.core.boxes.qualities import BOXES
 from levelrun.core.boxes.things import SERVES, horses_said, watts_said
 from levelrun.core.circuits.parts_said import UNIT, circuit_part
 from levelrun.core.site.scene import SceneReader
@@ -15,6 +16,9 @@ from levelrun.core.start.kinds import BUILDINGS, CALLED, ENDS, NOT_HELD, USES, K
 
 _FOR = re.compile(r"(?P<name>[^;\n\d\"]+?)(?=\s+(?:\d|as\b|in\b|outside\b|at\b|on\b|load\b)|\s*(?:$|;|\n))")
 _SECOND = re.compile(r"\s*(?:/|and|&|-)\s*(?P<n>\d{1,2})(?![\d'\"/-])", re.IGNORECASE)
+OUTER = ("outside wall", "outside of the house", "exterior wall", "outer wall")
+WALLS = ("north", "east", "south", "west", "back", "front")
+QUALITIES = tuple(word for word in BOXES if "continuous" not in word)
 MORE = ("for", "in garage", "outside", "as", "on", "spaces", "at")
 WHIPPED = tuple(f"{small}{what}" for small in ("", "a ") for what in (
     "disconnect and whip", "disconnect and a whip", "whip and disconnect", "disconnect", "whip",
@@ -47,6 +51,8 @@ def about(reader: SceneReader, said: Asked) -> Asked:
         return replace(said, load_a=load)
     if (made := _of_circuit(reader, said, MORE)) is not None:
         return made
+    if (said.kind.box or said.kind.whip) and (quality := reader.phrase(QUALITIES)) is not None:
+        return replace(said, kind=replace(said.kind, box={**said.kind.box, **BOXES[quality]}))
     word = reader.need(ABOUT, "amperes, volts, `for` a name, `in` a room, `as` a name")
     return ABOUT_WORDS[word](reader, said)
 
@@ -120,6 +126,10 @@ def _as(reader: SceneReader, said: Asked) -> Asked:
 
 def _on(reader: SceneReader, said: Asked) -> Asked:
     """The space of the panel, or a breaker: on 12, on a 20a breaker."""
+    if reader.phrase(OUTER) is not None:
+        return replace(said, outdoors=True)
+    if (wall := reader.phrase(WALLS)) is not None:
+        return replace(said, where=f"{wall} wall")
     if reader.phrase(BEFORE) or UNIT.match(reader.text, reader.pos):
         made = _of_circuit(reader, said)
         if made is None:

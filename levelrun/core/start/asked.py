@@ -8,6 +8,7 @@ from typing import Any
 from levelrun.core.boxes.parts import Box
 from levelrun.core.job import Circuit, Panel
 from levelrun.core.start.kinds import Kind
+from levelrun.core.start.there import Loose
 from levelrun.core.ways.walk import WalkLeg
 
 
@@ -15,13 +16,15 @@ from levelrun.core.ways.walk import WalkLeg
 class Asked:
     """What the line says. `circuit`: fields of the circuit as said; `fed`: the name of the panel that it feeds, in a
     new `building`, called like it or by a name of its own; `box`
-    and `on`: where it begins at a box, that and its circuit, which is drawn out."""
+    and `on`: where it begins at a box, that and its circuit, which is drawn out; `there`: what stands at its end
+    already."""
 
     kind: Kind
     panel: Panel
     legs: list[WalkLeg]
     box: Box | None = None
     on: Circuit | None = None
+    there: Loose | None = None
     building: str = ""
     building_name: str = ""
     circuit: dict[str, Any] = field(default_factory=dict)

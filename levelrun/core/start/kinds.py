@@ -82,7 +82,8 @@ KINDS = (
         usual={"length": "17'", "place": "stud_wall", "method": "NM-B"},
     ),
     Kind(
-        key="generator", title="a generator inlet", words=("generator inlet", "generator"), volts=240, breaker_a=30.0,
+        key="generator", title="a generator inlet", words=("generator inlet", "generator", "inlet"), volts=240,
+        breaker_a=30.0,
         box={"kind": "equipment", "serves": "generator", "outdoors": True},
         usual={"length": "12'", "place": "stud_wall", "method": "NM-B"},
     ),
@@ -190,6 +191,10 @@ WIRED = {
     "cooktop": _own("cooktop", 240, 40.0, least_a=30.0),
     **{word: _own("", 240, 30.0) for word in ("air compressor", "compressor")},
     "gate opener": _own("", 120, 20.0),
+    **dict.fromkeys(
+        ("disconnect", "safety switch", "disconnect switch"),
+        replace(_own("", 240, 30.0), box={"kind": "disconnect"}),
+    ),
     "boiler": _own("furnace", 120, 15.0),
     **{word: replace(ENDS["outlet"], box={"kind": "fan"}, breaker_a=15.0) for word in FANS},
     **{word: replace(ENDS["outlet"], box={"kind": "smoke"}, breaker_a=15.0) for word in ALARMS},

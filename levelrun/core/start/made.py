@@ -34,13 +34,18 @@ from levelrun.core.start.sized import (
     sizes_of,
     sleeved,
 )
-from levelrun.core.trade.conductors.sizing import Demand, choose
+from levelrun.core.start.there import Loose, said_anew
+from levelrun.core.trade.conductors.sizing import Demand, choose, upsized_ground
 from levelrun.core.trade.pipe.fill import Wires, sleeve_size
 from levelrun.core.trade.pipe.pull_box import trade_inches
 from levelrun.core.ways.walk import WalkLeg
 
 WHIP_IN = 48.0
 TAIL = "equipment_tail"
+LEAST_WHIP = "1/2"  # what is sold as a whip: common practice, no source
+DISCONNECT = "Disconnect"
+BEHIND = ("least_ampacity_a", "largest_breaker_a", "nameplate", "wire_size")  # said of a machine at its disconnect
+USUAL_HEIGHT_IN = 48.0  # of what stands where no way says how high: common practice, no source
 YARD = ("trench", "driveway_trench", "overhead")
 UNDRAWN_WIDE_IN, APART_IN = 144.0, 120.0  # how wide a building is drawn that is not; the least between two
 
@@ -49,13 +54,20 @@ def edits_for(job: Job, book: Codebook, said: Asked) -> list[dict[str, Any]]:
     """The edits of one line, in the order in which each finds what it names."""
     if said.on is not None:
         return _drawn_out(job, book, said, said.on)
+    if said.there is not None and said.there.on is not None:
+        return _way_to(job, book, said, said.there, said.there.on)
     circuit = circuit_of(book, said)
     ends, edits = _ends(job, replace(said, circuit={**said.circuit, **_outlet(circuit)}))
-    legs = _legs(job, book, said, circuit, ends)
-    _boxed(book, edits, circuit, legs)
     way, ident = next_id(job, "w"), next_id(job, "c")
-    chain = [{"box": end, "after": before, "path": [way]} for before, end in zip((None, *ends), ends, strict=False)]
-    item = {"id": ident, "name": said.name or _title(said), "panel": said.panel.id, **circuit, "chain": chain}
+    legs = _legs(job, book, said, circuit, ends) if said.legs else []
+    path = [way] if legs else []
+    _boxed(book, edits, circuit, legs)
+    chain = [{"box": end, "after": before, "path": path} for before, end in zip((None, *ends), ends, strict=False)]
+    name = said.name or _title(said)
+    if said.there is not None:
+        name = f"{said.there.node.name} feeder" if said.kind.feeds else said.name or said.there.node.name
+        edits += [*_fed_apart(said.there), *(_at_its_height(said, said.there) if said.legs else [])]
+    item = {"id": ident, "name": name, "panel": said.panel.id, **circuit, "chain": chain}
     if said.kind.feeds:
         item["feeds"] = ends[-1]
     if "space" not in item:
@@ -63,9 +75,10 @@ def edits_for(job: Job, book: Codebook, said: Asked) -> list[dict[str, Any]]:
         item |= {"space": place[0], "half": place[1]} if place else {}
     if "protection" not in item and not said.kind.feeds:
         item["protection"] = _protection(job, book, said, item, edits)
+    walked = {"id": way, "name": item["name"], "start": said.panel.id, "legs": legs}
     return [
         *edits,
-        {"op": "add", "kind": "way", "item": {"id": way, "name": item["name"], "start": said.panel.id, "legs": legs}},
+        *([{"op": "add", "kind": "way", "item": walked}] if legs else []),
         {"op": "add", "kind": "circuit", "item": item},
         *_boxes(book, said, way, legs),
     ]
@@ -79,6 +92,15 @@ def _boxes(book: Codebook, said: Asked, way: str, legs: list[dict[str, Any]]) ->
 def _drawn_out(job: Job, book: Codebook, said: Asked, on: Circuit) -> list[dict[str, Any]]:
     """The edits of a line that begins at a box: what stands at its end goes on the circuit of that box, behind it."""
     called = f"{said.begin.name} is on {on.name}"
+    changed: dict[str, Any] = {}
+    if isinstance(said.begin, Box) and said.begin.kind == "disconnect":  # what stands behind it, and its nameplate
+        changed = {
+            ("whip_size" if key == "wire_size" else key): said.circuit[key] for key in BEHIND if key in said.circuit
+        }
+        if on.name == DISCONNECT:  # until it is known what it is for
+            changed["name"] = said.name or _title(said)
+        plain = {key: value for key, value in said.circuit.items() if key not in BEHIND}
+        said = replace(said, kind=replace(said.kind, whip=False), circuit=plain)
     if said.kind.feeds or said.kind.whip:
         raise EditError(f"{called}; {said.kind.title} begins at a panel", key="text", value=said.kind.title)
     if said.circuit:
@@ -95,10 +117,47 @@ def _drawn_out(job: Job, book: Codebook, said: Asked, on: Circuit) -> list[dict[
     return [
         *edits,
         {"op": "add", "kind": "way", "item": {"id": way, "name": name, "start": said.begin.id, "legs": legs}},
+        *([{"op": "set", "kind": "circuit", "id": on.id, "set": changed}] if changed else []),
         {"op": "chain", "circuit": on.id, "boxes": ends, "after": said.begin.id},
         {"op": "route", "circuit": on.id, "box": ends[-1], "path": [way]},
         *_boxes(book, said, way, legs),
     ]
+
+
+def _way_to(job: Job, book: Codebook, said: Asked, there: Loose, on: Circuit) -> list[dict[str, Any]]:
+    """The edits of a line to what stands on a circuit already: its way, and the wire and method that this takes; a
+    bigger wire that was said of the circuit stays."""
+    circuit = circuit_of(book, replace(said, circuit={**said_anew(on), **said.circuit}))
+    way = next_id(job, "w")
+    usual = circuit_of(book, replace(said, legs=[], circuit=said_anew(on)))["wire_size"]
+    if "wire_size" not in said.circuit and on.wire_size != usual:  # it was said
+        circuit["wire_size"] = max(circuit["wire_size"], on.wire_size, key=wire_sizes(book).index)
+    legs = _legs(job, book, said, circuit, list(there.ends))
+    changed = {key: value for key, value in circuit.items() if getattr(on, key) != value}
+    return [
+        {"op": "add", "kind": "way", "item": {"id": way, "name": on.name, "start": said.begin.id, "legs": legs}},
+        *([{"op": "set", "kind": "circuit", "id": on.id, "set": changed}] if changed else []),
+        *({"op": "route", "circuit": on.id, "box": end, "path": [way]} for end in there.ends),
+        *_at_its_height(said, there),
+        *_boxes(book, said, way, legs),
+    ]
+
+
+def _fed_apart(there: Loose) -> list[dict[str, Any]]:
+    """A panel that is fed here has its bonding screw out, unless it is said to be left in."""
+    panel = there.node
+    if not isinstance(panel, Panel) or not panel.bonded or panel.disconnect_elsewhere:
+        return []
+    return [{"op": "set", "kind": "panel", "id": panel.id, "set": {"bonded": False}}]
+
+
+def _at_its_height(said: Asked, there: Loose) -> list[dict[str, Any]]:
+    """What stood somewhere stands where its way ends."""
+    node = there.node
+    if node.room is not None or node.height_in != USUAL_HEIGHT_IN:
+        return []
+    kind = "panel" if isinstance(node, Panel) else "box"
+    return [{"op": "set", "kind": kind, "id": node.id, "set": {"height_in": _height(said)}}]
 
 
 def _outlet(circuit: dict[str, Any]) -> dict[str, Any]:
@@ -113,7 +172,10 @@ def _title(said: Asked) -> str:
 
 
 def _ends(job: Job, said: Asked) -> tuple[list[str], list[dict[str, Any]]]:
-    """The ids of what stands at the end (a disconnect before its equipment), and the edits that put them there."""
+    """The ids of what stands at the end (a disconnect before its equipment), and the edits that put there what does
+    not stand yet."""
+    if said.there is not None and not said.kind.whip:
+        return [said.there.node.id], []
     if said.kind.feeds:
         return _panel(job, said)
     box = dict(said.kind.box)
@@ -144,6 +206,8 @@ def _ends(job: Job, said: Asked) -> tuple[list[str], list[dict[str, Any]]]:
         "id": first, "name": next_name(job, LETTERS["disconnect"]), "structure": said.panel.structure,
         "kind": "disconnect", "outdoors": True, "height_in": _height(said),
     }  # fmt: skip
+    if said.there is not None:
+        return [first, said.there.node.id], [{"op": "add", "kind": "box", "item": {**switch, "id": first}}]
     return [first, ident], [{"op": "add", "kind": "box", "item": item} for item in (switch, whole)]
 
 
@@ -196,7 +260,7 @@ def _boxed(book: Codebook, edits: list[dict[str, Any]], circuit: dict[str, Any],
     )
     wanted = choose(book, demand).size
     size = max(circuit["wire_size"], wanted, key=wire_sizes(book).index)  # one that was said too small is mended
-    cable = method(book, legs[-1]["method"]).kind != "raceway"
+    cable = not legs or method(book, legs[-1]["method"]).kind != "raceway"
     come = Entering(
         size=size, count=conductors_in(circuit), ground=ground, cable=cable, side="feed", other="", circuit=""
     )
@@ -213,6 +277,8 @@ def _height(said: Asked) -> float:
     """Where the legs end: the height of where they begin, up and down as they go; upward a panel is left by its
     top."""
     rise = sum(leg.length_in * {"up": 1, "down": -1}.get(leg.go, 0) for leg in said.legs)
+    if not said.legs:
+        return USUAL_HEIGHT_IN
     tall = said.begin.tall_in if isinstance(said.begin, Panel) and said.legs[0].go == "up" else 0.0
     return min(max(said.begin.height_in + tall + rise, -1200.0), 6000.0)
 
@@ -221,15 +287,15 @@ def _legs(job: Job, book: Codebook, said: Asked, circuit: dict[str, Any], ends: 
     """The legs whole: place, method and size of each, the box at the end, and the whip where there is one."""
     count = conductors_in(circuit)
     size = circuit["wire_size"]
-    ground = (
-        ground_size(book, circuit["breaker_a"], circuit.get("material", "cu")) if size in wire_sizes(book) else size
-    )
+    ground = _ground(book, circuit) if size in wire_sizes(book) else size
     wires = [Wires("THWN-2", size, count), Wires("THWN-2", ground, 1)]
     legs: list[dict[str, Any]] = []
     methods, places = methods_of(book, said), places_of(said.legs)
     sizes = sizes_of(book, said.legs, methods, f"{size}-{count}", wires)
     guards = sleeved(book, said.legs, places, methods)
     for index, (leg, place, key, fits) in enumerate(zip(said.legs, places, methods, sizes, strict=True)):
+        if place == TAIL and not leg.size and method(book, key).kind == "raceway":
+            fits = max(fits, LEAST_WHIP, key=trade_inches)
         if (lies := guards.get(index)) is not None and not leg.size:
             fits = sleeve_size(book, key, methods[lies], sizes[lies]) or fits
         legs.append({
@@ -244,10 +310,22 @@ def _legs(job: Job, book: Codebook, said: Asked, circuit: dict[str, Any], ends: 
     if whip_said:
         legs[-1]["end"] = {"kind": "box", "node": ends[1]}
     elif said.kind.whip:
-        size = max(size_of(book, "LFNC", "", wires), "1/2", key=trade_inches)
+        size = max(size_of(book, "LFNC", "", wires), LEAST_WHIP, key=trade_inches)
         whip = {"go": "over", "length_in": WHIP_IN, "place": TAIL, "method": "LFNC", "size": size}
         legs.append({**whip, "end": {"kind": "box", "node": ends[1]}})
     return legs
+
+
+def _ground(book: Codebook, circuit: dict[str, Any]) -> str:
+    """The ground of its wires, grown with a wire that was said larger than it must be (250.122(B))."""
+    breaker, material, size = circuit["breaker_a"], circuit.get("material", "cu"), circuit["wire_size"]
+    demand = Demand(
+        load_a=breaker, breaker_a=breaker, volts=circuit["volts"], material=material, wiring=circuit["method"]
+    )
+    if circuit.get("nameplate"):
+        return ground_size(book, breaker, material)
+    base = min(choose(book, demand).size, size, key=wire_sizes(book).index)
+    return upsized_ground(book, breaker, material, base, size)
 
 
 def _joint(job: Job, leg: WalkLeg) -> dict[str, Any]:

@@ -24,7 +24,7 @@ FIGURES = re.compile(
     re.IGNORECASE,
 )
 _BARE = re.compile(
-    r"(?:some\s+)?(?P<cable>\d{1,2}\s*[-/]\s*\d)(?:\s*(?=$|\n|;)|\s*,?\s+"
+    r"(?:(?:some|in|with|using)\s+)?(?P<cable>\d{1,2}\s*[-/]\s*\d)(?:\s*(?=$|\n|;)|\s*,?\s+"
     r"(?=\d+(?:\.\d+)?\s*(?:'|ft\b|feet\b|-\d)|from\b|up\b|down\b|over\b|through\b|along\b|to\b|for\b))",
     re.IGNORECASE,
 )

@@ -52,11 +52,11 @@ def circuit_of(book: Codebook, said: Asked) -> dict[str, Any]:
         item["breaker_a"] = rating_under(book, most) if most else max(least, usually)
     usual_w = serves.watts if serves is not None else 0.0
     load = usual_w / item["volts"] if load is None and usual_w else load
-    methods = methods_of(book, said)
+    methods = methods_of(book, said) or ["SER" if kind.feeds else "NM-B"]  # until its way is said
     if any(key in methods for key in FEEDS):
         item.setdefault("material", "al")
     item["method"] = methods[0] if methods[0] in CABLES else "raceway"
-    gauge = item.get("wire_size") or _gauge_said(book, said, methods)
+    gauge = item.get("wire_size") or (_gauge_said(book, said, methods) if said.legs else None)
     if gauge in wire_sizes(book) and "breaker_a" not in said.circuit and not item["nameplate"]:
 
         def wire_for(rating: float) -> str:
@@ -84,6 +84,14 @@ def of_240(said: Asked) -> tuple[Asked, list[str]]:
         return said, []
     told = f"an outlet of {amps:g} A is taken to be of 240 V; say 120v where it is not"
     return replace(said, circuit={**said.circuit, "volts": 240}), [told]
+
+
+def rated_switch(said: Asked) -> Asked:
+    """A disconnect whose amperes are said: they are its rating, no load."""
+    if said.kind.box.get("kind") != "disconnect":
+        return said
+    rated = {"rating_a": said.load_a} if said.load_a is not None else {}
+    return replace(said, load_a=None, kind=replace(said.kind, box={**said.kind.box, **rated}))
 
 
 def of_motor(book: Codebook, said: Asked) -> tuple[Asked, list[str]]:
@@ -268,6 +276,8 @@ def _wire(
 def _heat_c(book: Codebook, said: Asked) -> float:
     """The air that decides the wire: the hottest on the way but for short parts. Out of doors, where nothing is said,
     that of the table; a heat that is too much for the wire there is asked for by the plan."""
+    if not said.legs:
+        return MILD_C
     keys = places_of(said.legs)
     air = [_air_c(book, leg, key) for leg, key in zip(said.legs, keys, strict=True)]
     return air[deciding(book, [-c for c in air], [leg.length_in for leg in said.legs])]

@@ -9,7 +9,7 @@ from dataclasses import replace
 from levelrun.core.circuits.parts_said import UNIT
 from levelrun.core.codebook.lookups import method, places
 from levelrun.core.errors import TextError
-from levelrun.core.job import Box, Circuit, Panel
+from levelrun.core.job import Box, Circuit, Job, Panel
 from levelrun.core.measure import show
 from levelrun.core.site.scene import Said, SceneReader
 from levelrun.core.start.about import about
@@ -18,7 +18,8 @@ from levelrun.core.start.ends import BEFORE, BEGUN, OUTSIDE, THING, end, end_her
 from levelrun.core.start.kinds import KINDS, OFFERED
 from levelrun.core.start.made import edits_for
 from levelrun.core.start.opening import ASKED, FIGURES, cable_first, in_cable
-from levelrun.core.start.sized import of_240, of_motor
+from levelrun.core.start.sized import of_240, of_motor, rated_switch
+from levelrun.core.start.there import is_alike, kind_of, loose, named_ahead, node_here, standing_alike
 from levelrun.core.ways.method_words import method_ahead
 from levelrun.core.ways.walk import ENDS, GO, WalkLeg, parse_walk, suggest
 from levelrun.core.ways.words import read_legs
@@ -30,6 +31,7 @@ _AGAIN = re.compile(
     r"[\s,]+(?:to\s+(?:(?:the|its|an?)\s+)?(?:outlet|receptacle|plug|box|it)|(?:then|and)\s+(?:a\s+|its\s+)?whip)\s*$",
     re.IGNORECASE,
 )
+_THE = re.compile(r"\s*the\s", re.IGNORECASE)
 _FROM = re.compile(r"\bfrom\b", re.IGNORECASE)
 TO = ("to feed", "to power", "to serve", "to", "for")
 _THROUGH = ("along", "through", "across", "in", "some")
@@ -46,7 +48,10 @@ def start(reader: SceneReader) -> Said:
     line = _Line(reader)
     while not reader.over():
         line.part()
+    if not line.said.legs and line.ended and not reader.scene.verb and (of_it := _more_of(reader, line.said)):
+        return of_it
     said, told = of_240(line.whole())
+    said = rated_switch(said)
     if said.load_w is not None:  # once its volts are known
         said = replace(said, load_a=said.load_w / float(said.circuit.get("volts", said.kind.volts)))
     said, more = of_motor(reader.scene.book, said)
@@ -60,6 +65,22 @@ def start(reader: SceneReader) -> Said:
     return Said(edits, panel=said.panel.id, told=told)
 
 
+def _more_of(reader: SceneReader, said: Asked) -> Said | None:
+    """Of a job as text a line without a way about what stands there already: what it says of that one's circuit. None
+    where no such thing stands there, or several do."""
+    alike = [box for box in reader.scene.job.boxes if said.kind.box.get("serves") and is_alike(box, said.kind)]
+    circuit = reader.circuit_of(alike[0]) if len(alike) == 1 else None
+    if circuit is None:
+        return None
+    values = dict(said.circuit) | ({"load_a": said.load_a} if said.load_a is not None else {})
+    if not values:
+        raise reader.refuse(f"{alike[0].name}, on {circuit.name}, stands there already", 0)
+    edit = {"op": "set", "kind": "circuit", "id": circuit.id, "set": values}
+    return Said([edit], panel=circuit.panel, told=[f"said of {circuit.name}, which is there already"])
+
+
+# Along what pipe goes from a panel, by where that is said to stand.
+ROUND_IT = {"shop_surface": ("garage", "shop", "workshop", "barn"), "basement": ("basement", "cellar")}
 OF_A_HOUSE = ("attic", "ceiling_joists", "crawl_space", "basement")
 
 
@@ -109,10 +130,18 @@ class _Line:
         reader = self.reader
         if not self.ended:
             raise _no_end(reader, "")
-        if not self.said.legs:
+        box = self.said.kind.box
+        alone = not (reader.scene.verb or self.said.there or self.begun) and (
+            box.get("serves") or box.get("kind") in ("equipment", "disconnect") or self.said.kind.whip
+        )
+        if not self.said.legs and not alone:
             reader.expect(["20' stud wall"])
             raise reader.fail("how far it is and through what: 20' stud wall")
+        if not self.said.legs:  # of a job as text: what stands there, its way in a line of its own
+            self.told.append("no way to it is said yet: say `from`, how far, through what and `to` it")
+            return self.said
         self._in_its_wall()
+        self._along_its_wall()
         if not self.said.legs[0].place:
             known = [item.words[0] for item in places(reader.scene.book).values()]
             told = f"say where the {show(self.said.legs[0].length_in)} lie: `stud wall`, `attic`, `crawl`, `trench`"
@@ -122,6 +151,22 @@ class _Line:
             reader.expect([f"from {name}" for name in _panels(reader)])
             raise reader.fail("`from` and a panel or a box by its name")
         return self.said
+
+    def _along_its_wall(self) -> None:
+        """From a panel that is said to stand in a garage or a shop pipe of which nobody said where it lies goes along
+        the wall there, which is told; all of it is of the one pipe that is said."""
+        legs, words = self.said.legs, self.said.begin.where.casefold().split()
+        known = next((key for key, named in ROUND_IT.items() if set(words) & set(named)), None)
+        said = [leg for leg in legs if leg.method]
+        if known is None or any(leg.place for leg in legs) or len(said) != 1:
+            return
+        pipe = said[0].method or ""
+        if method(self.reader.scene.book, pipe).kind != "raceway":
+            return
+        all_of_it = [replace(leg, method=pipe, size=said[0].size) for leg in legs]
+        self.said = replace(self.said, legs=[replace(all_of_it[0], place=known), *all_of_it[1:]])
+        place = places(self.reader.scene.book)[known].words[0]
+        self.told.append(f"it goes along the wall of the {self.said.begin.where}, as {place}; say where otherwise")
 
     def _in_its_wall(self) -> None:
         """Up to the attic, down to the crawl space: such a first leg of which nobody said where it lies is in the
@@ -138,8 +183,8 @@ class _Line:
         found: tuple[Panel, Box | None, Circuit | None] | None = None
         if (panel := reader.a_panel(_panels(reader))) is not None:
             found = panel, None, None
-        elif (name := reader.phrase(reader.boxes())) is not None:
-            found = _from_box(reader, reader.boxes()[name])
+        elif (name := reader.phrase(boxes := {**_disconnect(reader.scene.job), **reader.boxes()})) is not None:
+            found = _from_box(reader, boxes[name])
         elif needed:
             raise reader.fail("a panel or a box by its name")
         if found is not None:
@@ -152,15 +197,33 @@ class _Line:
         before = reader.phrase(TO)
         found = end_here(reader)
         reader.pos = start
-        return found or before in TO[:-1]
+        return found or before in TO[:-1] or self._named(start) == 0
+
+    def _named(self, at: int) -> int | None:
+        """How far on the line goes to something of the job by its name; None where it does not."""
+        found = named_ahead(self.reader.scene.job, self.reader.text[at : self.reader.line_end()], self.said.begin)
+        return found.start() if found is not None else None
 
     def _end(self) -> None:
-        reader = self.reader
-        reader.phrase(TO)
-        self.said, self.ended = end(reader, self.said, self.figures), True
+        reader, at = self.reader, self.reader.pos
+        node = node_here(reader, self.said.begin)
+        if node is None:
+            reader.phrase(TO)
+            certain = _THE.match(reader.text, reader.pos) is not None
+            self.said = end(reader, self.said, self.figures)
+            kind = self.said.kind
+            if certain or kind.feeds or kind.box.get("serves"):
+                node = standing_alike(reader.scene.job, kind, self.said.begin, self.said.fed)
+        else:
+            self.said = replace(self.said, kind=kind_of(node))
+        self.ended = True
+        if node is not None:
+            self.said = replace(self.said, there=loose(reader, node, self.said.begin, at), building="")
 
     def _legs(self) -> None:
-        self.said, self.walked = replace(self.said, legs=_legs(self.reader, self.ended)), self.reader.pos
+        self.reader.skip()
+        named = None if self.ended else self._named(self.reader.pos)
+        self.said, self.walked = replace(self.said, legs=_legs(self.reader, self.ended, named)), self.reader.pos
         self._pulled()
 
     def _pulled(self) -> None:
@@ -226,6 +289,12 @@ def _panels(reader: SceneReader) -> list[str]:
     return [p.name if p.name.lower().startswith("panel") else f"panel {p.name}" for p in panels]
 
 
+def _disconnect(job: Job) -> dict[str, Box]:
+    """The only disconnect of a job, by that word."""
+    found = [box for box in job.boxes if box.kind == "disconnect"]
+    return {"disconnect": found[0]} if len(found) == 1 else {}
+
+
 def _from_box(reader: SceneReader, box: Box) -> tuple[Panel, Box, Circuit]:
     job = reader.scene.job
     found = [circuit for circuit in job.circuits if any(hop.box == box.id for hop in circuit.chain)]
@@ -235,15 +304,16 @@ def _from_box(reader: SceneReader, box: Box) -> tuple[Panel, Box, Circuit]:
     return next(panel for panel in job.panels if panel.id == found[0].panel), box, found[0]
 
 
-def _legs(reader: SceneReader, ended: bool) -> list[WalkLeg]:
+def _legs(reader: SceneReader, ended: bool, named: int | None) -> list[WalkLeg]:
     """The legs, up to `to` and what stands there, to figures that are no lengths, or to the end; a length alone goes
-    straight on. `ended`: what stands at the end was said before."""
-    reader.skip()
+    straight on. `ended`: what stands at the end was said before; `named`: how far on it is named."""
     begin = reader.pos
     rest = reader.text[begin : reader.line_end()]
     stops = [FIGURES.search(rest), None if ended else _TO.search(rest), _AGAIN.search(rest) if ended else None]
-    stop = min((match.start() for match in stops if match is not None), default=None)
+    ends = [match.start() for match in stops if match is not None] + ([named] if named is not None else [])
+    stop = min(ends, default=None)
     said = rest if stop is None else rest[:stop]
+    ended |= named is not None
     if not ended and stops[1] is None:
         _not_known(reader, said, begin)
     legs = read_legs(reader, said, begin)

@@ -25,7 +25,23 @@ from levelrun.core.ways.shape_words import bends_said, write_bends, write_shape
 from levelrun.core.words import BREAK, NUMBER
 
 GO = ("up", "down", "over", "left", "right", "back")
-FILLERS = ("the", "a", "an", "of", "on", "at", "along", "through", "across", "inside", "for", "about", "away", "long")
+FILLERS = (
+    "the",
+    "a",
+    "an",
+    "of",
+    "on",
+    "at",
+    "along",
+    "through",
+    "across",
+    "inside",
+    "for",
+    "about",
+    "away",
+    "long",
+    "out",
+)
 AND = ("and", "plus", "&")
 DUG_IN = 72.0  # a figure over it is no depth that goes without saying so
 ENDS = {"lb": "LB", "body": "body", "conduit body": "body", "coupling": "coupling"}

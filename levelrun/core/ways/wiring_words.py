@@ -10,16 +10,18 @@ from levelrun.core.site.scene import Said, SceneReader, spaces_text
 from levelrun.core.ways.ordering import distances
 
 ALL = ("everything", "all", "the rest", "the house", "all boxes", "every box", "circuits")
+TO_CODE = tuple(f"{verb}circuits {how}" for verb in ("", "make ", "all ") for how in ("to code", "as needed"))
 
 
 def wired(reader: SceneReader) -> Said | None:
     """Wire everything; wire Kitchen; propose circuits: the circuits that would be proposed, all taken at once."""
-    verb = reader.phrase(("wire up", "wire", "propose"))
+    whole = reader.phrase(TO_CODE)
+    verb = whole or reader.phrase(("wire up", "wire", "propose"))
     if verb is None:
         return None
     rooms, job, book = reader.scene.rooms(), reader.scene.job, reader.scene.book
     about = None
-    if reader.phrase(ALL) is None and not (verb == "propose" and reader.over()):
+    if whole is None and reader.phrase(ALL) is None and not (verb == "propose" and reader.over()):
         word = reader.phrase(rooms)
         if word is None:
             return None

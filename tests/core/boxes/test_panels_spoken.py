@@ -6,6 +6,7 @@ import pytest
 
 from levelrun.core.errors import TextError
 from levelrun.core.job import Panel
+from levelrun.core.plan import plan
 from tests.conftest import built
 
 
@@ -49,9 +50,43 @@ def test_where_it_stands_in_a_house_that_is_not_drawn(text: str, where: str) -> 
 
 
 def test_a_sub_panel_is_fed() -> None:
+    """In the garage is a place of the house; one that stands apart is called so."""
     job = built("100 amp sub-panel G in the garage, 12 spaces")
     assert (job.panels[-1].bonded, job.panels[-1].disconnect_elsewhere) == (False, True)
-    assert job.structures[-1].name == "Garage"
+    assert [item.name for item in job.structures] == ["House"] and job.panels[-1].where == "garage"
+    assert built("100 amp sub-panel G in the detached garage").structures[-1].name == "Detached garage"
+    job = built("structure house; structure garage; 100 amp sub-panel G in the garage")
+    assert job.panels[-1].structure == job.structures[-1].id
+
+
+@pytest.mark.parametrize(
+    ("said", "field", "value"),
+    [
+        ("main at the bottom", "main_at", "bottom"), ("top fed", "main_at", "top"),
+        ("main lugs only", "main_a", None),
+        ("no ground bar", "ground_bar", False), ("bonding screw out", "bonded", False),
+        ("main disconnect outside", "disconnect_elsewhere", True),
+    ],
+)  # fmt: skip
+def test_what_it_has_is_said_in_three_shapes(said: str, field: str, value: object) -> None:
+    """In its own sentence, of it, and before it."""
+    for text in (f"panel H 200a 30 spaces, {said}", f"panel H 200a; H has {said}", f"panel H 200a; {said} of H"):
+        assert getattr(panel(text), field) == value
+
+
+def test_a_screw_that_was_left_in_is_found_when_the_panel_is_fed() -> None:
+    """Feeding a panel takes the screw out that nobody spoke of, and leaves the one that was said to be in."""
+    feed = "panel M 200a 40 spaces; panel K 60a 8 spaces; {}feed K from M 50a"
+    assert panel(feed.format("")).bonded is False
+    for said in ("bond screw left in K; ", "K bonding strap still in; "):
+        job = built(feed.format(said))
+        assert job.panels[-1].bonded
+        assert any(item.code == "bonded-sub" for item in plan(job).findings)
+
+
+def test_all_but_two_is_a_count_and_all_but_a_space_is_that_space() -> None:
+    assert panel("panel H 100a 16 spaces all taken but two").free_said == 2
+    assert panel("panel H 100a 16 spaces all taken but 15 and 16").taken == tuple(range(1, 15))
 
 
 @pytest.mark.parametrize(

@@ -159,7 +159,7 @@ def test_an_opening_as_it_is_said(text: str, side: int, at: float, wide: float, 
 @pytest.mark.parametrize(
     ("text", "told"),
     [
-        ("door south 4' 36\"", "say `at` before its place"),
+        ('door south 30" 36"', "say `at` before its place"),
         ("door south at 4'", "how wide it is"),
         ("door north 3' at 2' from the north corner", "the north wall has no north corner"),
         ("door between Den and Dining 3'", "share no wall"),
@@ -216,3 +216,93 @@ def test_a_wall_that_is_closed_and_more_is_framed_so() -> None:
     job = said("the south wall is outside, closed, insulated")
     side = job.rooms[0].sides[2]
     assert (side.closed, side.insulation) == (True, "batts")
+
+
+@pytest.mark.parametrize(
+    ("text", "kind", "side", "at", "wide", "head"),
+    [
+        ("door south 4' 36\"", "door", "south", 48, 36, 82),
+        ("door south 30\" 5'", "door", "south", 60, 30, 82),
+        ("door south 8' wide 32\"", "door", "south", 96, 32, 82),
+        ("door south 32\" wide 6'8 tall at 2'", "door", "south", 24, 32, 80),
+        ("window north 4' to 7' sill 42\"", "window", "north", 48, 36, 88),
+        ("window west from 3' to 6'6", "window", "west", 36, 42, 82),
+        ("overhead door east 10' wide", "garage_door", "east", 24, 120, 82),
+    ],
+)
+def test_place_and_width_of_an_opening(text: str, kind: str, side: str, at: float, wide: float, head: float) -> None:
+    """Of two lengths what can only be the width of a door is; a span is both."""
+    found = said(text).openings[-1]
+    walls = {"north": 0, "east": 1, "south": 2, "west": 3}
+    assert (found.kind, found.side, found.at_in) == (kind, walls[side], at)
+    assert (found.width_in, found.head_in) == (wide, head)
+
+
+@pytest.mark.parametrize(
+    "text", ["door south 3' 6'8", 'door south 30" 36"', "window north 3' 4'", "window north 7' to 4'"]
+)
+def test_two_lengths_that_could_be_either_are_asked(text: str) -> None:
+    with pytest.raises(LevelRunError):
+        said(text)
+
+
+@pytest.mark.parametrize(
+    ("text", "kind", "side", "at", "wide"),
+    [
+        ("range east 5'", "range", 1, 60, 30),
+        ("toilet south 2'", "toilet", 2, 24, 20),
+        ("vanity south 4' to 8'", "basin", 2, 48, 48),
+        ("refrigerator at the west end of the north counter", "refrigerator", 0, 0, 36),
+        ("refrigerator at the east end of the north wall", "refrigerator", 0, 108, 36),
+        ("dishwasher to the left of the sink", "dishwasher", 3, 36, 24),
+        ("dishwasher right of the sink", "dishwasher", 3, 90, 24),
+    ],
+)
+def test_a_thing_by_its_place_alone_a_span_or_what_it_is_beside(
+    text: str, kind: str, side: int, at: float, wide: float
+) -> None:
+    """Kitchen is 12' by 14'; the sink stands on its west wall, 5' to 7'6 from the left."""
+    found = said(text, said("sink west 5' to 7'6")).fixtures[-1]
+    assert (found.kind, found.side, found.at_in, found.width_in) == (kind, side, at, wide)
+
+
+@pytest.mark.parametrize(
+    "text", ['range east 30"', "counter north 8'", "vanity south 8' to 4'", "tub north 9' to 13'"]
+)
+def test_what_could_be_its_width_or_does_not_fit_is_asked(text: str) -> None:
+    with pytest.raises(LevelRunError):
+        said(text)
+
+
+def test_a_building_stands_where_it_is_said_to_stand() -> None:
+    """A house of 24' by 30' and a barn of 30' by 40' 80' north of it: their middles in a line, 144 - 180 and
+    360 + 960 inches."""
+    job = read_text("house 24' x 30'\nbarn 30' x 40', 80' north of the house\nshed 8' x 10' 20' east of the house")
+    barn, shed = job.structures[1:]
+    assert (barn.x_in, barn.y_in) == (144 - 180, 360 + 960)
+    assert (shed.x_in, shed.y_in) == (288 + 240, 180 - 60)
+    assert barn.name == "Barn"
+
+
+def test_what_its_walls_are_of_is_no_name() -> None:
+    job = read_text("shop 24' x 36', block walls\ncabin 16' x 20' with a sleeping loft, 2x6 studs at 24\" oc")
+    assert [item.name for item in job.structures] == ["Shop", "Cabin"]
+    assert {side.stud for side in job.rooms[0].sides} == {"block"}
+    assert {(side.stud, side.spacing_in) for side in job.rooms[1].sides} == {("2x6", 24.0)}
+    assert [level.kind for level in job.structures[1].levels] == ["floor", "loft"]
+
+
+@pytest.mark.parametrize(
+    "text", ["house 1965", "house 1920s", "house, built in 1958", "old house", "house 24' x 30' old work"]
+)
+def test_a_house_of_a_year_that_is_past_stands_there(text: str) -> None:
+    assert read_text(text).structures[0].existing
+
+
+@pytest.mark.parametrize(
+    ("text", "word"),
+    [("house with green shutters", "green"), ("shop 2x6 studs", "say its size first")],
+)
+def test_a_word_that_is_not_known_is_no_name(text: str, word: str) -> None:
+    with pytest.raises(LevelRunError, match=word):
+        read_text(text)

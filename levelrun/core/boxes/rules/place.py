@@ -8,7 +8,8 @@ from levelrun.core.boxes.catalogue import UNNAILED, box_models, next_volume
 from levelrun.core.boxes.codes import finding
 from levelrun.core.boxes.facts import RoomView
 from levelrun.core.boxes.mends import set_box, set_side
-from levelrun.core.boxes.placing import near_water, on_studs
+from levelrun.core.boxes.placing import on_studs
+from levelrun.core.boxes.wet import may_stand
 from levelrun.core.findings import Finding, Mend
 from levelrun.core.job import Box
 from levelrun.core.measure import show, show_inches
@@ -260,12 +261,8 @@ def reach_rule(view: RoomView) -> Iterator[Finding]:
                 "404.8(A)", measured=show(up), limit=show(REACH_IN),
                 mends=[Mend("Lower it to 6′ 7″", [set_box(box, height_in=box.height_in - (up - REACH_IN))])],
             )  # fmt: skip
-        if box.kind == "receptacle" and not box.outdoors and near_water(view, face.wall.at(at)):
-            dry = [
-                s
-                for s, _ in on_studs(view, face, 0, face.wall.length_in, 2.25)
-                if not near_water(view, face.wall.at(s))
-            ]
+        if box.kind == "receptacle" and not box.outdoors and not may_stand(view, face, at):
+            dry = [s for s, _ in on_studs(view, face, 0, face.wall.length_in, 2.25) if may_stand(view, face, s)]
             best = min(dry, key=lambda s: abs(s - at), default=None)
             yield about_box(
                 view, box, "wet-zone", f"{box.name} is in the tub or shower zone",

@@ -251,15 +251,19 @@ def _areas(book: Codebook) -> dict[str, float]:
     return {row["size"]: float(row["area_cmil"]) for row in book.table("ch9-table8").rows}
 
 
+ROUNDED = 1e-3  # how far quotients of areas of table 8 are off by their rounding; a size is 26 % of area
+
+
 def upsized_ground(book: Codebook, breaker: float, material: str, base: str, size: str) -> str:
     """Ground by table 250.122, grown in proportion where wires grew for drop (250.122(B)), never over the hots.
 
-    base: the wire without the growth; size: the wire taken. Next size up by circular mils.
+    base: the wire without the growth; size: the wire taken. Next size up by circular mils, which table 8 rounds: from
+    6 to 4 a No. 10 grows to 16,511 and No. 8 has 16,510 there, but by ASTM B258 two sizes are two sizes.
     """
     area = _areas(book)
     tabled = ground_size(book, breaker, material)
     wanted = area[tabled] * area[size] / area[base]
-    grown = next((name for name, mils in area.items() if mils >= wanted * (1 - 1e-9)), size)
+    grown = next((name for name, mils in area.items() if mils >= wanted * (1 - ROUNDED)), size)
     return min((grown, size), key=lambda name: area[name])
 
 
