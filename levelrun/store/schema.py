@@ -373,6 +373,10 @@ ALTER TABLE leg ADD COLUMN stands_off INTEGER NOT NULL DEFAULT 0;
 ALTER TABLE circuit ADD COLUMN nonlinear INTEGER NOT NULL DEFAULT 0
 """
 
+OLD_BOXES = """
+ALTER TABLE box ADD COLUMN old INTEGER NOT NULL DEFAULT 0
+"""
+
 Step = Callable[[sqlite3.Connection], None]
 Migration = tuple[str, str] | tuple[str, str, Step]
 MIGRATIONS: tuple[Migration, ...] = (
@@ -391,4 +395,5 @@ MIGRATIONS: tuple[Migration, ...] = (
     ("0013-buying", BUYING),
     ("0014-rough-in", ROUGH_IN),
     ("0015-proved", PROVED),
+    ("0016-old-boxes", OLD_BOXES),
 )

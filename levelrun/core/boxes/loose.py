@@ -39,7 +39,8 @@ def loose_boxes(
     figures: list[Figure] = []
     findings: list[Finding] = []
     for box in job.boxes:
-        if box.room is None and box.kind in HOLLOW and entering.get(box.id):
+        asked = box.old and not box.model  # what an old box holds is asked, not taken
+        if box.room is None and box.kind in HOLLOW and entering.get(box.id) and not asked:
             figure, said = _filled(book, box, entering[box.id])
             figures += [figure] if figure else []
             findings += said

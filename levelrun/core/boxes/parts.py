@@ -133,3 +133,4 @@ class Box(Stood):
     spare_in: Inches | None = Field(None, description="Of a tail: what is left hanging; null: as outdoors by habit")
     interlock: StrictBool = Field(False, description="Generator inlet: its breaker is interlocked with the main")
     marked: StrictBool = Field(False, description="Marked on the frame")
+    old: StrictBool = Field(False, description="Stood before this job, with its cable: only what is added is judged")

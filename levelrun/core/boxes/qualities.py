@@ -40,6 +40,7 @@ BOXES: dict[str, Values] = {
     **{word: {"monoxide": True} for word in ("carbon monoxide", "monoxide", "co")},
     **{word: {"continuous": True} for word in ("continuous", "continuous load")},
     "not continuous": {"continuous": False},
+    **{word: {"old": True} for word in ("existing", "old", "there already", "was there before")},
 }  # fmt: skip
 OF = ("in", "on", "at", "of", "for")
 

@@ -121,7 +121,11 @@ class PlannedRoom:
 def plan_room(book: Codebook, context: RoomContext) -> PlannedRoom:
     """Plans one room. Kept for as long as nothing that it touches changes."""
     view = viewed(book, context)
-    said = judged(book, RULES, view)
+    known = {box.id: bool(box.model) for box in context.boxes if box.old}  # what stood there is not judged
+    said = [
+        item for item in judged(book, RULES, view)
+        if item.subject not in known or (item.code == "box-full" and known[item.subject])
+    ]  # fmt: skip
     found = list(as_laid_out(said, context.structure, context.lived, context.room.laid_out))
     return PlannedRoom(summary=_summary(view, found), findings=found, view=view)
 

@@ -131,6 +131,8 @@ def kind_said(reader: SceneReader, item: dict[str, Any]) -> int | None:
     what is no box."""
     count = None
     reader.phrase(("a", "an"))
+    if reader.phrase(("existing", "old")) is not None:
+        item["old"] = True
     if reader.phrase(OUTDOORS) is not None:
         item["outdoors"] = True
     while not reader.sees((*KINDS, *SPOKEN)):

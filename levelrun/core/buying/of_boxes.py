@@ -34,11 +34,17 @@ def lines_of_box(
     there, the colour of devices; circuit_a: the breaker of its circuit, 0 where it is on none."""
     joined, clamps, finish, colour = how
     model = modelled(book, box)
-    found = [
-        *_box(box, model, at, finish),
-        *_devices(book, box, at, circuit_a, colour),
-        *_faces(box, model, at, colour),
-    ]
+    found = (
+        []
+        if box.old
+        else [
+            *_box(box, model, at, finish),
+            *_devices(book, box, at, circuit_a, colour),
+            *_faces(box, model, at, colour),
+        ]
+    )
+    if box.old and box.protects:  # a protecting device in the place of the old one
+        found += _devices(book, box, at, circuit_a, colour)
     found += _connectors(book, box, model, entering, at, clamps)
     found += _joined(book, box, model, entering, at, joined)
     return tuple(found)

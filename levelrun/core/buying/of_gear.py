@@ -20,8 +20,11 @@ DOWN_IN = 72.0  # down the wall and along it to where the conductor of an electr
 WORDS = {"plain": "", "gfci": " GFCI", "afci": " arc-fault", "dual": " dual-function"}
 
 
-def lines_of_circuit(circuit: Circuit, panel: Panel, partner: Circuit | None, at: At) -> Lines:
-    """Its breaker, its half of a tandem, a tie, a lock, antioxidant."""
+def lines_of_circuit(circuit: Circuit, panel: Panel, partner: Circuit | None, at: At, old: bool) -> Lines:
+    """Its breaker, its half of a tandem, a tie, a lock, antioxidant. `old`: it was there before; its breaker is
+    changed where it is to protect what it did not."""
+    if old and circuit.protection == "plain":
+        return ()
     return tuple(_of_circuit(circuit, panel, partner, at))
 
 

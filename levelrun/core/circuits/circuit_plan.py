@@ -8,7 +8,7 @@ from levelrun.core.circuits import protection
 from levelrun.core.circuits.chain import Link
 from levelrun.core.circuits.facts import CircuitContext, CircuitView
 from levelrun.core.circuits.makeup import piece_in, to_the_foot
-from levelrun.core.circuits.rules import chain, required, use, wire
+from levelrun.core.circuits.rules import chain, old, required, use, wire
 from levelrun.core.circuits.spaces import label, leg_of
 from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import ground_size
@@ -16,7 +16,7 @@ from levelrun.core.findings import Figure, Finding, worst
 from levelrun.core.measure import show
 from levelrun.core.rulebook import judged, keeping, sourced
 
-RULES = (*wire.RULES, *chain.RULES, *use.RULES, *required.RULES, *protection.RULES)
+RULES = (*wire.RULES, *chain.RULES, *use.RULES, *required.RULES, *protection.RULES, *old.RULES)
 
 
 @dataclass(frozen=True, kw_only=True)

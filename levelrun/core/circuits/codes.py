@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+from levelrun.core.circuits.codes_old import OLD
 from levelrun.core.findings import Code, finder
 
 CODES: dict[str, Code] = {
+    **OLD,
     "supply-two": Code(
         "stop",
         "A building is fed by two circuits from outside.",

@@ -91,6 +91,11 @@ class CircuitView:
         return {box.id: box for box in self.context.boxes}
 
     @cached_property
+    def old(self) -> tuple[Box, ...]:
+        """Those of its boxes that were there before: then it is a circuit that is drawn out."""
+        return tuple(box for box in self.context.boxes if box.old)
+
+    @cached_property
     def places(self) -> dict[str, BoxPlace]:
         """Where its boxes stand, by box id; boxes in no room are left out."""
         return dict(self.context.places)

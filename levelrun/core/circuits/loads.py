@@ -162,9 +162,10 @@ class CircuitLoads:
         return found
 
     def _by_device(self, box: Box) -> frozenset[str]:
-        """What the device of a box gives onward: an arc-fault outlet only behind a metal home run (210.12(A))."""
+        """What the device of a box gives onward: an arc-fault outlet only behind a metal home run (210.12(A)), or at
+        an outlet of a circuit that is drawn out (210.12(E))."""
         given = GIVES[box.protects]
-        return given if self.circuit.method in OUTLET_AFCI else given - {"afci"}
+        return given if self.circuit.method in OUTLET_AFCI or box.old else given - {"afci"}
 
     @cached_property
     def wires(self) -> dict[str, HopWires]:

@@ -48,7 +48,7 @@ class Asked:
 def asked(view: CircuitView, box: Box) -> list[Asked]:
     """The protection that a box wants by its place and the edition."""
     place = view.places.get(box.id)
-    if place is None:
+    if place is None or box.old:
         return []
     found = [_gfci(view, box, place), _afci(view, box, place)]
     return [item for item in found if item is not None]
@@ -142,7 +142,8 @@ def _finding(view: CircuitView, kind: str, items: list[Asked]) -> Finding:
         view.circuit.id,
         None,
         f"{words} protection is missing",
-        f"{names} in {where}: asked there by place. The breaker is {view.circuit.protection}.",
+        f"{names} in {where}: asked there by place. The breaker is {view.circuit.protection}."
+        + (" A circuit that is drawn out wants it as a new one does." if view.old else ""),
         items[0].section,
         about="circuit",
         measured=f"{len(items)} outlets without",
@@ -163,9 +164,11 @@ def _breaker(view: CircuitView, kind: str) -> list[Mend]:
 
 def _first(view: CircuitView, kind: str, items: list[Asked]) -> list[Mend]:
     """A device at the first receptacle from which everything lacking hangs: for arc faults only behind a metal home
-    run (210.12(A)), for ground faults only as such devices are made, 120 V and 20 A."""
+    run (210.12(A)) or of a circuit that was there before (210.12(E)), for ground faults only as such devices are
+    made, 120 V and 20 A."""
     made = view.circuit.volts == 120 and view.circuit.breaker_a <= DEVICE_MOST_A
-    if not made or (kind == "afci" and view.circuit.method not in OUTLET_AFCI):
+    drawn_out = bool(view.old)
+    if not made or (kind == "afci" and view.circuit.method not in OUTLET_AFCI and not drawn_out):
         return []
     wanted = {item.box.id for item in items}
     for link in view.tree.links:
@@ -207,7 +210,12 @@ def unsaid_rule(view: CircuitView) -> Iterator[Finding]:
     if view.circuit.breaker_a > GFCI_MOST_A or len(given) == 2:
         return
     for box in view.plugs:
-        if box.room is not None or box.serves in APPLIANCES or (box.id in view.places and view.places[box.id].use):
+        if (
+            box.old
+            or box.room is not None
+            or box.serves in APPLIANCES
+            or (box.id in view.places and view.places[box.id].use)
+        ):
             continue
         yield finding(
             "place-unsaid",

@@ -17,6 +17,7 @@ from levelrun.core.start.asked import Asked
 from levelrun.core.start.ends import BEFORE, BEGUN, OUTSIDE, THING, end, end_here, one_thing
 from levelrun.core.start.kinds import KINDS, OFFERED
 from levelrun.core.start.made import edits_for
+from levelrun.core.start.old import Stood, old_here, with_it
 from levelrun.core.start.opening import ASKED, FIGURES, cable_first, in_cable
 from levelrun.core.start.sized import of_240, of_motor, rated_switch
 from levelrun.core.start.there import is_alike, kind_of, loose, named_ahead, node_here, standing_alike
@@ -48,6 +49,8 @@ def start(reader: SceneReader) -> Said:
     line = _Line(reader)
     while not reader.over():
         line.part()
+    if line.stood is not None and not line.said.legs and not line.ended:  # only what is there
+        return Said(line.stood.edits, panel=line.stood.panel.id, told=line.stood.told)
     if not line.said.legs and line.ended and not reader.scene.verb and (of_it := _more_of(reader, line.said)):
         return of_it
     said, told = of_240(line.whole())
@@ -56,7 +59,8 @@ def start(reader: SceneReader) -> Said:
         said = replace(said, load_a=said.load_w / float(said.circuit.get("volts", said.kind.volts)))
     said, more = of_motor(reader.scene.book, said)
     told = [*line.told, *told, *more]
-    edits = edits_for(reader.scene.job, reader.scene.book, said)
+    before = line.stood.edits if line.stood is not None else []
+    edits = [*before, *edits_for(line.job, reader.scene.book, said)]
     for edit in edits:
         if edit["op"] == "put_box":
             told.append(
@@ -98,10 +102,17 @@ class _Line:
         self.begun, self.ended = False, False
         self.walked = 0  # where the legs end
         self.told: list[str] = []
+        self.stood: Stood | None = None  # where it begins at what was there before
         self.figures: list[int] = []  # where amperes and volts stand before what they are of
         reader.phrase(["from"])
         ahead = _FROM.search(reader.text, reader.pos, reader.line_end()) is not None
         self._begin(needed=len(panels) > 1 and not ahead)
+
+    @property
+    def job(self) -> Job:
+        """The job that its edits are made for: with what was there before."""
+        job = self.reader.scene.job
+        return with_it(job, self.stood) if self.stood is not None else job
 
     def part(self) -> None:
         """Reads one part more."""
@@ -181,7 +192,10 @@ class _Line:
         """Where it begins: a panel; or a box, with its panel and the circuit that is drawn out."""
         reader = self.reader
         found: tuple[Panel, Box | None, Circuit | None] | None = None
-        if (panel := reader.a_panel(_panels(reader))) is not None:
+        if (stood := old_here(reader)) is not None:
+            self.stood, found = stood, (stood.panel, stood.box, stood.on)
+            self.told += stood.told
+        elif (panel := reader.a_panel(_panels(reader))) is not None:
             found = panel, None, None
         elif (name := reader.phrase(boxes := {**_disconnect(reader.scene.job), **reader.boxes()})) is not None:
             found = _from_box(reader, boxes[name])

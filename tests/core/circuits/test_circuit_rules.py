@@ -26,6 +26,9 @@ def _lent(job: Job) -> Job:
 
 
 CASES = {
+    "old-room": case("1 15a afci Den: R-1 R-2", ("box", "R-1", {"old": True})),
+    "old-ground": case("1 15a afci Den: R-1 R-2", ("box", "R-1", {"old": True}),
+                       ("circuit", "Den", {"equipment_ground": False})),
     "circuit-unplaced": case("1 20a Den: R-1", ("circuit", "Den", {"space": None})),
     "panel-short": case("1 20a A; circuit 2 20a B; circuit 3 20a C", ("circuit", "C", {"space": None}),
                         P={"spaces": 2}),
@@ -92,7 +95,7 @@ CASES = {
 }  # fmt: skip
 NO_MEND = {
     "drop-at-breaker", "place-unsaid", "space-unsaid", "feeder-small", "nameplate-unsaid",
-    "lug-small", "lug-asked", "old-outlets", "white-hot", "box-loose", "circuits-wanted", "all-dark",
+    "lug-small", "lug-asked", "old-outlets", "white-hot", "box-loose", "circuits-wanted", "all-dark", "old-else",
 }  # fmt: skip
 
 

@@ -191,11 +191,16 @@ class _Here:
     riders: Mapping[tuple[str, str], HopWires]
 
 
+def _stood(end: Box | Panel) -> bool:
+    """Whether its cable is there already and goes as it goes: nobody knows where."""
+    return isinstance(end, Box) and end.old
+
+
 def _of_circuit(here: _Here, item: CircuitLoads) -> Own:
     own: Own = {}
     for box, wires in item.wires.items():
         hop, start, end = item.hops[box], here.nodes[wires.start], here.nodes[box]
-        if hop.path or hop.length_in is not None or start.room is None or end.room is None:
+        if hop.path or hop.length_in is not None or start.room is None or end.room is None or _stood(end):
             continue
         frame, other = here.frames.get(start.structure), here.frames.get(end.structure)
         if frame is None or other is None:

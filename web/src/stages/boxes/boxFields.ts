@@ -54,6 +54,7 @@ export const BOX_FIELDS: Field[] = [
   { name: 'interlock', label: 'Interlocked main', when: (part) => part.serves === 'generator' },
   { name: 'fixed', label: 'Keeps its height' },
   { name: 'marked', label: 'Marked' },
+  { name: 'old', label: 'Was there before' },
 ]
 
 /** Everything that can be said of a panel, but for what its calculated load is worked out by. */

@@ -1,0 +1,29 @@
+"""Codes of findings about circuits that were there before and are drawn out."""
+
+from __future__ import annotations
+
+from levelrun.core.findings import Code
+
+OLD: dict[str, Code] = {
+    "old-room": Code(
+        "check",
+        "A cable is added to an old box, and nobody has said what it holds.",
+        "Wires are forced in, and nicked.",
+        "Look what box it is, or set a bigger one.",
+        "circuits",
+    ),
+    "old-ground": Code(
+        "stop",
+        "An old circuit without a ground is drawn out.",
+        "A fault finds no way back, and a hand gives it one.",
+        "A ground of its own, as 250.130(C) lists.",
+        "circuits",
+    ),
+    "old-else": Code(
+        "note",
+        "An old circuit is drawn out.",
+        "It carries what nobody has counted.",
+        "Switch it off and see what goes dark.",
+        "circuits",
+    ),
+}

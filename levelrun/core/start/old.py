@@ -1,0 +1,110 @@
+"""A line that begins at what was there before: from an existing outlet on 5, which is drawn out."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+from levelrun.core.boxes.edits import LETTERS
+from levelrun.core.circuits.parts_said import circuit_part
+from levelrun.core.circuits.spaces import spaces_of
+from levelrun.core.editing import next_id, next_name
+from levelrun.core.job import Box, Circuit, Job, Panel
+from levelrun.core.site.scene import SMALL, SceneReader
+from levelrun.core.start.ends import ROOMS
+
+OLD = ("existing", "old")
+KINDS = {
+    "outlet": "receptacle", "receptacle": "receptacle", "plug": "receptacle", "light": "light", "switch": "switch",
+    "junction box": "junction", "box": "junction",
+}  # fmt: skip
+USUAL_A = 15.0  # an old circuit of which nobody said the breaker
+WIRE = {15.0: "14", 20.0: "12", 30.0: "10"}  # 240.4(D), copper
+
+
+@dataclass(frozen=True)
+class Stood:
+    """What was there: its box and its circuit, the edits that say so, and what is told of it."""
+
+    panel: Panel
+    box: Box
+    on: Circuit
+    edits: list[dict[str, Any]]
+    told: list[str]
+
+
+def old_here(reader: SceneReader) -> Stood | None:
+    """An existing outlet in the bedroom on 5, 15a: its parts in any order. None where none is named here. Refuses one
+    of which the breaker's space is not said."""
+    start = reader.pos
+    reader.phrase(SMALL)
+    if reader.phrase(OLD) is None:
+        reader.pos = start
+        return None
+    use = reader.phrase(ROOMS)
+    kind = reader.phrase(KINDS)
+    if kind is None:
+        reader.pos = start
+        return None
+    item: dict[str, Any] = {}
+    use, space = _parts(reader, item, use)
+    job, panel = reader.scene.job, reader.scene.panel
+    if panel is None:
+        raise reader.refuse("there is no panel yet: say `panel H 100a 16 spaces` first", start)
+    if space is None:
+        reader.expect(["on 5"])
+        raise reader.fail("which breaker it is on, as `on 5`: switch it off and see")
+    letter = LETTERS[KINDS[kind]]
+    box = Box(
+        id=next_id(job, "b"), name=next_name(job, letter), structure=panel.structure, kind=KINDS[kind], old=True,
+        use=ROOMS[use] if use else "",
+    )  # fmt: skip
+    add = {"op": "add", "kind": "box", "item": box.model_dump(exclude_defaults=True)}
+    there = next((c for c in job.circuits if c.panel == panel.id and space in spaces_of(c)), None)
+    if there is not None:
+        return Stood(panel, box, there, [add, {"op": "chain", "circuit": there.id, "boxes": [box.id]}], [])
+    told = []
+    if "breaker_a" not in item:
+        item["breaker_a"] = USUAL_A
+        told.append(f"circuit {space} is taken to be of 15 A on No. 14: read the breaker and look at the wire")
+    item = {
+        "id": next_id(job, "c"), "name": f"Circuit {space}", "panel": panel.id, "space": space,
+        "wire_size": WIRE.get(item["breaker_a"], "12"), **item, "chain": [{"box": box.id, "after": None}],
+    }  # fmt: skip
+    circuit = Circuit.model_validate(item)
+    edits = [add, *_given_back(panel, space), {"op": "add", "kind": "circuit", "item": item}]
+    return Stood(panel, box, circuit, edits, told)
+
+
+def _parts(reader: SceneReader, item: dict[str, Any], use: str | None) -> tuple[str | None, int | None]:
+    """Its room, and the space of its breaker; amperes, wire and whether it has a ground go to the circuit."""
+    space: int | None = None
+    while True:
+        start = reader.pos
+        if reader.phrase(["in"]) is not None and (word := reader.phrase(ROOMS)) is not None:
+            use = word
+            continue
+        reader.pos = start
+        if reader.phrase(("on circuit", "on space", "on breaker", "on")) is not None:
+            reader.skip()
+            space = int(reader.number("a space of the panel", 0, 84))
+            continue
+        reader.pos = start
+        if not circuit_part(reader, item):
+            reader.pos = start
+            return use, space
+        reader.phrase(("breaker", "circuit"))
+
+
+def _given_back(panel: Panel, space: int) -> list[dict[str, Any]]:
+    """Its space is no longer one of other work."""
+    if space not in panel.taken:
+        return []
+    taken = [n for n in panel.taken if n != space]
+    return [{"op": "set", "kind": "panel", "id": panel.id, "set": {"taken": taken}}]
+
+
+def with_it(job: Job, stood: Stood) -> Job:
+    """The job as its edits leave it, so far as the rest of the line asks: ids and names are taken."""
+    others = tuple(c for c in job.circuits if c.id != stood.on.id)
+    return job.model_copy(update={"boxes": (*job.boxes, stood.box), "circuits": (*others, stood.on)})
