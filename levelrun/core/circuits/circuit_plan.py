@@ -143,7 +143,7 @@ def _row(view: CircuitView, link: Link) -> ChainRow:
         room=place.room_name if place else "",
         after=link.after,
         depth=link.depth,
-        length_text=show(round(link.length_in)) if link.length_in is not None else "not known",
+        length_text=_length_text(link, box is not None and box.old),
         length_in=link.length_in,
         cable=_cable_name(view, box_id),
         words=", ".join(view.needs[box_id].words),
@@ -158,6 +158,12 @@ def _row(view: CircuitView, link: Link) -> ChainRow:
         cut_in=None if view.methods.get(box_id) else _derived_cut(view, link),
         path=list(view.on.hops[box_id].path),
     )
+
+
+def _length_text(link: Link, old: bool) -> str:
+    if old:
+        return "was there"
+    return show(round(link.length_in)) if link.length_in is not None else "not known"
 
 
 def _figures(view: CircuitView) -> list[Figure]:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from levelrun.core.boxes.catalogue import box_models
+from levelrun.core.boxes.catalogue import WEATHERPROOF, box_models
 from levelrun.core.boxes.volume import Counted, box_volume
 from levelrun.core.circuits.facts import CircuitView
 from levelrun.core.circuits.rules.wire import about, change
@@ -25,7 +25,10 @@ def room_rule(view: CircuitView) -> Iterator[Finding]:
         if not on or box.kind not in HOLLOW or box.model:
             continue
         needed = _needed(view, box, len(on), False)
-        models = [m for m in box_models(view.book).values() if m.gangs == box.gangs and m.round == _round(box)]
+        models = [
+            m for m in box_models(view.book).values()
+            if m.gangs == box.gangs and m.round == _round(box) and (m.key != WEATHERPROOF or box.outdoors)
+        ]  # fmt: skip
         fits = [m for m in models if m.volume_in3 >= _needed(view, box, len(on), m.clamps)]
         fits.sort(key=lambda model: model.volume_in3)
         edit = {"op": "set", "kind": "box", "id": box.id}

@@ -25,13 +25,16 @@ const rows = computed(() => {
   return found
 })
 const height = computed(() => (rows.value.length + 1) * ROW + 14)
+/** How long the cable is; of one that nobody measured that it was there, or is not known. */
+const cable = (row: { length_text: string; length_in?: number | null; cable: string }) =>
+  row.length_in == null ? `${row.cable}, ${row.length_text}` : `${row.length_text} of ${row.cable}`
 const y = (index: number) => 20 + (index + 1) * ROW
 const x = (column: number) => 16 + column * 22
 const things = computed<Thing[]>(() =>
   rows.value.map((row, i) => ({
     id: row.box,
     kind: 'row',
-    name: `${row.name}, ${row.kind}, ${row.length_text} of ${row.cable}: ${row.words}, ground. ${
+    name: `${row.name}, ${row.kind}, ${cable(row)}: ${row.words}, ground. ${
       row.drop_text ? `Drop ${row.drop_text}. ` : ''
     }Protected: ${row.protected || 'no'}`,
     x: x(row.column) - 10,
@@ -89,7 +92,7 @@ const tone = (cable: string) => JACKET[cable.split('-')[0] ?? ''] ?? '#4a4f52'
         <tspan class="mute" dx="6">{{ row.kind }}</tspan>
       </text>
       <text :x="x(row.column) + 16" :y="y(i) + 12" class="mute">
-        {{ row.length_text }} of {{ row.cable }}{{ row.room ? ` · ${row.room}` : '' }}
+        {{ cable(row) }}{{ row.room ? ` · ${row.room}` : '' }}
       </text>
       <template v-if="row.drop_percent !== null">
         <rect x="222" :y="y(i) - 6" width="84" height="12" rx="6" class="tube" />

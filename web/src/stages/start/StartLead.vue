@@ -5,6 +5,7 @@ defineEmits<{ take: [line: string] }>()
 
 const SAID = [
   "12-2 38' through the attic to a bath outlet",
+  "from an existing light on 5, 12' of attic to an attic light",
   "range 50a, 6-3 40' along the crawl joists",
   "heat pump mca 24 max 40, 10-2 26' crawl",
   'well pump 1 hp 240v, 100\' trench 24" deep in uf',
