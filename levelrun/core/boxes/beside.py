@@ -36,6 +36,8 @@ _AT_THING = re.compile(
     rf"(?P<kind>{'|'.join(sorted(NAMED, key=len, reverse=True))})\b",
     re.IGNORECASE,
 )
+_FROM_DOOR = re.compile(rf"(?:in|back|away)?\s*from\s+(?:the\s+)?(?P<kind>{_DOORS})\b", re.IGNORECASE)
+LOW_SILL_IN = 24.0  # an opening that begins lower leaves no wall for an outlet
 APART_IN = 16.0  # two things on one wall whose places nobody said: common practice, no source
 ASIDE = ("basin", "sink")  # what is over them is a mirror or a window: a receptacle stands beside
 
@@ -179,6 +181,53 @@ def free_spot(view: RoomView, kind: str, gangs: int) -> Spot | None:
         if spots:
             return {"side": index, "at_in": tape(min(spots)[1])}
     return None
+
+
+def near_middle(view: RoomView, wall: Wall, kind: str, gangs: int) -> Spot | None:
+    """One thing on a wall of which nobody said where: in its middle, else on the nearest stud where no opening is and
+    nothing stands. None where the wall has no such place."""
+    face, middle = view.faces[wall.index], wall.length_in / 2
+    wide = usual_model(view.book, kind, gangs).wide_in
+    taken = [box.at_in for box in view.boxes if box.side == wall.index and box.at_in is not None]
+    hung = [(p.at_in - p.width_in / 2, p.at_in + p.width_in / 2) for p in view.context.panels
+            if p.side == wall.index and p.at_in is not None]  # fmt: skip
+    hung += [(item.at_in, item.to_in) for item in face.openings if item.sill_in < LOW_SILL_IN]
+
+    def free(at: float) -> bool:
+        return all(abs(at - other) >= wide for other in taken) and all(
+            not low - wide / 2 < at < high + wide / 2 for low, high in hung
+        )
+
+    if free(middle):
+        return {"side": wall.index, "at_in": middle}
+    spots = [at for at, _ in on_studs(view, face, 0.0, wall.length_in, wide) if free(at)]
+    best = min(spots, key=lambda at: abs(at - middle), default=None)
+    return None if best is None else {"side": wall.index, "at_in": tape(best)}
+
+
+def away_from_door(reader: SceneReader, about: Room) -> list[Spot]:
+    """So far in from a door, in line with its middle: 11' from the overhead door. Empty where no such place is said.
+    Refuses a door that the room has not, or two."""
+    start = reader.pos
+    inches = reader.length() if reader.sees_length() else 0.0
+    reader.skip()
+    if not inches or (found := _FROM_DOOR.match(reader.text, reader.pos)) is None:
+        reader.pos = start
+        return []
+    reader.pos = found.end()
+    view = room_view(reader.scene.job, reader.scene.book, about.id)
+    word = found["kind"].lower()
+    doors = [(face, door) for face, door in view.doors if word == "door" or door.kind == OPENINGS[word]]
+    if word == "door" and any(door.kind == "garage_door" for _, door in doors):
+        doors = [pair for pair in doors if pair[1].kind == "garage_door"]
+    if len(doors) != 1:
+        named = [_door_text(view, *pair) for pair in doors]
+        raise reader.refuse(f"{about.name} has {len(doors) or 'no'} such door{'s' * (len(doors) > 1)}", start, named)
+    face, door = doors[0]
+    x, y = face.wall.at((door.at_in + door.to_in) / 2, -inches)
+    if not is_inside(about.corners, (x, y)):
+        raise reader.refuse(f"{show(inches)} in from that door is out of {about.name}", start)
+    return [{"x_in": round(x, 2), "y_in": round(y, 2)}]
 
 
 def spread(reader: SceneReader, about: Room, count: int, wall: Wall | None) -> list[Spot]:

@@ -7,14 +7,17 @@ from typing import Any
 
 from levelrun.core.boxes.beside import (
     ALL_ROUND,
+    LOW_SILL_IN,
     Spot,
     asked_for,
     at_door,
     at_panel,
     at_thing,
+    away_from_door,
     every,
     free_spot,
     middle_of,
+    near_middle,
     spread,
 )
 from levelrun.core.boxes.catalogue import UNNAILED, box_models, usual_model
@@ -33,7 +36,6 @@ APART_IN = 24.0  # two things on one ceiling whose places nobody said: common pr
 OVERHEAD = ("light", "fan", "smoke")  # hang in the middle of the ceiling where no place is said
 CEILING = ("in the ceiling", "on the ceiling", "under the ceiling", "overhead")
 MOST_GANGS = 6
-LOW_SILL_IN = 24.0  # an opening that begins lower leaves no wall for an outlet
 STUD = ("on the next stud", "on a stud", "next stud")
 MORE = (*WORDS, *STUD, "every")
 
@@ -132,7 +134,7 @@ class _Where:
     def read(self) -> bool:
         """A place that is said by what is beside it, or by its wall; whether one stands here."""
         reader, about = self.reader, self.about
-        self.spots = at_door(reader, about, self.item)
+        self.spots = away_from_door(reader, about) or at_door(reader, about, self.item)
         if self.spots and self.item["kind"] == "switch" and 1 < (self.count or 0) <= MOST_GANGS:
             self.item["gangs"] = self.count  # two switches by a door stand in one box
         if not self.spots:
@@ -140,7 +142,9 @@ class _Where:
         if not self.spots:
             self.spots = at_panel(reader, about, self.item)
         if not self.spots and reader.phrase(CEILING) is not None:
-            self.overhead()
+            self.spots = away_from_door(reader, about)
+            if not self.spots:
+                self.overhead()
         begin = reader.pos
         walls = walls_by_name(about)
         if not self.spots and (word := reader.phrase(ON)) is not None:  # on the north wall
@@ -175,18 +179,24 @@ class _Where:
         wall, count = walls[word], self.count or 1
         reader.pos = start
         reader.phrase(walls)
-        self.spots = spread(reader, self.about, count, wall)
         view = room_view(reader.scene.job, reader.scene.book, self.about.id)
+        if count == 1:
+            spot = near_middle(view, wall, self.item["kind"], self.item.get("gangs", 1))
+            if spot is None:
+                raise reader.refuse(f"no place is free on the {wall.name} wall: say how far from a corner", start)
+            self.spots = [spot]
+            middle = abs(spot["at_in"] - wall.length_in / 2) < 1e-6
+            where = (
+                "in the middle of" if middle else f"at {show(spot['at_in'])}, the nearest free place to the middle of"
+            )
+            self.told.append(f"{where} the {wall.name} wall; say how far from a corner where it does not stand there")
+            return
+        self.spots = spread(reader, self.about, count, wall)
         doors = [door for door in view.faces[wall.index].openings if door.sill_in < LOW_SILL_IN]
         if any(door.at_in < spot["at_in"] < door.to_in for door in doors for spot in self.spots):
             raise reader.refuse(f"a door is in the way on the {wall.name} wall: say how far from a corner", start)
         places = ", ".join(show(spot["at_in"]) for spot in self.spots)
-        if count > 1:
-            self.told.append(f"{count} spread along the {wall.name} wall, at {places}")
-        else:
-            self.told.append(
-                f"in the middle of the {wall.name} wall; say how far from a corner where it does not stand there"
-            )
+        self.told.append(f"{count} spread along the {wall.name} wall, at {places}")
 
     def unsaid(self) -> None:
         """No place was said: under the ceiling what hangs there, else as the code asks, where that is one place or

@@ -3,8 +3,10 @@ was done or found there. Each reader answers None where a sentence is none of it
 
 from __future__ import annotations
 
+from typing import Any
+
 from levelrun.core.errors import TextError
-from levelrun.core.job import Panel
+from levelrun.core.job import Box, Panel
 from levelrun.core.roughin.named import nodes_named
 from levelrun.core.roughin.visit_words import (
     ROUGH,
@@ -34,7 +36,8 @@ from levelrun.core.roughin.words import (
 from levelrun.core.site.scene import COMPASS, IS, Said, SceneReader
 
 ASKED = ("what is behind", "what's behind", "whats behind", "what is in", "what's in")
-MADE = ("made up", "all made up")
+MADE = ("made up", "all made up", "done", "all done", "finished", "roughed in", "roughed")
+LUGS = ("lugs", "lug", "screws")
 MENDED = ("mended", "fixed", "repaired")
 OUT = ("left out", "not set", "not installed")
 WENT = ("built", "went", "sits", "moved to")
@@ -43,14 +46,21 @@ OPEN = ("open again", "reopened", "opened again", "opened up")
 
 
 def of_box(reader: SceneReader) -> Said | None:
-    """R-10 is made up on 2026-05-12; Panel H 9 torqued to 20; R-11 left out because ...; R-10 was built 4' at 44"."""
-    reader.phrase(["box"])
+    """R-10 is made up on 2026-05-12; R-1 and R-2 are made up; Panel H 9 torqued to 20; R-11 left out because ...;
+    R-10 was built 4' at 44"."""
+    if (screws := _screws_first(reader)) is not None:
+        return screws
+    reader.phrase(("box", "boxes"))
     nodes = nodes_named(reader)
     word = reader.phrase(nodes)
     if word is None:
         return None
     node = nodes[word]
+    more = _more(reader, nodes)
+    if more:
+        return _all_made(reader, [node, *more])
     if isinstance(node, Panel) and (screw := reader.phrase(screws_of(reader, node))) is not None:
+        reader.phrase(LUGS)
         reader.phrase(IS)
         return torqued(reader, node, screw) if reader.phrase(["torqued"]) else None
     reader.phrase(IS)
@@ -63,6 +73,45 @@ def of_box(reader: SceneReader) -> Said | None:
     if reader.phrase(["set after all", "there after all"]):
         return after_all_of(node)
     return built_at(reader, node) if reader.phrase(WENT) else None
+
+
+def _screws_first(reader: SceneReader) -> Said | None:
+    """Main lugs of G torqued to 250. None where no such words stand here."""
+    start = reader.pos
+    panels = reader.panels()
+    if reader.phrase(("main lugs", "main lug", "lugs", "main")) is not None and reader.phrase(("of", "in", "on")):
+        word = reader.phrase(panels)
+        reader.phrase(IS)
+        if word is not None and reader.phrase(["torqued"]):
+            return torqued(reader, panels[word], "main")
+    reader.pos = start
+    return None
+
+
+def _more(reader: SceneReader, nodes: dict[str, Box | Panel]) -> list[Box | Panel]:
+    """Boxes after the first, with `and` or a comma between them."""
+    found: list[Box | Panel] = []
+    while True:
+        start = reader.pos
+        reader.phrase(["and"])
+        word = reader.phrase(nodes)
+        if word is None:
+            reader.pos = start
+            return found
+        found.append(nodes[word])
+
+
+def _all_made(reader: SceneReader, nodes: list[Box | Panel]) -> Said | None:
+    """Of several boxes the same: made up, or steps of each."""
+    reader.phrase(IS)
+    start = reader.pos
+    edits: list[dict[str, Any]] = []
+    for node in nodes:
+        reader.pos = start
+        if not reader.phrase(MADE) and not reader.sees(steps_of(node)):
+            return None
+        edits += ticked(reader, node).edits
+    return Said(edits)
 
 
 def of_wall(reader: SceneReader) -> Said | None:

@@ -3,6 +3,7 @@ inspector found; and the question what is behind a spot."""
 
 from __future__ import annotations
 
+import re
 from typing import Any
 
 from levelrun.core.job import Box, Panel, Room
@@ -19,7 +20,8 @@ from levelrun.core.site.words import OPENINGS
 
 THINGS = ("cable", "pipe", "box", "duct", "water", "wood", "other")
 ALL_IN = ("all in", "all boxes in", "everything in", "all of")
-POUNDS = ("lb-in", "in-lb", "inch pounds", "inch-pounds", "pound-inches", "pound inches")
+_POUNDS_NEXT = re.compile(r"\d+(?:\.\d+)?\s*(?:lb-in|in-lbs?|inch[- ]pounds)\b", re.IGNORECASE)
+POUNDS = ("in-lbs", "lb-in", "in-lb", "inch pounds", "inch-pounds", "pound-inches", "pound inches")
 
 
 def _rest(reader: SceneReader, word: str = "because") -> str:
@@ -92,7 +94,11 @@ def made_in(reader: SceneReader, room: Room) -> Said:
 def torque(reader: SceneReader) -> Said:
     """torque PANEL SPACE|main 35 [label 36] [on 2026-05-12]: pound-inches as read, and what the label asks."""
     node = node_of(reader)
-    return torqued(reader, node, reader.need(screws_of(reader, node), "main, or the spaces of a circuit"))
+    screws = screws_of(reader, node)
+    reader.skip()
+    if not reader.sees(screws) and _POUNDS_NEXT.match(reader.text, reader.pos) is not None:
+        return torqued(reader, node, "main")  # 250 in-lb, with its unit: of the panel that is its main
+    return torqued(reader, node, reader.need(screws, "main, or the spaces of a circuit"))
 
 
 def screws_of(reader: SceneReader, node: Box | Panel) -> tuple[str, ...]:

@@ -47,6 +47,8 @@ _END = re.compile(
     r"(?P<wall>north|south|east|west|n|e|s|w)(?:\s+(?:wall|counters?|run))?\b",
     re.IGNORECASE,
 )
+ONE_WIDTH = ("sink", "tub", "shower", "range", "refrigerator", "dishwasher", "fireplace")
+ONE_WIDTH_IN = 6.0  # so much they differ from maker to maker: common practice, no source
 NEARLY = (0.6, 2.0)  # a length of so many times the usual width may be the width of a thing
 
 
@@ -95,6 +97,8 @@ def stands(reader: SceneReader) -> Said | None:
     reader.phrase(("a", "an"))
     width = reader.length() if reader.sees_length() else None
     word = reader.phrase([name for name in NAMED if NAMED[name] not in IN_WALLS])
+    if not reader.scene.job.rooms:
+        return None
     if word is None or reader.over() or reader.sees(PLUGGED) or reader.text.startswith(":", reader.pos):
         return None
     kind = NAMED[word]
@@ -134,7 +138,8 @@ def _along_wall(reader: SceneReader, about: Room, kind: str, width: float | None
         elif reader.phrase(["all"]) is not None:
             width = face.length_in
         elif reader.phrase(["from"]) is None:
-            inches = reader.length()
+            begin, inches = reader.pos, reader.length()
+            said = reader.text[begin : reader.pos]
             word = reader.phrase(("wide", "long", "deep", "to"))
             if word == "to":  # from 4' to 8'
                 place, width = Along(inches), reader.length() - inches
@@ -142,7 +147,7 @@ def _along_wall(reader: SceneReader, about: Room, kind: str, width: float | None
                 depth = inches
             elif word is not None:
                 width = inches
-            elif place is None and kind not in WHOLE and (kind == "toilet" or _no_width(usual, inches)):
+            elif place is None and kind not in WHOLE and (kind == "toilet" or _no_width(kind, inches, said)):
                 place = Along(inches)
             else:
                 reader.expect(("wide", "long", "deep"))
@@ -157,9 +162,12 @@ def _along_wall(reader: SceneReader, about: Room, kind: str, width: float | None
     return _fixture(about, face, kind, at, wide, depth, height, off)
 
 
-def _no_width(usual: float, inches: float) -> bool:
-    """Whether a length without a word cannot be how wide a thing is, which is made about so wide."""
-    low, high = NEARLY
+def _no_width(kind: str, inches: float, said: str) -> bool:
+    """Whether a length without a word cannot be how wide a thing is: of what is made in one width or so, what is said
+    in feet and is not that; else what is far from it."""
+    usual, (low, high) = FIXTURES[kind][0], NEARLY
+    if kind in ONE_WIDTH and "'" in said:
+        return abs(inches - usual) > ONE_WIDTH_IN
     return not low * usual <= inches < high * usual
 
 
@@ -229,5 +237,5 @@ def _beside(reader: SceneReader, about: Room, kind: str, width: float | None) ->
     return Said([_fixture(about, face, kind, max(at, 0.0), wide, depth, height, 0.0)], room=about.id)
 
 
-IN_WALLS = ("pipe", "duct", "clean out", "flue", "nail", "return air", "heater", "water heater", "stairs")
+IN_WALLS = ("pipe", "duct", "clean out", "flue", "nail", "return air", "heater", "water heater")
 VERBS = {"mark": mark}

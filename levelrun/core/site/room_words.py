@@ -35,6 +35,7 @@ USE_WORDS = ("common", "kitchen", "dining", "bedroom", "bath", "hall", "stairs",
 BESIDE = ("east of", "west of", "north of", "south of")
 WAYS = {"n": "north", "e": "east", "s": "south", "w": "west"} | {way: way for way in STEPS}
 UNDER_OR_OVER = tuple(word for word in LEVELS if word not in ("floor", "second floor"))
+UNDER_HOUSE = ("basement", "crawl", "attic")
 # Beside the words that say what a room is for, of what names of rooms are made.
 ABOUT_ROOMS = (
     "room", "master", "main", "guest", "spare", "kids", "front", "back", "upper", "lower", "half", "floor",
@@ -70,8 +71,22 @@ def room(reader: SceneReader) -> Said:
     name = name[:1].upper() + name[1:] if name.islower() else name
     buildings = reader.buildings()
     said, corner, use = _namesake(reader, name), None, use_of(name)
+    if (
+        said is None
+        and use in UNDER_HOUSE
+        and name.casefold() in UNDER_OR_OVER
+        and not reader.sees(("in", "under", "over"))
+    ):
+        on, more = _on_level(reader, on, house, name.casefold())  # a basement is under the house without saying so
+        house = [*house, *more]
     told = [f"{name} is drawn in the building of its name, {said.name}"] if said is not None else []
     while not reader.over():
+        if (kind := reader.phrase(("under", "over"))) is not None:
+            _whose(reader, buildings)
+            kind = "attic" if kind == "over" else "crawl space" if use == "crawl" else "basement"
+            on, more = _on_level(reader, on, house, kind)
+            house = [*house, *more]
+            continue
         word = reader.need((*BESIDE, "in", "as", "at"), "east of a room, at a place, in a building, or as a use")
         if word == "as":
             use = reader.need(USE_WORDS, "a use of rooms")
@@ -154,6 +169,13 @@ def size(reader: SceneReader) -> Point:
     width = reader.length()
     reader.need(("x", "by"), "x and the depth")
     return width, reader.length()
+
+
+def _whose(reader: SceneReader, buildings: dict[str, Structure]) -> None:
+    """The building whose level it is, taken: by its name, or as the house that this sentence puts up."""
+    if reader.phrase(buildings) is None and reader.phrase(BUILDINGS) is None:
+        reader.expect(buildings)
+        raise reader.fail("a building by its name")
 
 
 def _namesake(reader: SceneReader, name: str) -> Structure | None:

@@ -111,7 +111,7 @@ class SceneReader(Reader):
             self.pos = start
             self.skip()
         elif found.split()[0] in COMPASS:
-            super().phrase(("wall",))
+            super().phrase(("wall", "walls"))
         return found
 
     def expect(self, options: Iterable[str]) -> None:

@@ -20,6 +20,9 @@ ABOUT = ("grade", "at", *OLD, "dwelling", "not dwelling", "with", "called", "nam
 ATTACHED = ("garage", "workshop", "shop")
 KINDLY = ("sleeping", "full", "finished", "unfinished", "walk-out")  # before a level, with nothing for a rule in it
 UNDRAWN_IN = (144.0, 144.0)  # how wide and deep a building is taken to be as long as it is not drawn
+_OFF_ANOTHER = re.compile(
+    rf"\d\s*(?:'|ft|feet)\s*(?:{'|'.join(STEPS)})\s+of\s+(?:the\s+)?(?P<of>\w[\w-]*)", re.IGNORECASE
+)
 _NAME_LIKE = re.compile(r'[A-Z"]')
 # In a year that is past it was built, whatever its wiring: 1965, built in 1920s.
 _BUILT = re.compile(r"(?:built\s+)?(?:in\s+)?(?:the\s+)?(?P<year>(?:18|19|20)\d\d)s?\b(?!\s*['\"x])", re.IGNORECASE)
@@ -37,7 +40,7 @@ def building(reader: SceneReader) -> Said | None:
     added = reader.phrase(ADD) is not None
     added |= reader.phrase(("a", "an", "new")) is not None
     said = {"existing": True} if reader.phrase((*OLD, "old")) else {}
-    apart = reader.phrase(("new", "detached")) is not None
+    apart = reader.phrase(("new", "detached")) is not None or _stands_off(reader)
     sized = size(reader) if reader.sees_length() else None
     word = reader.phrase(BUILDINGS)
     if word is None:
@@ -54,6 +57,15 @@ def building(reader: SceneReader) -> Said | None:
     if plain and not (reader.over() or reader.sees_length() or reader.sees(STUDS) or _year(reader)):
         return None
     return built(reader, word, said, sized)
+
+
+def _stands_off(reader: SceneReader) -> bool:
+    """Whether the sentence says how far it is from another building: 40' east of the house."""
+    end = reader.line_end()
+    return any(
+        match["of"].casefold() in {name.casefold() for name in reader.buildings()}
+        for match in _OFF_ANOTHER.finditer(reader.text, reader.pos, end)
+    )
 
 
 def _year(reader: SceneReader) -> re.Match[str] | None:
@@ -116,6 +128,11 @@ def built(reader: SceneReader, word: str, item: dict[str, Any], sized: Point | N
     return _made(reader, word, name, item, sized, levels, side)
 
 
+_CENTRES = re.compile(
+    r"(?:at\s+|,\s*)?(?P<n>\d+(?:\.\d+)?)\s*(?:\"|in\b)?\s*(?:o\.?c\.?(?!\w)|on cent(?:er|re)s?\b)", re.IGNORECASE
+)
+
+
 def _level_with(reader: SceneReader) -> str:
     reader.phrase(KINDLY)
     return reader.need(LEVELS, "a basement, a crawl space, an attic or a loft")
@@ -125,6 +142,9 @@ def _studs(reader: SceneReader, stud: str) -> dict[str, Any]:
     """What its walls are made of, and how far apart their studs are where that is said."""
     side: dict[str, Any] = {"stud": FRAMES[stud]}
     reader.phrase(("studs", "walls", "framing", "construction"))
+    if (centres := _CENTRES.match(reader.text, _next(reader))) is not None:
+        reader.pos = centres.end()
+        return {**side, "spacing_in": float(centres["n"])}
     start = reader.pos
     reader.phrase(["at"])
     if reader.sees_length():

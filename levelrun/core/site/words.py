@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable
 from typing import Any
 
 from levelrun.core.job import Room
-from levelrun.core.measure import show
+from levelrun.core.measure import show, show_inches
 from levelrun.core.site import building_words, frame_words, marking, room_words, structure_words
 from levelrun.core.site.geometry import Wall, walls_of
 from levelrun.core.site.scene import SHORT, Along, Said, SceneReader
@@ -20,6 +21,8 @@ OPENINGS = {
     "patio door": "glass_door", "doorway": "opening", "cased opening": "opening",
 }  # fmt: skip
 LEAVES = {"door": (18.0, 42.0), "garage_door": (84.0, 240.0)}  # how wide they are made, common practice, no source
+# Doors are spoken of in inches, places along a wall in feet: 2' 30" is a door of 30 in.
+_IN_INCHES, _IN_FEET = re.compile(r"^\s*\d+(?:\.\d+)?\s*(?:\"|in\b)"), re.compile(r"\d\s*(?:'|ft\b)\s*$")
 TALL = (72.0, 108.0)  # and how tall
 OPENED = ("at", "sill", "hinge", "out", "in", "of")
 COMPASS_WORDS: list[str] = [*SHORT, *SHORT.values()]
@@ -51,6 +54,7 @@ def size_of(reader: SceneReader) -> tuple[float, float | None]:
 
 def opening_in(reader: SceneReader, kind: str, size: tuple[float, float | None] | None) -> Said:
     """What follows a door or window: its wall, its size unless that was said before, where it is along the wall."""
+    begin = reader.pos
     size = size_of(reader) if size is None and reader.sees_length() else size
     between = _between(reader)
     about = reader.room() if between is None else between[0]
@@ -63,6 +67,7 @@ def opening_in(reader: SceneReader, kind: str, size: tuple[float, float | None] 
     ) or (None, None)
     sill = 36.0 if kind == "window" else 0.0
     place: Along | None = None
+    first, told = reader.text[begin : reader.pos], list[str]()
     while not reader.over():
         reader.expect(OPENED)
         if reader.sees_along():
@@ -70,6 +75,7 @@ def opening_in(reader: SceneReader, kind: str, size: tuple[float, float | None] 
             continue
         if reader.sees_length():  # 3' wide, 4' tall; from 4' to 7'
             inches, start = reader.length(), reader.expected[0]
+            by_inches = _IN_INCHES.search(reader.text[start : reader.pos]) is not None
             word = reader.phrase(("tall", "high", "wide", "to"))
             if word == "to" and place is None:
                 place, wide = _span(reader, inches, start)
@@ -83,6 +89,11 @@ def opening_in(reader: SceneReader, kind: str, size: tuple[float, float | None] 
                 place, wide = Along(wide), inches
             elif word is None and place is None and wide is not None and _a_leaf(kind, wide, inches):
                 place = Along(inches)
+            elif word is None and place is None and kind == "door" and by_inches and _IN_FEET.search(first):
+                place, wide, low = Along(wide or 0.0), inches, LEAVES["door"]
+                if not low[0] <= inches <= low[1]:
+                    raise reader.refuse(f"{show(inches)}: say `at` before its place, tall after its height", start)
+                told.append(f"{show_inches(inches)} wide, {show(place.inches)} from the left; say `wide` otherwise")
             elif word is None or word == "to" or height is not None:
                 raise reader.refuse(f"{show(inches)}: say `at` before its place, tall after its height", start)
             else:
@@ -126,7 +137,7 @@ def opening_in(reader: SceneReader, kind: str, size: tuple[float, float | None] 
             f"a {kind.replace('_', ' ')} from {max(at, 0):g} to {at + item['width_in']:g} in does not fit the "
             f"{face.name} wall of {face.length_in:g} in"
         )
-    return Said([{"op": "add", "kind": "opening", "item": item}], room=about.id)
+    return Said([{"op": "add", "kind": "opening", "item": item}], room=about.id, told=told)
 
 
 def _span(reader: SceneReader, begin: float, start: int) -> tuple[Along, float]:

@@ -22,7 +22,11 @@ from levelrun.core.start.kinds import (
     WIRED,
 )  # fmt: skip
 
-BEFORE = (*SMALL, "my", "new", "dedicated", "separate", "electric", "detached")
+BEFORE = (
+    *SMALL, "my", "new", "dedicated", "separate", "electric", "detached", "another", "one more", "its own",
+    "their own",
+    "own",
+)  # fmt: skip
 ROOMS = {**USES, **CALLED}
 STANDS = (*ENDS, *PLUGGED, *WIRED)
 WITHIN = tuple(word for word in STANDS if word not in ENDS or not ENDS[word].feeds)  # what stands in a building

@@ -174,7 +174,7 @@ ALARMS = ("smoke alarm", "smoke detector", "alarm")
 # Machines that are wired, fans, alarms, a welder and a light: volts and breakers of the table of usual loads.
 WIRED = {
     "kiln": _own("kiln", 240, 60.0),
-    "furnace": _own("furnace", 120, 15.0),
+    **{word: _own("furnace", 120, 15.0) for word in ("furnace", "gas furnace", "oil furnace")},
     **{
         word: _own("bath_heater", 120, 20.0, least_a=20.0)
         for word in ("bath heater", "bathroom heater", "bath fan heater", "fan heater")

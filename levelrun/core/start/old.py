@@ -16,7 +16,8 @@ from levelrun.core.start.ends import ROOMS
 OLD = ("existing", "old")
 KINDS = {
     "outlet": "receptacle", "receptacle": "receptacle", "plug": "receptacle", "light": "light", "switch": "switch",
-    "junction box": "junction", "box": "junction",
+    "junction box": "junction", "box": "junction", "switch box": "switch", "outlet box": "receptacle",
+    "light box": "light", "fixture": "light", "ceiling box": "light",
 }  # fmt: skip
 USUAL_A = 15.0  # an old circuit of which nobody said the breaker
 WIRE = {15.0: "14", 20.0: "12", 30.0: "10"}  # 240.4(D), copper

@@ -3,16 +3,18 @@
 from __future__ import annotations
 
 import re
+from dataclasses import replace
 from typing import Any
 
 from levelrun.core.errors import TextError
-from levelrun.core.job import Circuit, Panel
+from levelrun.core.job import Box, Circuit, Panel
 from levelrun.core.site.scene import IS, Said, SceneReader
 from levelrun.core.testing.edits import MEGOHMS, OHMS, VOLTS, WORDS, kind_of
 
 NUMBER = re.compile(r"(\d+(?:\.\d+)?)\s*(?:V|volts|ohms?|Ω|megohms?|MΩ)?(?![\w.])", re.IGNORECASE)
 AT_A_BOX = ("gfci", "dies", "three_way", "interlock", "rod")
-YES = {"yes": "yes", "done": "yes", "trips": "yes", "tripped": "yes", "works": "yes", "dead": "yes", "off": "yes"}
+YES = {"yes": "yes", "done": "yes", "trips": "yes", "tripped": "yes", "works": "yes", "dead": "yes", "off": "yes",
+       "ok": "yes", "okay": "yes", "good": "yes", "passes": "yes", "passed": "yes", "tested": "yes"}  # fmt: skip
 NO = {"no": "no", "not done": "no", "does not": "no", "not dead": "no", "not off": "no", "does not trip": "no"}
 METERS = {"low impedance": "low", "low": "low", "high impedance": "high", "high": "high", "simulated": "simulated"}
 # Other words for what is read.
@@ -26,6 +28,7 @@ CALLED = {
     "neutral_ground": ("neutral to ground",),
     "ground": ("ground continuity", "continuity"),
 }  # fmt: skip
+LEAST_BETWEEN_LEGS_V = 180.0  # what is read between the legs is over this, to neutral under it
 READS = (*IS, "reads", "read", "measured", "measures")
 STEPS = {key.replace("_", " "): key for key in (*VOLTS, *OHMS, *MEGOHMS, *WORDS)} | {
     word: key for key, words in CALLED.items() for word in words
@@ -68,7 +71,18 @@ def _measured(reader: SceneReader, own: Circuit | Panel, box: str = "", step: st
             raise reader.fail("a number")
         reader.pos = match.end()
         edit["value"] = float(match[1])
+    edits = [edit]
     while not reader.over():
+        reader.phrase(["and"])
+        if kind_of(step) != "word" and reader.sees(STEPS):  # hot to ground 121 too: the same meter, the same day
+            more = _measured(reader, own)
+            edits += more.edits
+            for item in more.edits:
+                edit.update({key: item[key] for key in ("meter", "who", "on") if key in item})
+            break
+        if step == "legs" and (both := _both_legs(reader, edit)) is not None:
+            edits = both
+            continue
         word = reader.need((*METERS, "on", "by"), "which meter, on and a day, or by whom")
         if word in METERS:
             edit["meter"] = METERS[word]
@@ -76,7 +90,19 @@ def _measured(reader: SceneReader, own: Circuit | Panel, box: str = "", step: st
             edit["who"] = reader.name(("on",))
         else:
             edit["on"] = reader.day()
-    return Said([edit])
+    shared: dict[str, Any] = {key: edit[key] for key in ("meter", "who", "on") if key in edit}
+    return Said([{**shared, **item} for item in edits])
+
+
+def _both_legs(reader: SceneReader, edit: dict[str, Any]) -> list[dict[str, Any]] | None:
+    """Legs 121 and 122: two readings to neutral, leg A first. None where no second one stands here."""
+    reader.skip()
+    match = NUMBER.match(reader.text, reader.pos)
+    if match is None or max(float(edit["value"]), float(match[1])) >= LEAST_BETWEEN_LEGS_V:
+        return None
+    reader.pos = match.end()
+    first, second = edit.pop("value"), float(match[1])
+    return [{**edit, "step": "leg_a", "value": first}, {**edit, "step": "leg_b", "value": second}]
 
 
 def read_of(reader: SceneReader) -> Said | None:
@@ -91,6 +117,10 @@ def read_of(reader: SceneReader) -> Said | None:
         own = reader.circuit_of(box)
         reader.phrase(READS)
         step = step or reader.phrase(AT_A_BOX[:2])
+        if own is not None and step is None and reader.sees(STEPS) and not reader.sees(AT_A_BOX):
+            said = _measured(reader, own)
+            name = reader.circuit_label(own)
+            return replace(said, told=[f"{box.name} is on {name}: a reading of that circuit"])
         if (
             own is not None
             and step is None
@@ -104,6 +134,8 @@ def read_of(reader: SceneReader) -> Said | None:
         if own is None or step is None or reader.over():
             return None
         return _measured(reader, own, box.id, step)
+    if step is None and (first := _step_first(reader, boxes)) is not None:
+        return first
     found = _named(reader)
     word = reader.phrase(found)
     if word is None or step is not None:
@@ -117,6 +149,29 @@ def read_of(reader: SceneReader) -> Said | None:
         if reader.scene.verb in ("", "measure"):
             raise
         return None  # 14 gfci 20a: of a circuit that is being made
+
+
+def _step_first(reader: SceneReader, boxes: dict[str, Box]) -> Said | None:
+    """Hot to neutral at R-1 121; leg to leg 243: of the box named, of the only panel. None where no such one is."""
+    start = reader.pos
+    word = reader.phrase(STEPS)
+    if word is None or STEPS[word] in AT_A_BOX:
+        reader.pos = start
+        return None
+    step = STEPS[word]
+    found = _named(reader)
+    at = reader.phrase(("at", "of", "on", "in"))
+    if at is not None and (name := reader.phrase(boxes)) is not None:
+        own: Circuit | Panel | None = reader.circuit_of(boxes[name])
+    elif at is not None and (name := reader.phrase(found)) is not None:
+        own = found[name]
+    else:
+        panels = reader.scene.job.panels
+        own = panels[0] if len(panels) == 1 and step in ("legs", "leg_a", "leg_b") else None
+    if own is None:
+        reader.pos = start
+        return None
+    return _measured(reader, own, "", step)
 
 
 VERBS = {"measure": measure}

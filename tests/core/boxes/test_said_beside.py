@@ -7,6 +7,8 @@ import pytest
 from levelrun.core.edits import EDITS, Looked, apply, said_on
 from levelrun.core.errors import LevelRunError
 from levelrun.core.job import Box, Job
+from levelrun.core.plan import plan
+from levelrun.exchange.text import read_text
 from tests.conftest import built, found
 
 # Den 12' by 15': a door south to outdoors and one east to Hall, both hinged left, so that the latch is at the right.
@@ -57,10 +59,14 @@ def test_a_wall_alone_is_its_middle_and_told() -> None:
     assert "in the middle of the west wall" in told("receptacle on the west wall")
 
 
-def test_a_door_in_the_middle_asks_for_a_place() -> None:
+def test_a_door_in_the_middle_leaves_the_nearest_free_place() -> None:
+    """A door of 16 ft at 2 ft on a wall of 20: beside it, told; where the door takes the wall, it is asked."""
     job = built("room Bay 20' x 20'; garage door south 16' at 2'")
-    with pytest.raises(LevelRunError, match="a door is in the way on the south wall"):
-        said_on(job, "receptacle on the south wall", Looked(room=job.rooms[0].id))
+    after, seen = said_on(job, "receptacle on the south wall", Looked(room=job.rooms[0].id))
+    assert not 24 <= (after.boxes[0].at_in or 0.0) <= 216 and "nearest free place" in seen.told[0]
+    shut = built("room Bay 20' x 20'; garage door south 19'10 at 1\"")
+    with pytest.raises(LevelRunError, match="no place is free on the south wall"):
+        said_on(shut, "receptacle on the south wall", Looked(room=shut.rooms[0].id))
 
 
 @pytest.mark.parametrize(
@@ -303,3 +309,44 @@ def test_a_front_door_leads_out_of_doors_or_onto_a_porch() -> None:
 def test_a_panel_of_which_only_the_free_spaces_are_known(text: str) -> None:
     panel = said_on(HOME, f"panel Q 200a 40 spaces {text} west 5'", Looked(room=DEN.id))[0].panels[0]
     assert panel.taken == tuple(n for n in range(1, 41) if n not in (38, 40))
+
+
+def test_on_a_wall_whose_middle_is_taken_the_nearest_free_place_is() -> None:
+    """A 12 ft wall: the middle is 6'; a box there, or a door, and it goes on the nearest free stud, which is told."""
+    job = read_text("room Den 12' x 10'\nset receptacle north 6'\noutlet on the north wall")
+    one, two = sorted(box.at_in or 0.0 for box in job.boxes)
+    assert 2.25 <= two - one <= 32 and not any(item.code == "boxes-overlap" for item in plan(job).findings)
+    job = read_text("room Den 12' x 10'\ndoor north 3' at 4'6\noutlet on the north wall")
+    (box,) = job.boxes
+    assert not 54 - 2.25 / 2 < (box.at_in or 0.0) < 90 + 2.25 / 2
+    assert read_text("room Den 12' x 10'\nlight on the north wall").boxes[0].at_in == 72
+
+
+def test_so_far_in_from_the_overhead_door() -> None:
+    """The door of 16 ft in the middle of a south wall of 24 ft: 11 ft in, 12 ft from either side."""
+    text = "garage 24' x 24'\noverhead door south 16' wide\nman door west 3' 36\"\n{}"
+    for said in ("opener outlet in the ceiling 11' from the door", "opener outlet 11' in from the overhead door"):
+        (box,) = read_text(text.format(said)).boxes
+        assert (box.serves, box.x_in, box.y_in) == ("opener", 144, 132)
+    assert not any(
+        item.code == "opener-near"
+        for item in plan(read_text(text.format("opener outlet 11' from the door"))).findings
+    )
+    near = plan(read_text(text.format("opener outlet 8' from the door"))).findings
+    assert any(item.code == "opener-near" for item in near)
+    with pytest.raises(LevelRunError, match="is out of Garage"):
+        read_text(text.format("opener outlet 30' from the door"))
+
+
+def test_outside_a_door_it_is_outdoors() -> None:
+    job = read_text(
+        "cabin 16' x 20'\ndoor south 36\" at 9'\nporch light outside the door\noutlet outside of the door"
+    )
+    light, outlet = job.boxes
+    assert (light.kind, light.outdoors, outlet.kind, outlet.outdoors) == ("light", True, "receptacle", True)
+    assert light.side == outlet.side == 2
+
+
+def test_a_thing_said_to_be_overhead_hangs_there() -> None:
+    (heater,) = read_text("bath 8' x 9'\nfan heater 1500w in the ceiling").boxes
+    assert (heater.serves, heater.load_w, heater.side, heater.x_in) == ("bath_heater", 1500, None, 48)

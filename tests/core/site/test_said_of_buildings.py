@@ -228,6 +228,7 @@ def test_a_wall_that_is_closed_and_more_is_framed_so() -> None:
         ("window north 4' to 7' sill 42\"", "window", "north", 48, 36, 88),
         ("window west from 3' to 6'6", "window", "west", 36, 42, 82),
         ("overhead door east 10' wide", "garage_door", "east", 24, 120, 82),
+        ("door south 2' 30\"", "door", "south", 24, 30, 82),
     ],
 )
 def test_place_and_width_of_an_opening(text: str, kind: str, side: str, at: float, wide: float, head: float) -> None:
@@ -251,6 +252,7 @@ def test_two_lengths_that_could_be_either_are_asked(text: str) -> None:
     [
         ("range east 5'", "range", 1, 60, 30),
         ("toilet south 2'", "toilet", 2, 24, 20),
+        ("sink east 4'", "sink", 1, 48, 30),
         ("vanity south 4' to 8'", "basin", 2, 48, 48),
         ("refrigerator at the west end of the north counter", "refrigerator", 0, 0, 36),
         ("refrigerator at the east end of the north wall", "refrigerator", 0, 108, 36),
@@ -267,7 +269,15 @@ def test_a_thing_by_its_place_alone_a_span_or_what_it_is_beside(
 
 
 @pytest.mark.parametrize(
-    "text", ['range east 30"', "counter north 8'", "vanity south 8' to 4'", "tub north 9' to 13'"]
+    "text",
+    [
+        "tub north 5'",
+        "vanity west 3'",
+        'range east 30"',
+        "counter north 8'",
+        "vanity south 8' to 4'",
+        "tub north 9' to 13'",
+    ],
 )
 def test_what_could_be_its_width_or_does_not_fit_is_asked(text: str) -> None:
     with pytest.raises(LevelRunError):
@@ -282,6 +292,24 @@ def test_a_building_stands_where_it_is_said_to_stand() -> None:
     assert (barn.x_in, barn.y_in) == (144 - 180, 360 + 960)
     assert (shed.x_in, shed.y_in) == (288 + 240, 180 - 60)
     assert barn.name == "Barn"
+
+
+def test_a_garage_that_stands_off_the_house_is_a_building() -> None:
+    """Beside a house that is drawn or not; without how far it is a room of it, as said before."""
+    text = "panel M 200a 40 spaces\ngarage 24' x 24'{}, 2x4 studs 16 oc"
+    apart = read_text(text.format(", 40' east of the house"))
+    assert [item.name for item in apart.structures] == ["House", "Garage"]
+    assert apart.structures[1].x_in == 144 + 480  # a house that is not drawn is taken to be 12 ft wide
+    assert {side.spacing_in for side in apart.rooms[0].sides} == {16.0}
+    assert len(read_text("panel M 200a 40 spaces\ngarage 24' x 24'").structures) == 1
+
+
+def test_a_basement_is_under_the_house() -> None:
+    for text in ("basement 24' x 30' under the house", "house\nbasement 24' x 30'", "basement 24' x 30'"):
+        job = read_text(text)
+        (room,) = job.rooms
+        levels = {level.id: level.kind for item in job.structures for level in item.levels}
+        assert (levels[room.level], room.use, len(job.structures)) == ("basement", "basement", 1)
 
 
 def test_what_its_walls_are_of_is_no_name() -> None:

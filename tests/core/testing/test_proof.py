@@ -23,7 +23,7 @@ from levelrun.core.testing.where import grouped
 from levelrun.core.testing.wired import State
 from levelrun.exchange.text import read_text, write_text
 from levelrun.samples import sample
-from tests.conftest import codes, edited, one_way
+from tests.conftest import built, codes, edited, one_way
 
 SHED = "over 100' trench 18\" deep in pvc40 3/4 to C-1"
 LOAD_W = 120.0  # what a receptacle draws by the shop's usual load: proof is read with it and 1,500 W more
@@ -321,3 +321,34 @@ def test_readings_go_with_what_they_were_of() -> None:
     job = shed({"step": "line_neutral", "value": 120.0})
     gone = edited(job, {"op": "drop", "kind": "circuit", "id": "k"})
     assert gone.measured == ()
+
+
+# Of a cabin with one circuit, on 1: the same as in the words of the guide.
+CABIN = (
+    "structure cabin; room Den 12' x 14'; panel C 100a 12 spaces north 3'; set receptacle south 6'; "
+    "circuit 1 20a Den: R-1"
+)
+SPOKEN = {
+    "R-1 hot to neutral 121": "measure 1 line neutral 121",
+    "hot to neutral at R-1 121": "measure 1 line neutral 121",
+    "hot to ground on 1 121 low by Ann": "measure 1 line ground 121 low by Ann",
+    "1 hot to neutral 121 and hot to ground 120": "measure 1 line neutral 121; measure 1 line ground 120",
+    "R-1 hot to neutral 121, hot to ground 121, neutral to ground 0.3":
+        "measure 1 line neutral 121; measure 1 line ground 121; measure 1 neutral ground 0.3",
+    "leg to leg 243": "measure C legs 243",
+    "C legs 243": "measure C legs 243",
+    "C legs 121 and 122 low": "measure C leg a 121 low; measure C leg b 122 low",
+    "gfci at R-1 ok": "measure 1 gfci R-1 yes",
+}  # fmt: skip
+
+
+@pytest.mark.parametrize(("spoken", "short"), SPOKEN.items())
+def test_readings_as_they_are_called_out(spoken: str, short: str) -> None:
+    job = built(CABIN)
+    assert built(spoken, job).measured == built(short, job).measured
+
+
+@pytest.mark.parametrize("text", ["R-1 reads 121", "C legs 121 and", "hot to neutral at R-9 121", "hot to neutral"])
+def test_a_reading_of_which_something_lacks_is_asked(text: str) -> None:
+    with pytest.raises(LevelRunError):
+        built(text, built(CABIN))
