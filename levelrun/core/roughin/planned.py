@@ -105,6 +105,8 @@ class RoughIn:
 
     def _volume(self, box: Box) -> str:
         figure = fill_of(self.book, box, self.entering[box.id]) if self._hollow(box) else None
+        if figure is not None and box.old and not box.model:
+            return f"{figure.text} asked, its size not said"
         return f"{figure.text} of {figure.limit_text} used" if figure is not None else ""
 
     def _hollow(self, box: Box) -> bool:

@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 import pytest
+from fastapi.testclient import TestClient
 
 from levelrun.api.contract import answer_of
 from levelrun.core.job import Job, job_book
 from levelrun.core.plan import plan
-from levelrun.exchange.text import JobTextError, read_text
+from levelrun.exchange.text import JobTextError, read_text, reading, write_text
 from tests.conftest import edited
 
 HOUSE = "house 1948\npanel M 100a 16 spaces taken 1-14 in basement\n"
@@ -123,8 +126,6 @@ def test_what_is_not_known_of_it_is_asked(line: str, told: str) -> None:
 
 
 def test_a_breaker_of_which_nothing_is_said_is_the_smallest_and_that_is_told() -> None:
-    from levelrun.exchange.text import reading
-
     job, told = reading(HOUSE + LINE.format(""))
     assert job.circuits[0].breaker_a == 15
     assert any("taken to be of 15 A" in item.text for item in told)
@@ -136,3 +137,27 @@ def test_two_lines_from_one_old_outlet_are_on_one_circuit() -> None:
     room = next(item for item in plan(job).findings if item.code == "old-room")
     assert room.limit == "18 in³"  # 6 x 2, the device 4, grounds 2
     assert job_book(job).rules == "us-2023"
+
+
+def test_no_stage_asks_for_what_was_there(client: TestClient) -> None:
+    """Runs has no way to be walked to it, Rough-in does not say that it knows its size, Test does not say how long
+    the circuit is."""
+    job = client.post("/api/jobs", json={"text": HOUSE + LINE.format("15a")}).json()["head"]["id"]
+
+    def stage(name: str, **look: str) -> Any:
+        return client.get(f"/api/jobs/{job}/stages/{name}", params=look).json()
+
+    runs = stage("runs")
+    assert [row["unwalked"] for row in runs["circuits"]] == [0]
+    assert [hop["name"] for hop in runs["hops"]] == ["R-2"]
+    assert "its size not said" in str(stage("rough_in", node="b1"))
+    proof = stage("test", circuit="c1")
+    assert "a length that is not known" in proof["focus"]["source"]
+    chain = stage("circuits", circuit="c1")["circuit"]["chain"]
+    assert [row["length_text"] for row in chain] == ["was there", "14′"]
+
+
+def test_it_travels_as_text_and_is_said_of_any_box() -> None:
+    job = drawn_out()
+    assert read_text(write_text(job)) == job
+    assert read_text(HOUSE + LINE.format("15a") + "\nR-2 is old").boxes[1].old
