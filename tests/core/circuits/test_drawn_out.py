@@ -152,7 +152,7 @@ def test_no_stage_asks_for_what_was_there(client: TestClient) -> None:
     assert [hop["name"] for hop in runs["hops"]] == ["R-2"]
     assert "its size not said" in str(stage("rough_in", node="b1"))
     proof = stage("test", circuit="c1")
-    assert "a length that is not known" in proof["focus"]["source"]
+    assert "a length that is not known" in proof["tested"]["source"]
     chain = stage("circuits", circuit="c1")["circuit"]["chain"]
     assert [row["length_text"] for row in chain] == ["was there", "14′"]
 
