@@ -8,17 +8,19 @@ from difflib import get_close_matches
 from typing import Any
 
 from levelrun.core.boxes.contexts import room_contexts
-from levelrun.core.circuits.grouped import group_said, hops_of
-from levelrun.core.circuits.parts_said import KNOWN, PARTS, circuit_part, wire_for
+from levelrun.core.circuits.grouped import SERVED, group_said, hops_of
+from levelrun.core.circuits.parts_said import KNOWN, PARTS, UNIT, circuit_part, wire_for
 from levelrun.core.circuits.places import box_places
 from levelrun.core.circuits.protection import wanted_protection
 from levelrun.core.circuits.spaces import occupied
-from levelrun.core.circuits.usual import usual_of
+from levelrun.core.circuits.usual import usual, usual_of
 from levelrun.core.editing import next_id
 from levelrun.core.job import Box, Circuit, Panel
 from levelrun.core.site.scene import Said, SceneReader
+from levelrun.core.trade.conductors.sizing import standard_breaker
 
 _SPACE = re.compile(r"(?:on\s+)?(?:space\s+)?\d", re.IGNORECASE)
+_SECOND = re.compile(r"(?P<mark>/|\s*(?:,|and\b|&)\s*)(?P<n>\d+)(?![\w'\"])", re.IGNORECASE)
 _LABEL = re.compile(r"[A-Za-z]{1,3}-\d+")  # as boxes are called: no name of a circuit unless it is said to be one
 STOPS = ("put", "on", "after", "in")
 
@@ -34,20 +36,66 @@ def circuit_with(reader: SceneReader, item: dict[str, Any]) -> Said:
     """A circuit of which something was said before its word: a 20 amp gfci circuit ..."""
     said = reader.sees(["in"])
     panel = _panel(reader)
-    name, group, chain = "", "", list[Box]()
+    name, group, chain, serves = "", "", list[Box](), ""
     while not reader.over() or not (item or name or chain):
         if reader.text.startswith(":", reader.pos):
             reader.pos += 1
             group = _named(reader, chain) or group
-        elif not reader.over() and circuit_part(reader, item):
+        elif not said and (source := _source(reader)) is not None:
+            panel, said = source, True
+        elif (serves and _own_load(reader, item)) or (not reader.over() and circuit_part(reader, item)):
             continue
         elif reader.sees(reader.boxes()) or reader.phrase(["for"]):
             group = _named(reader, chain) or group
+        elif not name and not chain and (what := reader.phrase(SERVED)) is not None:
+            name, serves = what[:1].upper() + what[1:], SERVED[what]
         elif reader.over() or ("space" not in item and _SPACE.match(reader.text, reader.pos)):
             _space(reader, item)
         else:
             name = _name(reader)
+    if serves and not chain:
+        _as_usual(reader, serves, item)
     return new_circuit(reader, item, name, group, chain, None if said else _home(reader, panel, chain), panel)
+
+
+def _source(reader: SceneReader) -> Panel | None:
+    """From a panel: said behind what the circuit is for. None where that is not said here."""
+    start = reader.pos
+    if reader.phrase(["from"]) is not None and (panel := reader.a_panel()) is not None:
+        return panel
+    reader.pos = start
+    return None
+
+
+def _own_load(reader: SceneReader, item: dict[str, Any]) -> bool:
+    """Amperes that no breaker has, of a circuit for a machine: what that draws; and that it is on for hours, as
+    such machines are."""
+    if reader.phrase(("continuous", "continuous load")) is not None:
+        return True
+    reader.skip()
+    match = UNIT.match(reader.text, reader.pos)
+    ratings = {float(row["rating_a"]) for row in reader.scene.book.table("240-6-breakers").rows}
+    if match is None or match["unit"].lower().startswith("v") or float(match["n"]) in ratings:
+        return False
+    reader.pos = match.end()
+    item["load_a"] = float(match["n"])
+    return True
+
+
+def _as_usual(reader: SceneReader, serves: str, item: dict[str, Any]) -> None:
+    """What a circuit for an appliance of which no box stands yet usually is, where nobody said otherwise."""
+    row = usual(reader.scene.book, serves)
+    if item.get("volts", row.volts) == row.volts:
+        item.setdefault("volts", row.volts)
+        item.setdefault("poles", row.poles)
+        item.setdefault("neutral", row.neutral)
+        item.setdefault("nameplate", row.nameplate)
+        load = item.get("load_a")
+        if load is not None:
+            item.setdefault(
+                "breaker_a", standard_breaker(reader.scene.book, load * (1.25 if row.continuous else 1.0))
+            )
+        item.setdefault("breaker_a", row.breaker_a)
 
 
 def new_circuit(
@@ -153,10 +201,12 @@ def _space(reader: SceneReader, item: dict[str, Any]) -> None:
     """The space of a breaker, or both of two poles: 14, on 14, 14/16."""
     reader.phrase(("on space", "space", "on"))
     item["space"] = int(reader.number("a space of the panel", 0, 84))
-    if reader.text[reader.pos : reader.pos + 1] == "/":
-        reader.pos += 1
-        reader.number("the second space", 0, 84)
-        item |= {"poles": 2, "volts": 240, "neutral": False}
+    second = _SECOND.match(reader.text, reader.pos)
+    if second is not None and second["mark"] != "/" and int(second["n"]) != item["space"] + 2:
+        second = None  # two spaces that lie apart: what follows is something else
+    if second is not None:
+        reader.pos = second.end()
+        item |= {"poles": 2, "volts": 240, "neutral": item.get("neutral", False)}
 
 
 def _name(reader: SceneReader) -> str:

@@ -142,7 +142,7 @@ class _Line:
         if not self.ended:
             raise _no_end(reader, "")
         box = self.said.kind.box
-        alone = not (reader.scene.verb or self.said.there or self.begun) and (
+        alone = not (reader.scene.verb or reader.scene.job.rooms or self.said.there or self.begun) and (
             box.get("serves") or box.get("kind") in ("equipment", "disconnect") or self.said.kind.whip
         )
         if not self.said.legs and not alone:

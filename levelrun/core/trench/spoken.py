@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 
 from levelrun.core.site.scene import IS, Said, SceneReader
+from levelrun.core.trench.fed_words import fed_in
 from levelrun.core.trench.parts import SERVICES
 from levelrun.core.trench.words import done_of, read, rods_at, span, trench, trench_here
 from levelrun.core.trench.yard_words import MEASURE, grade_of, long
@@ -85,4 +86,4 @@ def worked(reader: SceneReader) -> Said | None:
     return done_of(reader, own[word] if word is not None else trench_here(reader, ("of",)), STEPS[step])
 
 
-SPOKEN = (rods, lines, dug_from, depth, ground, worked)
+SPOKEN = (fed_in, rods, lines, dug_from, depth, ground, worked)

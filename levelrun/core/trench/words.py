@@ -8,11 +8,13 @@ from typing import Any
 from shapely import box
 
 from levelrun.core.codebook.lookups import methods
+from levelrun.core.editing import next_id
 from levelrun.core.job import Span, Structure, Trench
 from levelrun.core.site.building_words import BUILDINGS, GRADES
 from levelrun.core.site.edits import main_floor
 from levelrun.core.site.geometry import STEPS, Point
 from levelrun.core.site.scene import Said, SceneReader
+from levelrun.core.trench.fed_words import laid_through, pipe_here
 from levelrun.core.trench.order import STEPS as ORDER
 from levelrun.core.trench.yard import (
     UNDRAWN_IN,
@@ -103,9 +105,7 @@ def _line(reader: SceneReader, over_air: bool) -> Between:
     if MEASURE.match(reader.text, reader.pos):
         before, out = reader.pos, reader.length()
         start = reader.pos
-        if not over_air:
-            _no_depth(reader)
-        if reader.phrase(["wide"]) or (over_air and reader.sees(["high"])):
+        if reader.phrase(("wide", "deep", "down")) or (over_air and reader.sees(["high"])):
             reader.pos, out = before, None
         elif reader.phrase(["by"]):
             if MEASURE.match(reader.text, reader.pos):
@@ -123,13 +123,6 @@ def _line(reader: SceneReader, over_air: bool) -> Between:
     if _same_place(site, first, last) or one.shape.intersects(two.shape):
         return _taped(site, first, last, begin, (face, other), 600.0 if over_air else 480.0, jog)
     return site, first, last, [rounded(begin), rounded(finish)]
-
-
-def _no_depth(reader: SceneReader) -> None:
-    """Refuses a depth: a trench has none of its own."""
-    if (word := reader.phrase(("deep", "down"))) is not None:
-        told = 'how deep is said of what lies in it: `lay` it 18" deep, or `read` it once it is there'
-        raise reader.refuse(told, reader.pos - len(word))
 
 
 def _to_place(reader: SceneReader, site: _Site, first: Structure, face: str) -> Between:
@@ -179,14 +172,23 @@ def _taped(
 
 def trench(reader: SceneReader) -> Said:
     """trench A [face] to B [face] [43' [by 6' north]] [8" wide] [by machine|by spade] [in rock] [sand 2"]: from wall
-    to wall as they stand, or as taped; a building that is not there yet is put up."""
+    to wall as they stand, or as taped; a building that is not there yet is put up. With how deep, or in what pipe,
+    the circuit between the two is laid in it."""
     site, first, last, points = _line(reader, False)
     item: dict[str, Any] = {}
+    lay: dict[str, Any] = {}
+    at = reader.pos
     while not reader.over():
         if MEASURE.match(reader.text, reader.pos):
-            item["width_in"] = reader.length()
-            _no_depth(reader)
+            inches, at = reader.length(), reader.pos
+            if reader.phrase(("deep", "down")) is not None:
+                lay["depth_in"], at = inches, reader.pos - len("deep")
+                continue
             reader.need(("wide",), "wide after a width")
+            item["width_in"] = inches
+            continue
+        if "method" not in lay and not reader.sees(["in rock"]) and (pipe := pipe_here(reader)) is not None:
+            lay |= pipe
             continue
         word = reader.need(
             ("by machine", "by spade", "in rock", "sand", "that moves", '8" wide'), "a width, by machine"
@@ -199,7 +201,16 @@ def trench(reader: SceneReader) -> Said:
             item["moves"] = True
         else:
             item["bedding_in"] = reader.length()
-    return _with_line(site, first, last, points, "trench", item)
+    if not lay:
+        return _with_line(site, first, last, points, "trench", item)
+    ident = next_id(site.job, "t")
+    through = laid_through(site.job, ident, first.id, last.id if last is not None else "", lay)
+    if not through:
+        told = 'how deep is said of what lies in it: `lay` it 18" deep, or `read` it once it is there'
+        told = told if "depth_in" in lay else "nothing is to lie in it yet: say what feeds what first"
+        raise reader.refuse(told, at)
+    said = _with_line(site, first, last, points, "trench", {"id": ident, **item})
+    return Said([*said.edits, *through])
 
 
 def span(reader: SceneReader) -> Said:

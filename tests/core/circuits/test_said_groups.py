@@ -10,6 +10,7 @@ from levelrun.core.errors import LevelRunError
 from levelrun.core.job import Circuit, Job, job_book
 from levelrun.core.plan import plan_whole
 from levelrun.core.ways.ordering import distances
+from levelrun.exchange.text import read_text
 from tests.conftest import built, found
 
 HOME = built(
@@ -150,3 +151,28 @@ def test_an_outlet_of_240_v_is_proposed_a_circuit_of_its_own() -> None:
     assert not own.neutral
     assert not found(wired, "plug-rating")
     assert len(wired.circuits) == 2
+
+
+@pytest.mark.parametrize(
+    ("text", "name", "space", "poles", "amps", "wire", "load"),
+    [
+        ("circuit kiln 48a 240v continuous from P", "Kiln", 1, 2, 60, "4", 48),
+        ("circuit welder on 7,9 50a", "Welder", 7, 2, 50, "6", None),
+        ("circuit dryer on 7 and 9", "Dryer", 7, 2, 30, "10", None),
+        ("circuit dishwasher 20a gfci", "Dishwasher", 1, 1, 20, "12", None),
+        ("circuit furnace on 11", "Furnace", 11, 1, 15, "14", None),
+    ],
+)
+def test_a_circuit_for_a_machine_of_which_no_box_stands_yet(
+    text: str, name: str, space: int, poles: int, amps: float, wire: str, load: float | None
+) -> None:
+    """By the table of usual loads; 48 A on for hours want 60 A, and No. 4 in the 60 degree column of cable."""
+    (made,) = read_text(f"panel P 200a 30 spaces\n{text}").circuits
+    assert (made.name, made.space, made.poles, made.breaker_a) == (name, space, poles, amps)
+    assert (made.wire_size, made.load_a) == (wire, load)
+
+
+@pytest.mark.parametrize("text", ["circuit kilm 48a", "circuit 48a", "circuit welder on 7,10 50a"])
+def test_a_word_that_is_no_machine_names_no_circuit(text: str) -> None:
+    with pytest.raises(LevelRunError):
+        read_text(f"panel P 200a 30 spaces\n{text}")

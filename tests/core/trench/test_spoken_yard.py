@@ -152,8 +152,8 @@ def test_what_is_laid_in_it_and_how_deep() -> None:
     ]
     with pytest.raises(JobTextError, match="there is no trench or span yet"):
         read_text(TWO.format(kind="shop") + "lay S feeder in it")
-    with pytest.raises(JobTextError, match="`lay` it 18"):
-        read_text(TWO.format(kind="shop") + "trench A to S 75' 18\" deep")
+    (deep,) = read_text(TWO.format(kind="shop") + "trench A to S 75' 18\" deep").ways
+    assert [leg.depth_in for leg in deep.legs if leg.place == "trench"] == [18.0]
 
 
 def test_a_feeder_to_a_building_is_one_to_its_panel() -> None:
@@ -161,3 +161,42 @@ def test_a_feeder_to_a_building_is_one_to_its_panel() -> None:
     assert [(item.feeds, item.breaker_a) for item in job.circuits] == [(job.panels[1].id, 60.0)]
     with pytest.raises(JobTextError, match="Shed has no panel: put one there, as `panel S in Shed`"):
         read_text(TWO.format(kind="shop") + "shed Shed\na 30 amp feeder to Shed")
+
+
+FED = (
+    "panel M 200a 40 spaces\ngarage 24' x 24', 60' east of the house\n"
+    "panel G 60a 12 spaces in the garage, north wall\n"
+)
+
+
+@pytest.mark.parametrize(
+    "lines",
+    [
+        'feed G from M 60a\ntrench house to garage 18" deep in 1" pvc',
+        'feed G from M 60a\ntrench house to garage in 1" pvc 18" deep',
+        'trench house to garage\nfeed G from M 60a in 1" pvc 18" deep',
+        'feed G from M 60a\ntrench house to garage\nlay G feeder in it 18" deep in 1" pvc',
+    ],
+)
+def test_a_trench_with_how_deep_and_in_what_takes_the_feed(lines: str) -> None:
+    """However it is said, the same way: risers of the pipe that may be hit, 1 in PVC 18 in down for 60 ft."""
+    job = read_text(FED + lines)
+    (way,) = job.ways
+    (along,) = [leg for leg in way.legs if leg.along is not None]
+    assert (along.method, along.size, along.depth_in) == ("PVC40", "1", 18)
+    assert along.length_in == pytest.approx(720, abs=6)  # from outer face to outer face
+    assert {leg.method for leg in way.legs if leg.place == "outside_wall"} == {"PVC80"}
+    assert job.circuits[0].chain[0].path == (way.id,)
+
+
+@pytest.mark.parametrize(
+    ("lines", "told"),
+    [
+        ('trench house to garage 18" deep', "how deep is said of what lies in it"),
+        ('trench house to garage in 1" pvc', "nothing is to lie in it yet"),
+        ('feed G from M 60a in 1" pvc', "no trench joins the two buildings"),
+    ],
+)
+def test_a_trench_in_which_nothing_lies_takes_no_depth(lines: str, told: str) -> None:
+    with pytest.raises(JobTextError, match=told):
+        read_text(FED + lines)
