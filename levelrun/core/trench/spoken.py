@@ -6,8 +6,9 @@ import re
 
 from levelrun.core.site.scene import IS, Said, SceneReader
 from levelrun.core.trench.fed_words import fed_in
+from levelrun.core.trench.ground_words import rods_at
 from levelrun.core.trench.parts import SERVICES
-from levelrun.core.trench.words import done_of, read, rods_at, span, trench, trench_here
+from levelrun.core.trench.words import done_of, read, span, trench, trench_here
 from levelrun.core.trench.yard_words import MEASURE, grade_of, long
 
 LINES = {f"{kind} {word}": kind for kind in SERVICES for word in ("line", "pipe", "main", "lines")}
