@@ -23,6 +23,7 @@ PANELS: dict[str, Values] = {
     "no ground bar": {"ground_bar": False}, "without ground bar": {"ground_bar": False},
     "main lugs only": {"main_a": None}, "main lugs": {"main_a": None}, "lugs only": {"main_a": None},
     "no main breaker": {"main_a": None},
+    **{word: {"set_out_in": None} for word in ("surface mounted", "on the surface")},
     **{f"{what} {where}": {"disconnect_elsewhere": True, "bonded": False} for what in _AHEAD
        for where in ("outside", "outdoors", "at the meter", "elsewhere", "ahead of it")},
 }  # fmt: skip

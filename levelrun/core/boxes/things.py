@@ -45,7 +45,8 @@ SERVES = {
 # Tools of a shop, plugged in; of 240 V where that is said.
 TOOLS = (
     "table saw", "band saw", "bandsaw", "miter saw", "drill press", "dust collector", "jointer", "planer", "lathe",
-    "grinder", "compressor", "air compressor",
+    "grinder", "bench grinder", "belt sander", "mill", "milling machine", "radial arm saw", "chop saw",
+    "compressor", "air compressor",
 )  # fmt: skip
 CALLED = {
     "fridge": "refrigerator", "freezer": "refrigerator", "stove": "range", "disposal": "disposer",
@@ -67,7 +68,7 @@ SPOKEN |= {
     word: {"kind": "equipment", **fields}
     for fields, words in (
         ({"serves": "vehicle"}, ("vehicle charger", "car charger", "ev charger", "charger")),
-        ({"serves": "space_heater"}, ("baseboard heater", "wall heater")),
+        ({"serves": "space_heater"}, ("baseboard heater", "wall heater", "heater")),
         (
             {"serves": "bath_heater"},
             (
@@ -104,6 +105,7 @@ NEMA = {
     (15, False): "6-15", (20, False): "6-20", (30, False): "6-30", (50, False): "6-50", (30, True): "14-30",
     (50, True): "14-50",
 }  # fmt: skip
+OUTLETS_A = (15.0, 20.0, 30.0, 50.0)  # receptacles there are
 INLETS = {30: "L14-30"}  # of a generator by its amperes
 WIDE_A = 30  # a receptacle of 30 A and more is wider than one gang: common practice, no source
 DEEP_A = 40  # and wants a deep box for its No. 6: common practice, no source
@@ -203,6 +205,8 @@ def settled(reader: SceneReader, item: dict[str, Any], at: int) -> dict[str, Any
     if (horses := item.pop("hp", None)) is not None:
         found = motor(book, horses, volts or 240)
         item["load_w"] = found.full_load_a * (volts or 240)
+        if item["kind"] == "receptacle" and amps is None:  # an outlet that bears it (430.22)
+            amps = next((rating for rating in OUTLETS_A if rating >= found.least_ampacity_a), None)
     if item["kind"] == "disconnect" and amps is not None:
         item["rating_a"] = amps
     elif item.get("serves") == "generator":

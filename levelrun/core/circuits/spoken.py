@@ -175,6 +175,9 @@ def apart(reader: SceneReader) -> Said | None:
     return replace(said, edits=[*off, *said.edits])
 
 
+_PIPE_SIZE = re.compile(r"\s*(?P<n>\d(?:[ -]\d/\d|/\d)?)\s*(?:\"|in\b|inch\b)?(?=\s+[a-z])", re.IGNORECASE)
+
+
 def every_method(reader: SceneReader) -> Said | None:
     """All circuits in emt; run everything in mc: the wiring method of every circuit of the job."""
     reader.phrase(("run", "wire", "put", "make", "do"))
@@ -182,13 +185,19 @@ def every_method(reader: SceneReader) -> Said | None:
         return None
     if reader.phrase(("in", "with")) is None:
         return None
+    size = _PIPE_SIZE.match(reader.text, reader.pos)
+    if size is not None:
+        reader.pos = size.end()
     methods = {**METHOD_WORDS, **dict.fromkeys(("emt", "pipe", "conduit", "raceway", "pvc"), "raceway")}
     method = methods[reader.need(methods, "a wiring method: emt, mc, nm-b")]
     own = [circuit for circuit in reader.scene.job.circuits if circuit.method != method]
     if not own:
         raise reader.refuse("every circuit is wired so already" if reader.scene.job.circuits else "no circuit yet")
     edits = [{"op": "set", "kind": "circuit", "id": circuit.id, "set": {"method": method}} for circuit in own]
-    return Said(edits, told=[f"{len(own)} circuits are in {method if method != 'raceway' else 'pipe'} now"])
+    told = [f"{len(own)} circuits are in {method if method != 'raceway' else 'pipe'} now"]
+    if size is not None:
+        told.append(f"the size of each pipe follows from its wires; {size['n']} in is said of a way")
+    return Said(edits, told=told)
 
 
 def after(reader: SceneReader) -> Said | None:

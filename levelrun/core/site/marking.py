@@ -49,6 +49,7 @@ _END = re.compile(
 )
 ONE_WIDTH = ("sink", "tub", "shower", "range", "refrigerator", "dishwasher", "fireplace")
 ONE_WIDTH_IN = 6.0  # so much they differ from maker to maker: common practice, no source
+_SIZE = re.compile(r"\s*\d[^a-wyz]*?\s*(?:x|by)\s*\d", re.IGNORECASE)
 NEARLY = (0.6, 2.0)  # a length of so many times the usual width may be the width of a thing
 
 
@@ -95,6 +96,8 @@ def stands(reader: SceneReader) -> Said | None:
     dishwasher next to the sink; counters along the south and west walls. None where no such thing begins here."""
     reader.phrase(("add", "put", "place"))
     reader.phrase(("a", "an"))
+    if (island := _island(reader)) is not None:
+        return island
     width = reader.length() if reader.sees_length() else None
     word = reader.phrase([name for name in NAMED if NAMED[name] not in IN_WALLS])
     if not reader.scene.job.rooms:
@@ -121,6 +124,40 @@ def stands(reader: SceneReader) -> Said | None:
         reader.phrase(LED)
         edits.append(_along_wall(reader, about, kind, width))
     return Said(edits, room=about.id)
+
+
+def _island(reader: SceneReader) -> Said | None:
+    """An island 3' x 6' in the middle: by east-west and north-south, off the south wall of the room. None where none
+    is said so."""
+    start = reader.pos
+    size = _size(reader)
+    found = reader.phrase(["island"]) is not None
+    size = size or (_size(reader) if found else None)
+    middle = reader.phrase(("in the middle", "in the center", "in the centre", "centered", "centred")) is not None
+    if not found or size is None or not middle:
+        reader.pos = start
+        return None
+    about = reader.room()
+    if reader.phrase(("of", "in")) is not None and reader.phrase(("room", "it")) is None:
+        reader.again(about)
+    face = walls_by_name(about).get("south")
+    if face is None:
+        raise reader.refuse(f"{about.name} has no one south wall: say a wall, and `off` how far", start)
+    deep = max(y for _, y in about.corners) - min(y for _, y in about.corners)
+    wide, long = size
+    if wide > face.length_in or long > deep:
+        raise reader.refuse(f"{wide:g} by {long:g} in do not fit {about.name}", start)
+    at, off = (face.length_in - wide) / 2, (deep - long) / 2
+    return Said([_fixture(about, face, "island", at, wide, long, FIXTURES["island"][2], off)], room=about.id)
+
+
+def _size(reader: SceneReader) -> tuple[float, float] | None:
+    """Two lengths with x between them, taken; None where none stand here."""
+    if _SIZE.match(reader.text, reader.pos) is None:
+        return None
+    wide = reader.length()
+    reader.phrase(("x", "by"))
+    return wide, reader.length()
 
 
 def _along_wall(reader: SceneReader, about: Room, kind: str, width: float | None) -> dict[str, Any]:

@@ -10,11 +10,11 @@ from levelrun.core.job import Room
 from levelrun.core.measure import show, show_inches
 from levelrun.core.site import building_words, frame_words, marking, room_words, structure_words
 from levelrun.core.site.geometry import Wall, walls_of
-from levelrun.core.site.scene import SHORT, Along, Said, SceneReader
+from levelrun.core.site.scene import SHORT, Along, Said, SceneReader, walls_by_name
 from levelrun.core.site.sharing import mates
 
 OPENINGS = {
-    "door": "door", "window": "window", "opening": "opening", "garage door": "garage_door",
+    "door": "door", "window": "window", "windows": "window", "opening": "opening", "garage door": "garage_door",
     "glass door": "glass_door", "walk door": "door", "entry door": "door", "front door": "door", "back door": "door",
     "outside door": "door", "exterior door": "door", "interior door": "door", "man door": "door",
     "overhead door": "garage_door", "roll-up door": "garage_door", "sliding door": "glass_door",
@@ -59,6 +59,7 @@ def opening_in(reader: SceneReader, kind: str, size: tuple[float, float | None] 
     between = _between(reader)
     about = reader.room() if between is None else between[0]
     face = reader.wall(about) if between is None else between[1]
+    others = _more_walls(reader, about) if between is None else []
     item: dict[str, Any] = {"kind": kind, "room": about.id, "side": face.index}
     wide, height = (
         size
@@ -128,16 +129,30 @@ def opening_in(reader: SceneReader, kind: str, size: tuple[float, float | None] 
         reader.expect(["3' wide"])
         raise reader.fail("how wide it is")
     item["width_in"] = wide
-    middle = face.length_in / 2 if between is None else between[2]
-    at = middle - wide / 2 if place is None else reader.along_at(face, place, wide)
     head = sill + (height if height is not None else 82.0 if kind != "window" else 46.0)
-    item |= {"at_in": max(at, 0.0), "sill_in": sill, "head_in": head}
-    if at < 0 or at + item["width_in"] > face.length_in + 1e-6:
-        raise reader.refuse(
-            f"a {kind.replace('_', ' ')} from {max(at, 0):g} to {at + item['width_in']:g} in does not fit the "
-            f"{face.name} wall of {face.length_in:g} in"
-        )
-    return Said([{"op": "add", "kind": "opening", "item": item}], room=about.id, told=told)
+    item |= {"sill_in": sill, "head_in": head}
+    edits = []
+    for one in (face, *others):
+        middle = one.length_in / 2 if between is None else between[2]
+        at = middle - wide / 2 if place is None else reader.along_at(one, place, wide)
+        if at < 0 or at + wide > one.length_in + 1e-6:
+            raise reader.refuse(
+                f"a {kind.replace('_', ' ')} from {max(at, 0):g} to {at + wide:g} in does not fit the "
+                f"{one.name} wall of {one.length_in:g} in"
+            )
+        edits.append({"op": "add", "kind": "opening", "item": {**item, "side": one.index, "at_in": max(at, 0.0)}})
+    return Said(edits, room=about.id, told=told)
+
+
+def _more_walls(reader: SceneReader, about: Room) -> list[Wall]:
+    """More walls that get the same: windows north and south."""
+    found: list[Wall] = []
+    while True:
+        start = reader.pos
+        if reader.phrase(["and"]) is None or not reader.sees(walls_by_name(about)):
+            reader.pos = start
+            return found
+        found.append(reader.wall(about))
 
 
 def _span(reader: SceneReader, begin: float, start: int) -> tuple[Along, float]:

@@ -112,12 +112,13 @@ PLUGGED: dict[str, dict[str, Any]] = {
     **{word: {} for word in ("sump pump", "sewage pump", "ejector pump", "fireplace", "television", "TV")},
     **{word: {} for word in TOOLS if "compressor" not in word},
     "island outlet": {"use": "kitchen"},
+    **{word: {"serves": "washer", "use": "laundry"} for word in ("washer", "washing machine")},
     **{
         word: {"serves": serves}
         for serves, words in {
             "refrigerator": ("refrigerator", "fridge", "freezer"), "dishwasher": ("dishwasher",),
             "disposer": ("disposer", "disposal", "garbage disposal", "garbage disposer"),
-            "microwave": ("microwave",), "washer": ("washer", "washing machine"), "opener": ("opener",),
+            "microwave": ("microwave",), "opener": ("opener",),
             "counter": ("counter outlet", "counter"),
         }.items()
         for word in words
@@ -152,7 +153,8 @@ CAMPER = replace(
 )
 FANS = ("fan", "ceiling fan", "exhaust fan", "whole house fan")
 LIGHTS = (
-    "light", "ceiling light", "wall light", "vanity light", "under cabinet lights", "under cabinet light",
+    "light", "ceiling light", "wall light", "vanity light", "sink light", "under cabinet lights",
+    "under cabinet light",
 )  # fmt: skip
 LIGHTS_OUT = (
     "post light",

@@ -7,6 +7,7 @@ from dataclasses import replace
 from itertools import pairwise
 from typing import Any
 
+from levelrun.core.boxes.things import OUTLETS_A
 from levelrun.core.circuits.usual import usual
 from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import PlaceFacts, made_size, method, place, wire_sizes
@@ -27,7 +28,6 @@ IN_AIR, SPAN = "overhead", "OVERHEAD"  # cabled aluminum on its messenger, as it
 FEEDS = (SPAN, "USE-2")  # what is bought of aluminum unless copper is said
 WIDE_OUTLET_A = 20
 CAMPER_240_A = 50
-OUTLETS_A = (15.0, 20.0, 30.0, 50.0)  # receptacles there are
 # Cables up to No. 6 carry a No. 10 ground, which is for 60 A (250.122); a motor of up to 35 A starts on that.
 SMALL_MOTOR_A, GROUND_10_A = 35.0, 60.0
 LEAST_MOTOR_A = 15.0  # where 250 % is less than the least breaker made (430.52, Exception 1)

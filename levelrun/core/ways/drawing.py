@@ -75,7 +75,7 @@ def drawn_ways(book: Codebook, job: Job, woven: Woven) -> DrawnWays:
         )
         ways |= kept.ways
         said += kept.findings
-    rooms = {room.id: room.name for room in job.rooms}
+    rooms = {room.id: room for room in job.rooms}
     for line, wall in woven.walls.items():
         said += _of_wall(book, wall, line.members[0].room, wall_name(line, rooms))
     said += judged(book, (_chart,), (job, woven.found))

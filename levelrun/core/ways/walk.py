@@ -72,6 +72,7 @@ ABOVE_WORDS = {
     "under a driveway": "driveway",
 }
 _NUMBER_NEXT = re.compile(r"[\s,]*\d")
+_LENGTH_NEXT = re.compile(r"\s+\d")
 _HEAT = re.compile(
     r"\s*(?:(?P<named>ambient)\s+|at\s+)?(?P<n>-?\d+(?:\.\d+)?)\s*°?\s*(?P<unit>[cf](?![-\w]))?", re.IGNORECASE
 )
@@ -153,7 +154,7 @@ def _leg(reader: WalkReader) -> WalkLeg:
         raise TextError("a leg is longer than 0", key="text", value="0", at=reader.origin[begin])
     while True:
         reader.expect(_items(reader, leg))
-        if reader.at_end() or BREAK.match(reader.text, reader.pos) or _goes_on(reader):
+        if reader.at_end() or BREAK.match(reader.text, reader.pos) or _goes_on(reader, leg.method is not None):
             return leg
         if go is None and (go := reader.phrase(GO)) is not None:
             leg = replace(leg, go=go)
@@ -174,7 +175,7 @@ def _method_first(reader: WalkReader) -> tuple[str, str | None] | None:
     return said
 
 
-def _goes_on(reader: WalkReader) -> bool:
+def _goes_on(reader: WalkReader, cabled: bool) -> bool:
     """Whether the next leg begins here: after a comma or `and`, with a direction right before its length, or with a
     length and its place or direction right behind it. A length that is followed by `deep` is none."""
     start = reader.pos
@@ -185,9 +186,13 @@ def _goes_on(reader: WalkReader) -> bool:
         leg = apart and reader.sees_length()
         reader.pos = begin if leg else start
         return leg
-    if bare_size(reader) is not None and (reader.ended() or BREAK.match(reader.text, reader.pos)):
-        reader.pos = start  # 40' attic, 12-2: nobody ends on 12 ft 2 of no place
-        return False
+    if bare_size(reader) is not None:
+        ends = reader.ended() or BREAK.match(reader.text, reader.pos) is not None
+        turns = not cabled and reader.phrase(GO) is not None
+        if ends or (turns and _LENGTH_NEXT.match(reader.text, reader.pos) is not None):
+            # 40' attic, 12-2: nobody ends on 12 ft 2 of no place; 22' joists 12-2, down 4': what follows is a leg
+            reader.pos = start
+            return False
     reader.pos = begin
     goes = reader.phrase(GO) is not None
     words = (*FILLERS, *reader.place_words)

@@ -350,3 +350,12 @@ def test_outside_a_door_it_is_outdoors() -> None:
 def test_a_thing_said_to_be_overhead_hangs_there() -> None:
     (heater,) = read_text("bath 8' x 9'\nfan heater 1500w in the ceiling").boxes
     assert (heater.serves, heater.load_w, heater.side, heater.x_in) == ("bath_heater", 1500, None, 48)
+
+
+@pytest.mark.parametrize(
+    ("text", "nema"), [("mill 3hp 240v", "6-30"), ("table saw 2hp 240v", "6-15"), ("planer 5hp 240v", "6-50")]
+)
+def test_a_motor_that_is_plugged_in_gets_an_outlet_that_bears_it(text: str, nema: str) -> None:
+    """Table 430.248 at 230 V: 3 hp 17 A, 2 hp 12 A, 5 hp 28 A; by 125 % 21.25, 15 and 35 A, so 30, 15 and 50 A."""
+    (box,) = read_text(f"shop 24' x 30'\n{text} on the east wall").boxes
+    assert (box.kind, box.nema) == ("receptacle", nema)

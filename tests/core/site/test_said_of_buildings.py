@@ -7,6 +7,7 @@ import pytest
 from levelrun.core.edits import Looked, said_on
 from levelrun.core.errors import LevelRunError
 from levelrun.core.job import Job
+from levelrun.core.plan import plan
 from levelrun.exchange.text import read_text
 from tests.conftest import built
 
@@ -334,3 +335,32 @@ def test_a_house_of_a_year_that_is_past_stands_there(text: str) -> None:
 def test_a_word_that_is_not_known_is_no_name(text: str, word: str) -> None:
     with pytest.raises(LevelRunError, match=word):
         read_text(text)
+
+
+def test_the_same_window_in_two_walls() -> None:
+    """Kitchen is 12' by 14': in the middle of the north and of the east wall, 54 and 66 in from the left."""
+    found = said("windows north and east 3' wide sill 40\"").openings[-2:]
+    assert [(item.kind, item.side, item.at_in, item.width_in) for item in found] == [
+        ("window", 0, 54, 36), ("window", 1, 66, 36),
+    ]  # fmt: skip
+
+
+def test_an_island_in_the_middle() -> None:
+    """3' by 6' in a room of 12' by 14': 54 in from the south wall's left, 48 in off it."""
+    for text in ("island 3' x 6' in the middle", "a 3' x 6' island in the middle of the room"):
+        (island,) = said(text).fixtures
+        assert (island.kind, island.side, island.at_in, island.width_in) == ("island", 2, 54, 36)
+        assert (island.depth_in, island.off_in) == (72, 48)
+    with pytest.raises(LevelRunError, match="do not fit Kitchen"):
+        said("island 13' x 6' in the middle")
+
+
+def test_a_wall_is_told_by_the_way_it_faces() -> None:
+    """Holes in metal studs: of the north wall, not of a wall by its number."""
+    job = read_text(
+        "shop 24' x 30', steel walls\npanel P 100a 20 spaces on the north wall 3' from the west corner\n"
+        "set receptacle north 20'\ncircuit 1 20a Bay: R-1"
+    )
+    assert [item.title for item in plan(job).findings if item.code == "hole-grommets"] == [
+        "Grommets in the metal studs of the north wall of Shop"
+    ]

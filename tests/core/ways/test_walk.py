@@ -152,3 +152,21 @@ def test_no_text_brings_it_down(text: str) -> None:
     except TextError as refused:
         assert refused.at is not None and 0 <= refused.at <= len(text)
     suggest(load(), text)
+
+
+@pytest.mark.parametrize(
+    ("text", "legs"),
+    [
+        ("22' basement joists 12-2, down 4' wall", [(264, "NM-B", "12-2"), (48, None, None)]),
+        ("20' wall, 10-3, up 6' wall", [(240, "NM-B", "10-3"), (72, None, None)]),
+        ("22' basement 12-2 down 4' wall", [(264, "NM-B", "12-2"), (48, None, None)]),
+        ("up 8' wall, 12-2 over attic, 6' down wall", [(96, None, None), (146, None, None), (72, None, None)]),
+        ("22' basement, 12-2 crawl, down 4'", [(264, None, None), (146, None, None), (48, None, None)]),
+        ("22' basement in 10-2, 12-2 crawl", [(264, "NM-B", "10-2"), (146, None, None)]),
+    ],
+)
+def test_the_size_of_a_cable_before_the_next_leg_is_no_length(
+    book: Codebook, text: str, legs: list[tuple[float, str | None, str | None]]
+) -> None:
+    """12-2 may be twelve feet two or a cable: with a place or a way of its own it is a leg, else it is pulled."""
+    assert [(leg.length_in, leg.method, leg.size) for leg in parse_walk(book, text)] == legs

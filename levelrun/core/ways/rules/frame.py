@@ -8,9 +8,10 @@ from dataclasses import dataclass
 from levelrun.core.circuits.rules.supply import INDOORS
 from levelrun.core.codebook import Codebook
 from levelrun.core.findings import Finding, Mend
-from levelrun.core.job import Level
+from levelrun.core.job import Level, Room
 from levelrun.core.measure import show, show_inches
 from levelrun.core.rulebook import Rule
+from levelrun.core.site.geometry import walls_of
 from levelrun.core.trade.holes import bored_hole
 from levelrun.core.ways.codes import finding
 from levelrun.core.ways.drilling import MOST_IN_A_STUD, Drilled, Hole, bit_for
@@ -61,7 +62,7 @@ def _closed_sides(one: Found) -> Iterator[tuple[str, int, str, str]]:
         for member in line.members:
             room = one.frame.rooms[member.room]
             if room.sides[member.side].closed:
-                yield room.id, member.side, room.name, f"wall {member.side + 1}"
+                yield room.id, member.side, room.name, _faced(room, member.side)
 
 
 def apart_rule(hop: Hopped) -> Iterator[Finding]:
@@ -198,7 +199,11 @@ def chart_rule(levels: Mapping[str, Level], taken: Mapping[str, str]) -> Iterato
             )  # fmt: skip
 
 
-def wall_name(line: Line, rooms: Mapping[str, str]) -> str:
-    """What a wall is called: by the room that has its first face."""
+def wall_name(line: Line, rooms: Mapping[str, Room]) -> str:
+    """What a wall is called: by the way it faces in the room that has its first face."""
     member = line.members[0]
-    return f"wall {member.side + 1} of {rooms.get(member.room, member.room)}"
+    return f"{_faced(rooms[member.room], member.side)} of {rooms[member.room].name}"
+
+
+def _faced(room: Room, side: int) -> str:
+    return f"{walls_of(room)[side].name} wall"
