@@ -120,3 +120,25 @@ def test_count_and_load_open_their_steps(open_page: Open) -> None:
     expect(load).to_contain_text("table 220.45")
     load.get_by_role("button", name="optional").click()
     expect(load).to_contain_text("220.82")
+
+
+def test_a_box_that_stands_in_no_room_is_changed_under_its_chain(open_page: Open) -> None:
+    """What was there before, in a house that nobody draws: its fields stand where there is no plan."""
+    page = open_page()
+    new_job(page)
+    say(page, "M 100a 16 spaces taken 1-14")
+    say(page, "existing light on 5 15a, 12' of attic to an attic light")
+    stage(page, 3)
+    expect(page.get_by_text("What else is on Circuit 5?")).to_be_visible()
+    page.get_by_role("button", name="L-1, light").click()
+    form = page.get_by_test_id("apart")
+    expect(form.get_by_role("heading", name="L-1")).to_be_visible()
+    old = form.get_by_label("Was there before")
+    expect(old).to_be_checked()
+    old.uncheck()
+    settled(page)
+    expect(page.get_by_text("What else is on Circuit 5?")).to_have_count(0)
+    page.get_by_test_id("undo").click()
+    expect(form.get_by_label("Was there before")).to_be_checked()
+    form.get_by_role("button", name="Close").click()
+    expect(form).to_have_count(0)

@@ -11,6 +11,7 @@ import { useEntry } from '../../parts/useEntry'
 import { tapMend, useKeys } from '../../stage/keys'
 import { useJob } from '../../stores/job'
 import { useLook } from '../../stores/look'
+import BoxFields from '../boxes/BoxFields.vue'
 import ChainView from './ChainView.vue'
 import CircuitList from './CircuitList.vue'
 import CircuitPanel from './CircuitPanel.vue'
@@ -66,7 +67,15 @@ function step(by: number) {
 async function pick(row: ChainRow) {
   const box = store.job?.boxes.find((item) => item.id === row.box)
   if (box?.room) await store.lookAt({ room: box.room, level: undefined, pick: `box.${box.id}` })
+  else if (box) store.picked = { kind: 'box', id: box.id }
 }
+/** A box that stands in no drawn room has no place on a plan: what can be said of it stands under its chain. */
+const apart = computed(() => {
+  const at = store.picked
+  return at?.kind === 'box'
+    ? (store.job?.boxes.find((item) => item.id === at.id && !item.room) ?? null)
+    : null
+})
 async function pickLoose(box: LooseBox) {
   await store.lookAt({ room: box.room, level: undefined, pick: `box.${box.id}` })
   entry.value?.start(`chain ${box.name} on `)
@@ -183,6 +192,13 @@ useKeys(
             <span class="num mute">{{ plan.cables.join(', ') }}</span>
           </div>
           <ChainView :plan="plan" :panel="sourceName" @pick="pick" />
+          <section v-if="apart" class="apart" data-testid="apart">
+            <header class="pick-head">
+              <h2>{{ apart.name }}</h2>
+              <button type="button" class="plain key" @click="store.picked = null">Close</button>
+            </header>
+            <BoxFields :key="apart.id" kind="box" :part="apart" />
+          </section>
         </template>
         <div v-if="drawn" class="map">
           <PlanView
@@ -269,6 +285,13 @@ useKeys(
   display: flex;
   flex-direction: column;
   border-left: 1px solid var(--rule);
+}
+.chainside > .chain {
+  flex: none;
+}
+.apart {
+  max-width: 380px;
+  margin: 10px 0;
 }
 .title {
   display: flex;
