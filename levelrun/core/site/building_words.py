@@ -27,6 +27,7 @@ LEVELS: dict[str, tuple[str, float, float]] = {
     "upstairs": ("floor", 108.0, 96.0),
 }
 NAMED = {"floor": "Main floor", "crawl": "Crawl space", "upstairs": "Second floor"}
+UNDRAWN_IN = (144.0, 120.0)  # how wide and deep a building is taken to be as long as it is not drawn
 GRADES = {"house": -18.0, "shop": -6.0, "cabin": -20.0, "shed": -4.0}
 JOISTS = {"i-joists": "i_joist", "trusses": "truss", "laminated": "laminated", "solid joists": "solid"}
 

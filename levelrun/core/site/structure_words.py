@@ -8,7 +8,15 @@ from typing import Any
 
 from levelrun.core.editing import next_id
 from levelrun.core.job import Job, Structure
-from levelrun.core.site.building_words import BUILDINGS, LEVELS, east_north, level_of, new_building, usual_level
+from levelrun.core.site.building_words import (
+    BUILDINGS,
+    LEVELS,
+    UNDRAWN_IN,
+    east_north,
+    level_of,
+    new_building,
+    usual_level,
+)
 from levelrun.core.site.frame_words import CENTRES, FRAMES, STUDS
 from levelrun.core.site.geometry import STEPS, Point, rectangle
 from levelrun.core.site.room_words import made_room, size, use_of
@@ -19,7 +27,6 @@ OLD = ("existing", "old work")
 ABOUT = ("grade", "at", *OLD, "dwelling", "not dwelling", "with", "called", "named", "as")
 ATTACHED = ("garage", "workshop", "shop")
 KINDLY = ("sleeping", "full", "finished", "unfinished", "walk-out")  # before a level, with nothing for a rule in it
-UNDRAWN_IN = (144.0, 144.0)  # how wide and deep a building is taken to be as long as it is not drawn
 _OFF_ANOTHER = re.compile(
     rf"\d\s*(?:'|ft|feet)\s*(?:{'|'.join(STEPS)})\s+of\s+(?:the\s+)?(?P<of>\w[\w-]*)", re.IGNORECASE
 )

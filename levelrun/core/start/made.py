@@ -21,6 +21,7 @@ from levelrun.core.codebook.lookups import ground_size, method, wire_sizes
 from levelrun.core.editing import next_id, next_name
 from levelrun.core.errors import EditError
 from levelrun.core.job import Circuit, Job, Panel
+from levelrun.core.site.building_words import UNDRAWN_IN
 from levelrun.core.site.edits import main_floor
 from levelrun.core.start.asked import Asked
 from levelrun.core.start.kinds import CAMPER, Kind
@@ -47,7 +48,7 @@ DISCONNECT = "Disconnect"
 BEHIND = ("least_ampacity_a", "largest_breaker_a", "nameplate", "wire_size")  # said of a machine at its disconnect
 USUAL_HEIGHT_IN = 48.0  # of what stands where no way says how high: common practice, no source
 YARD = ("trench", "driveway_trench", "overhead")
-UNDRAWN_WIDE_IN, APART_IN = 144.0, 120.0  # how wide a building is drawn that is not; the least between two
+APART_IN = 120.0  # the least between two buildings of which nobody said where they stand
 
 
 def edits_for(job: Job, book: Codebook, said: Asked) -> list[dict[str, Any]]:
@@ -244,7 +245,7 @@ def _apart(job: Job, said: Asked) -> dict[str, float]:
         return {}
     far = sum(leg.length_in for leg in said.legs if leg.go not in ("up", "down") and leg.place in YARD)
     levels = {level.id for level in here.levels}
-    wide = max((x for room in job.rooms if room.level in levels for x, _ in room.corners), default=UNDRAWN_WIDE_IN)
+    wide = max((x for room in job.rooms if room.level in levels for x, _ in room.corners), default=UNDRAWN_IN[0])
     return {"x_in": here.x_in + wide + max(far, APART_IN), "y_in": here.y_in}
 
 

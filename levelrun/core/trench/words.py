@@ -9,7 +9,7 @@ from shapely import box
 from levelrun.core.codebook.lookups import methods
 from levelrun.core.editing import next_id
 from levelrun.core.job import Span, Structure, Trench
-from levelrun.core.site.building_words import BUILDINGS, GRADES
+from levelrun.core.site.building_words import BUILDINGS, GRADES, UNDRAWN_IN
 from levelrun.core.site.edits import main_floor
 from levelrun.core.site.geometry import STEPS, Point
 from levelrun.core.site.scene import Said, SceneReader
@@ -17,7 +17,6 @@ from levelrun.core.trench.fed_words import laid_through, pipe_here
 from levelrun.core.trench.ground_words import VERBS as GROUND_VERBS
 from levelrun.core.trench.order import STEPS as ORDER
 from levelrun.core.trench.yard import (
-    UNDRAWN_IN,
     Footprint,
     face_middle,
     long_in,

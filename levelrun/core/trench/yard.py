@@ -14,11 +14,11 @@ from shapely.affinity import translate
 
 from levelrun.core.job import Job, Room, Structure, YardPart
 from levelrun.core.kept import Lasting, Standing
+from levelrun.core.site.building_words import UNDRAWN_IN
 from levelrun.core.site.geometry import Point
 from levelrun.core.trench.parts import AREAS
 
 WALL_IN = 4.0  # stud and sheathing, outside of the stud faces of rooms
-UNDRAWN_IN = (144.0, 120.0)
 OUTSIDE_ROOMS = ("porch",)
 UNDER = ("crawl", "basement", "loft", "attic")
 COVERS = {"street": "street", "drive": "driveway", "slab": "slab_4in"}

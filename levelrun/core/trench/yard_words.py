@@ -10,6 +10,7 @@ from shapely import Point as Shape
 from shapely import box
 
 from levelrun.core.job import Structure
+from levelrun.core.site.building_words import UNDRAWN_IN
 from levelrun.core.site.geometry import STEPS, Point
 from levelrun.core.site.scene import Said, SceneReader
 from levelrun.core.trench.parts import AREAS, SERVICES
@@ -17,7 +18,6 @@ from levelrun.core.trench.yard import (
     DRIVE_IN,
     PATH_IN,
     STREET_IN,
-    UNDRAWN_IN,
     face_middle,
     nearest_face,
     shape_of,
