@@ -142,27 +142,34 @@ def said_on(job: Job, text: str, looked: Looked, verb: str = "") -> tuple[Job, L
     try:
         return _said_on(job, text, looked, verb)
     except TextError as whole:
-        wrong = whole
         pieces = clauses(text)
-        first = 0
-        while first < len(pieces):
-            for last in range(len(pieces), first, -1):  # the longest that is a sentence, then the next
-                if last - first == len(pieces):
-                    continue
-                begin, end = pieces[first][0], pieces[last - 1][1]
-                try:
-                    job, looked = _said_on(job, " " * begin + text[begin:end], looked, verb)
-                except TextError as error:
-                    farther = first > 0 and (error.at or 0) > (wrong.at or 0)
-                    wrong = error if farther and whole.message.startswith("expected") else wrong
-                else:
-                    first = last
-                    break
-            else:
-                raise wrong from None
         if not pieces:
             raise
-        return job, looked
+        return _by_clauses(job, text, looked, verb, pieces, whole)
+
+
+def _by_clauses(
+    job: Job, text: str, looked: Looked, verb: str, pieces: Sequence[tuple[int, int]], whole: TextError
+) -> tuple[Job, Looked]:
+    """Sentence by sentence between the commas, each the longest that is one. Raises what was wrong with the whole, or
+    what stands farther on in a sentence behind the first."""
+    wrong, first = whole, 0
+    while first < len(pieces):
+        for last in range(len(pieces), first, -1):
+            if last - first == len(pieces):  # the whole was tried
+                continue
+            begin, end = pieces[first][0], pieces[last - 1][1]
+            try:  # blanks before it, so that places in the text are kept
+                job, looked = _said_on(job, " " * begin + text[begin:end], looked, verb)
+            except TextError as error:
+                farther = first > 0 and (error.at or 0) > (wrong.at or 0)
+                wrong = error if farther and whole.message.startswith("expected") else wrong
+            else:
+                first = last
+                break
+        else:
+            raise wrong from None
+    return job, looked
 
 
 def _said_on(job: Job, text: str, looked: Looked, verb: str) -> tuple[Job, Looked]:
