@@ -3,6 +3,7 @@ apart, few circuits, no floor dark at one trip, short home runs; each with its r
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from typing import Any
@@ -211,20 +212,26 @@ def _by_rooms(
     breaker: float,
     least: int = 1,
 ) -> Iterator[Group]:
-    """Boxes by room, whole rooms together, on the fewest circuits that hold no more outlets than `most`."""
+    """Boxes by room, whole rooms together, on the fewest circuits that hold no more outlets than `most`. The lights
+    of one room stay with what switches them, unless the code itself counts (CEC 8-304)."""
     by_room: dict[str, list[Box]] = {}
     for box in boxes:
         by_room.setdefault(box.room or "", []).append(box)
     parts: list[list[Box]] = []
+    together = lights and not house.book.number("outlets_per_circuit")
     for own in by_room.values():
-        parts += [list(part) for part in _parts(own, most)] if _outlets(own) > most else [own]
+        parted = _outlets(own) > most and not together
+        parts += [list(part) for part in _parts(own, most)] if parted else [own]
     if not parts:
         return
     packed = fewest_groups([_outlets(part) for part in parts], most, least)
+    named: Counter[str] = Counter()
     for indexes in packed:
         own = [box for index in indexes for box in parts[index]]
         rooms = list(dict.fromkeys(house.rooms[box.room].name for box in own if box.room in house.rooms))
         title = f"{name} {', '.join(rooms[:2])}" + (" and more" if len(rooms) > 2 else "")
+        named[title] += 1
+        title = title if named[title] == 1 else f"{title[:57]} {named[title]}"
         yield Group(
             name=title[:60],
             boxes=tuple(own),

@@ -20,6 +20,7 @@ from levelrun.core.codebook import Codebook
 from levelrun.core.plan import job_book, plan, plan_whole
 from levelrun.core.ways.contexts import weave
 from levelrun.core.ways.ordering import distances
+from levelrun.exchange.text import read_text
 from levelrun.samples import sample
 from tests.conftest import built, edited, found
 
@@ -179,3 +180,21 @@ def test_no_box_of_a_lighted_room_is_crowded_and_no_switch_hangs_behind_a_light(
     assert ("switch", "light") not in pairs and ("switch", "fan") not in pairs
     assert ("fan", "switch") in pairs and ("light", "smoke") in pairs
     assert not found(wired, "box-full")
+
+
+def test_the_lights_of_a_room_stay_with_what_switches_them() -> None:
+    """Twelve of them are more than the habit of ten, and one circuit all the same; outlets are parted, and told
+    apart by a number. In Canada the code counts to twelve (CEC 8-304), so there the lights are parted too."""
+    text = (
+        "barn 36' x 48'\nman door east 4' 36\"\npanel B 100a 20 spaces on the east wall 8' from the south corner\n"
+        "{} lights\nswitch at the man door\noutlets every 6' on north and south walls at 48\"\nwire everything"
+    )
+    job = read_text(text.format(12))
+    lights = [c for c in job.circuits if any(job.node(hop.box).kind == "light" for hop in c.chain)]
+    assert [len(circuit.chain) for circuit in lights] == [13]
+    assert not any(item.code == "switch-apart" for item in plan(job).findings)
+    assert [c.name for c in job.circuits if "Outlets" in c.name] == ["Outlets Barn"]
+    canadian = read_text(text.format(14), "ca-2021").circuits
+    assert sum(circuit.name.startswith("Lights") for circuit in canadian) == 2
+    more = read_text(text.format(12).replace("every 6'", "every 3'"))
+    assert [c.name for c in more.circuits if "Outlets" in c.name][:2] == ["Outlets Barn", "Outlets Barn 2"]
