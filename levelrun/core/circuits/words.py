@@ -21,6 +21,10 @@ from levelrun.core.trade.conductors.sizing import standard_breaker
 
 _SPACE = re.compile(r"(?:on\s+)?(?:space\s+)?\d", re.IGNORECASE)
 _SECOND = re.compile(r"(?P<mark>/|\s*(?:,|and\b|&)\s*)(?P<n>\d+)(?![\w'\"])", re.IGNORECASE)
+# What may follow the name of a machine: a figure, a part of its circuit, its boxes.
+_GOES_ON = re.compile(
+    rf"\s*,?\s*(?:[\d:\"#]|(?:on|in|from|for|as|{'|'.join(map(re.escape, KNOWN))}|continuous)\b)", re.IGNORECASE
+)
 _LABEL = re.compile(r"[A-Za-z]{1,3}-\d+")  # as boxes are called: no name of a circuit unless it is said to be one
 STOPS = ("put", "on", "after", "in")
 
@@ -47,7 +51,7 @@ def circuit_with(reader: SceneReader, item: dict[str, Any]) -> Said:
             continue
         elif reader.sees(reader.boxes()) or reader.phrase(["for"]):
             group = _named(reader, chain) or group
-        elif not name and not chain and (what := reader.phrase(SERVED)) is not None:
+        elif not name and not chain and (what := _machine(reader)) is not None:
             name, serves = what[:1].upper() + what[1:], SERVED[what]
         elif reader.over() or ("space" not in item and _SPACE.match(reader.text, reader.pos)):
             _space(reader, item)
@@ -65,6 +69,16 @@ def _source(reader: SceneReader) -> Panel | None:
         return panel
     reader.pos = start
     return None
+
+
+def _machine(reader: SceneReader) -> str | None:
+    """A machine by its word, where no more of a name follows it: a dryer, and no Dryer vent."""
+    start = reader.pos
+    word = reader.phrase(SERVED)
+    if word is not None and not reader.over() and _GOES_ON.match(reader.text, reader.pos) is None:
+        reader.pos = start
+        return None
+    return word
 
 
 def _own_load(reader: SceneReader, item: dict[str, Any]) -> bool:

@@ -53,10 +53,10 @@ APART_IN = 120.0  # the least between two buildings of which nobody said where t
 
 def edits_for(job: Job, book: Codebook, said: Asked) -> list[dict[str, Any]]:
     """The edits of one line, in the order in which each finds what it names."""
-    if said.on is not None:
-        return _drawn_out(job, book, said, said.on)
     if said.there is not None and said.there.on is not None:
         return _way_to(job, book, said, said.there, said.there.on)
+    if said.on is not None:
+        return _drawn_out(job, book, said, said.on)
     circuit = circuit_of(book, said)
     ends, edits = _ends(job, replace(said, circuit={**said.circuit, **_outlet(circuit)}))
     way, ident = next_id(job, "w"), next_id(job, "c")
@@ -112,9 +112,10 @@ def _drawn_out(job: Job, book: Codebook, said: Asked, on: Circuit) -> list[dict[
         raise EditError(f"{called} of {on.volts} V; {said.kind.title} wants {said.kind.volts}", key="text")
     circuit = on.model_dump()
     ends, edits = _ends(job, replace(said, circuit=_outlet(circuit)))
-    way, item = next_id(job, "w"), edits[-1]["item"]
+    way = next_id(job, "w")
     legs = _legs(job, book, said, circuit, ends)
-    name = f"{said.begin.name} to {item['name']}"
+    end = said.there.node.name if said.there is not None else edits[-1]["item"]["name"]
+    name = f"{said.begin.name} to {end}"
     return [
         *edits,
         {"op": "add", "kind": "way", "item": {"id": way, "name": name, "start": said.begin.id, "legs": legs}},
@@ -134,7 +135,8 @@ def _way_to(job: Job, book: Codebook, said: Asked, there: Loose, on: Circuit) ->
     if "wire_size" not in said.circuit and on.wire_size != usual:  # it was said
         circuit["wire_size"] = max(circuit["wire_size"], on.wire_size, key=wire_sizes(book).index)
     legs = _legs(job, book, said, circuit, list(there.ends))
-    changed = {key: value for key, value in circuit.items() if getattr(on, key) != value}
+    along = said.box is not None  # from a box on: what leaves the panel stays as it is
+    changed = {} if along else {key: value for key, value in circuit.items() if getattr(on, key) != value}
     return [
         {"op": "add", "kind": "way", "item": {"id": way, "name": on.name, "start": said.begin.id, "legs": legs}},
         *([{"op": "set", "kind": "circuit", "id": on.id, "set": changed}] if changed else []),

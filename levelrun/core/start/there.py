@@ -56,12 +56,12 @@ def loose(reader: SceneReader, node: Node, begin: Node, at: int) -> Loose:
         return Loose(node, None, (node.id,))
     circuit, after = on[0], {hop.box: hop for hop in on[0].chain}
     ends, here = [node.id], after[node.id]
-    while here.after is not None and here.after != begin.id:
+    while here.after is not None and here.after != begin.id and here.after in after.keys() - set(ends):
         ends.append(here.after)
         here = after[here.after]
     start = here.after or circuit.panel
     if start != begin.id:
-        fed = next(item.name for item in job.nodes if item.id == start)
+        fed = next((item.name for item in job.nodes if item.id == start), "elsewhere")
         raise reader.refuse(f"{node.name} is fed from {fed}, on {circuit.name}: say the way from there", at)
     if any(after[end].path for end in ends):
         raise reader.refuse(f"the way to {node.name} is said already; change it on Runs, or go on from it", at)

@@ -176,3 +176,15 @@ def test_a_circuit_for_a_machine_of_which_no_box_stands_yet(
 def test_a_word_that_is_no_machine_names_no_circuit(text: str) -> None:
     with pytest.raises(LevelRunError):
         read_text(f"panel P 200a 30 spaces\n{text}")
+
+
+@pytest.mark.parametrize("name", ["Dryer vent", "Range hood", "Kiln lights", "Pump house", "Dryer"])
+def test_a_name_that_begins_with_a_machine_is_that_name(name: str) -> None:
+    """With its boxes nothing else follows from the name; a machine alone brings its volts."""
+    job = read_text(
+        "room Den 12' x 14'\npanel P 200a 30 spaces on the west wall\nset receptacle north 4'\n"
+        f"circuit 5 20a {name}: R-1\ncircuit 7 20a {name}"
+    )
+    first, second = job.circuits
+    assert (first.name, first.volts, len(first.chain)) == (name, 120, 1)
+    assert (second.name, second.volts) == (name, 240 if name == "Dryer" else 120)

@@ -5,9 +5,12 @@ from __future__ import annotations
 import pytest
 
 from levelrun.api.contract import answer_of
+from levelrun.core.edits import Looked, said_on
+from levelrun.core.errors import LevelRunError
 from levelrun.core.job import Job
 from levelrun.core.plan import plan
 from levelrun.exchange.text import JobTextError, read_text
+from tests.conftest import edited
 
 PANEL = "panel M 200a 40 spaces taken 1-20 in garage\n"
 
@@ -133,3 +136,27 @@ def test_a_machine_that_is_wired_is_on_a_circuit_of_its_own() -> None:
     assert [h.to for c in big.circuits if c.name != "Compressor" for h in c.hops] == ["R-1"]
     small = answer_of(read_text(text.format("equipment on the east wall 600w")))
     assert len(small.circuits) == 1
+
+
+def test_a_chain_that_hangs_on_nothing_or_runs_in_a_loop_is_told_of_and_ends() -> None:
+    job = read_text(PANEL + "from M 20' crawl to machine for saw\nfrom E-1 9' crawl to outlet")
+    circuit, (first, second) = job.circuits[0], job.boxes
+    for after, begin in (((second.id, first.id), "M"), ((None, None), "E-1")):
+        hops = [{"box": box.id, "after": end} for box, end in zip((first, second), after, strict=True)]
+        torn = edited(job, {"op": "set", "kind": "circuit", "id": circuit.id, "set": {"chain": hops}})
+        with pytest.raises(LevelRunError):
+            said_on(torn, f"from {begin} 5' crawl to {second.name}", Looked())
+
+
+def test_from_a_box_to_one_that_stands_there() -> None:
+    """On the same circuit its way is said, and the circuit stays as it is; on none it is drawn out to it."""
+    text = PANEL + "from M 20' crawl to machine for saw\nfrom E-1 9' crawl to outlet"
+    job = read_text(text)
+    bare = edited(job, {"op": "route", "circuit": job.circuits[0].id, "box": job.boxes[1].id, "path": []})
+    routed = said_on(bare, "from E-1 7' shop wall in emt to R-1", Looked())[0]
+    assert routed.circuits[0].method == job.circuits[0].method
+    assert [len(hop.path) for hop in routed.circuits[0].chain] == [1, 1]
+    loose = edited(bare, {"op": "unchain", "boxes": [job.boxes[1].id]})
+    drawn = said_on(loose, "from E-1 7' crawl to R-1", Looked())[0]
+    assert [hop.box for hop in drawn.circuits[0].chain] == [box.id for box in job.boxes]
+    assert len(drawn.boxes) == 2
