@@ -16,6 +16,7 @@ from levelrun.core.boxes.things import NEMA, ONE_HOT, WIDE_A
 from levelrun.core.circuits.places import box_places
 from levelrun.core.circuits.protection import wanted_protection
 from levelrun.core.circuits.spaces import occupied
+from levelrun.core.circuits.usual import title_of
 from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import ground_size, method, wire_sizes
 from levelrun.core.editing import next_id, next_name
@@ -64,10 +65,12 @@ def edits_for(job: Job, book: Codebook, said: Asked) -> list[dict[str, Any]]:
     path = [way] if legs else []
     _boxed(book, edits, circuit, legs)
     chain = [{"box": end, "after": before, "path": path} for before, end in zip((None, *ends), ends, strict=False)]
-    name = said.name or _title(said)
+    name, moved = said.name or _title(said), list[dict[str, Any]]()
     if said.there is not None:
-        name = f"{said.there.node.name} feeder" if said.kind.feeds else said.name or said.there.node.name
-        edits += [*_fed_apart(said.there), *(_at_its_height(said, said.there) if said.legs else [])]
+        node = said.there.node
+        called = f"{node.name} feeder" if isinstance(node, Panel) else title_of(book, node)
+        name = said.name or (_title(said) if called == node.name else called)
+        moved = [*_fed_apart(said.there), *(_at_its_height(said, said.there) if said.legs else [])]
     item = {"id": ident, "name": name, "panel": said.panel.id, **circuit, "chain": chain}
     if said.kind.feeds:
         item["feeds"] = ends[-1]
@@ -79,6 +82,7 @@ def edits_for(job: Job, book: Codebook, said: Asked) -> list[dict[str, Any]]:
     walked = {"id": way, "name": item["name"], "start": said.panel.id, "legs": legs}
     return [
         *edits,
+        *moved,
         *([{"op": "add", "kind": "way", "item": walked}] if legs else []),
         {"op": "add", "kind": "circuit", "item": item},
         *_boxes(book, said, way, legs),
@@ -344,6 +348,8 @@ def _joint(job: Job, leg: WalkLeg) -> dict[str, Any]:
 def _protection(job: Job, book: Codebook, said: Asked, item: dict[str, Any], edits: list[dict[str, Any]]) -> str:
     """What the place of its box asks of the breaker."""
     boxes = tuple(Box.model_validate(edit["item"]) for edit in edits if edit["kind"] == "box")
+    if said.there is not None and isinstance(said.there.node, Box):
+        boxes = (*boxes, said.there.node)
     ways = {**item, "chain": [{**hop, "path": []} for hop in item["chain"]]}
     there = job.model_copy(update={"boxes": boxes})
     places = box_places(book, (), there)

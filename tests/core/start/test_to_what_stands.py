@@ -160,3 +160,19 @@ def test_from_a_box_to_one_that_stands_there() -> None:
     drawn = said_on(loose, "from E-1 7' crawl to R-1", Looked())[0]
     assert [hop.box for hop in drawn.circuits[0].chain] == [box.id for box in job.boxes]
     assert len(drawn.boxes) == 2
+
+
+@pytest.mark.parametrize("height", [48.0, 16.0])
+def test_a_box_that_is_on_no_circuit_gets_one_of_its_own(height: float) -> None:
+    """Named by what it is, protected as its place asks; where nobody moved it, it stands where its way ends."""
+    job = read_text(PANEL + "from M 20' crawl to outlet in garage\nfrom M 9' crawl to kiln 40a")
+    outlet, kiln = job.boxes
+    bare = edited(
+        job, {"op": "unchain", "boxes": [outlet.id, kiln.id]},
+        {"op": "set", "kind": "box", "id": outlet.id, "set": {"height_in": height}},
+        *({"op": "drop", "kind": "circuit", "id": circuit.id} for circuit in job.circuits),
+    )  # fmt: skip
+    after = said_on(bare, f"from M 20' shop wall to {outlet.name}", Looked())[0]
+    after = said_on(after, f"from M 20' shop wall in emt to {kiln.name}", Looked())[0]
+    assert [(c.name, c.protection) for c in after.circuits] == [("Outlet", "gfci"), ("Kiln", "plain")]
+    assert len(after.boxes) == 2
