@@ -250,3 +250,35 @@ def test_a_small_job_has_no_empty_picture(open_page: Open) -> None:
     expect(page.get_by_text("No room on this level yet")).to_have_count(0)
     stage(page, 8)
     expect(page.get_by_role("heading", name="R-1, receptacle: how it is made up")).to_be_visible()
+
+
+# The words of a line are slow to come, and the look at what it made slower.
+SLOW = """
+const quick = window.fetch
+window.fetch = async (what, how) => {
+  const answer = await quick(what, how)
+  const url = typeof what === 'string' ? what : what.url
+  const wait = url.includes('/suggest') ? 250 : url.includes('/stages/') ? 900 : 0
+  if (wait) await new Promise((done) => setTimeout(done, wait))
+  return answer
+}
+"""
+
+
+def test_a_line_that_was_made_does_not_come_back_with_its_late_words(open_page: Open) -> None:
+    """Words that are still asked for while a line is made put it back behind the page: its lead never returned."""
+    page = open_page()
+    page.add_init_script(SLOW)
+    page.reload()
+    settled(page)
+    first_page(page)
+    examples = page.get_by_label("Lines as they are said").get_by_role("button")
+    line = page.locator(LINE)
+    line.press_sequentially("12-2 38' attic to bath outle", delay=1)
+    line.press_sequentially("t", delay=1)
+    line.press("Enter")
+    expect(page.locator("[data-started]")).to_have_count(1)
+    settled(page)
+    page.get_by_test_id("undo").click()
+    expect(page.locator("[data-started]")).to_have_count(0)
+    expect(examples.first).to_be_visible(timeout=15_000)

@@ -95,7 +95,7 @@ let asked = 0
 async function tryLine(text: string) {
   const mine = ++asked
   if (!text || !store.view) {
-    if (!added.value) tried.value = null
+    tried.value = null
     refused.value = ''
     return
   }
@@ -141,6 +141,8 @@ async function say(text: string): Promise<Problem | null> {
   const plain = !made && store.job?.panels.length === panelsHad
   if (plain) notice.tell(`Done: ${text}`, 'fine', { label: 'Undo', act: store.undo })
   await nextTick()
+  // words that were asked for it late have put it back
+  if (typed.value.trim() === text.trim()) typed.value = ''
   document.querySelector('[data-testid=answers]')?.scrollIntoView({ block: 'nearest' })
   return null
 }
