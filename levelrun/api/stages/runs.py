@@ -167,20 +167,15 @@ def _cables(planned: Planned, level: str) -> list[PlanCable]:
     return _lines.get(level, tuple(found), lambda: plan_cables(found, level))
 
 
-def _stood(planned: Planned) -> set[str]:
-    """The boxes that were there before."""
-    return {box.id for box in planned.job.boxes if box.old}
-
-
 def _hops(planned: Planned, circuit: CircuitPlan) -> Iterator[HopRow]:
     """The cables of a circuit, each with its way."""
     drawn, names = planned.plan.drawn, names_of(planned.job)
     found = drawn.found.get(circuit.summary.id, {})
     walked = {way.summary.id: way.summary.verdict for way in planned.plan.ways}
     said = circuit_of(planned.job, circuit.summary.id)
-    hops, stood = {hop.box: hop for hop in said.chain}, _stood(planned)
+    hops = {hop.box: hop for hop in said.chain}
     for row in circuit.chain:
-        if row.box in stood:  # its cable was there, and nobody walks it
+        if row.old:  # its cable was there, and nobody walks it
             continue
         one, hop = found.get(row.box), hops[row.box]
         way = row.path[0] if row.path else one.way.id if one is not None and one.way is not None else None
@@ -347,14 +342,15 @@ def _ordered(rows: list[CircuitRow]) -> list[CircuitRow]:
 def _rows(planned: Planned) -> Iterator[CircuitRow]:
     ways = {way.summary.id: way.summary for way in planned.plan.ways}
     panels = {panel.id: panel.name for panel in planned.job.panels}
-    said, stood = {circuit.id: circuit for circuit in planned.job.circuits}, _stood(planned)
+    said = {circuit.id: circuit for circuit in planned.job.circuits}
     for circuit in planned.plan.circuits:
         own = said[circuit.summary.id]
         names = tuple(dict.fromkeys(way for hop in own.chain for way in hop.path))
         summaries: list[CircuitSummary | WaySummary] = [circuit.summary, *(ways[name] for name in names)]
         parts = tuple((w.verdict, w.stops, w.checks) for w in summaries)
         length = sum(row.length_in or 0.0 for row in circuit.chain)
-        unwalked = sum(not hop.path and hop.box not in stood for hop in own.chain)
+        old = {row.box for row in circuit.chain if row.old}
+        unwalked = sum(not hop.path and hop.box not in old for hop in own.chain)
         yield _row(own, circuit.summary.label, panels[own.panel], names, parts, length, unwalked)
 
 

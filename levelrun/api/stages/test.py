@@ -155,8 +155,7 @@ def _focus(planned: Planned, testing: Proof, of: str) -> TestFocus:
         wired = testing.wired(circuit)
         point = point_of(wired, testing.boxes)
         volts, path = source_read(job, circuit.panel), wired.path(point)
-        far = f"{wired.feet(point):.0f} ft" if wired.known else "a length that is not known"
-        source = f"source {volts:g} V, {far} of {path[-1].size if path else '?'}"
+        source = f"source {volts:g} V, {wired.long(point)} of {path[-1].size if path else '?'}"
         leads = _leads(testing, wired)
     off = next((s for s in testing.steps(of) if where and s.key == where.step), None)
     text = f"{where.value:g} {off.unit}".strip() if where and off and off.kind != "word" else ""

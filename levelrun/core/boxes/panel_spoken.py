@@ -10,9 +10,8 @@ from levelrun.core.job import Panel
 from levelrun.core.site.framing import finish_in
 from levelrun.core.site.scene import IS, Said, SceneReader
 
-SURFACE = ("surface mounted", "surface", "on the surface")
 FLUSH = ("in the wall", "flush", "recessed")
-BARE = ("sub-panel", "sub", "bonded", "lugs", "main lugs")
+BARE = ("sub-panel", "sub", "bonded", "lugs")
 
 
 def the_panel(reader: SceneReader) -> Panel | None:
@@ -36,17 +35,17 @@ def panel_is(reader: SceneReader) -> Said | None:
         if (word := reader.phrase(PANELS)) is not None:
             item |= PANELS[word]
             continue
-        word = reader.phrase((*SURFACE, *FLUSH, *BARE))
+        word = reader.phrase(("surface", *FLUSH, *BARE))
         if word is None:
             return None
-        if word in SURFACE:
+        if word == "surface":
             item["set_out_in"] = None
         elif word in FLUSH:
             drawn = found.room is not None and found.side is not None
             side = reader.scene.job.room(found.room or "").sides[found.side or 0] if drawn else None
             item["set_out_in"] = finish_in(side) if side is not None else 0.5
         else:
-            said_of_panel(reader, item, {"sub-panel": "sub", "main lugs": "lugs"}.get(word, word))
+            said_of_panel(reader, item, "sub" if word == "sub-panel" else word)
     return Said([{"op": "set", "kind": "panel", "id": found.id, "set": item}]) if item else None
 
 

@@ -325,8 +325,6 @@ def said_of_panel(reader: SceneReader, item: dict[str, Any], word: str) -> None:
         item["spaces"] = int(reader.number("a count of spaces", 1, 84))
     elif word == "taken":
         item["taken"] = _taken(reader)
-    elif word == "main" and reader.phrase(["lugs"]):
-        item["main_a"] = None
     elif word == "main":
         item["main_a"] = item["bus_a"] = reader.number("amperes", 0, 1200)
         reader.phrase(["a", "amps"])

@@ -7,6 +7,8 @@ opposite the rim or threshold, on the farthest wall of the room.
 
 from __future__ import annotations
 
+from functools import lru_cache
+
 from levelrun.core.boxes.facts import RoomView
 from levelrun.core.site.faces import Face
 
@@ -39,9 +41,10 @@ def may_stand(view: RoomView, face: Face, at: float) -> bool:
     return not near_water(view, face.wall.at(at)) or face.wall.index == far_wall(view)
 
 
+@lru_cache(maxsize=256)
 def far_wall(view: RoomView) -> int | None:
     """The wall farthest from the tub or shower, by its middle, where no wall has a place out of the zone; None where
-    one has."""
+    one has. Kept for the view at hand."""
     if view.room.use != "bath":
         return None
     farthest: list[tuple[float, int]] = []

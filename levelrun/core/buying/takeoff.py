@@ -174,15 +174,14 @@ def _circuits(job: Job, book: Codebook, found: Found) -> Iterator[Lines]:
     by_id = {circuit.id: circuit for circuit in job.circuits}
     structures = {item.id: item.name for item in job.structures}
     into: dict[str, list[str]] = {panel.id: [] for panel in job.panels}
-    stood = {box.id for box in job.boxes if box.old}
     for circuit, planned in zip(job.circuits, found.circuits, strict=True):
-        panel, old = panels[circuit.panel], any(hop.box in stood for hop in circuit.chain)
+        panel = panels[circuit.panel]
         partner, structure = by_id.get(circuit.partner or ""), structures[panel.structure]
-        made = partial(_of_one, circuit, planned, panel, partner, structure, old)
-        yield _hops.get((circuit.id, old), (circuit, planned, panel, partner, structure), made)
+        made = partial(_of_one, circuit, planned, panel, partner, structure)
+        yield _hops.get(circuit.id, (circuit, planned, panel, partner, structure), made)
         if circuit.method != "raceway":
             for row in planned.chain:
-                if row.after is None and row.box not in stood:
+                if row.after is None and not row.old:
                     into[circuit.panel].append(f"{row.cable} {circuit.method}")
             if circuit.feeds in into and planned.chain:
                 into[circuit.feeds].append(f"{planned.chain[-1].cable} {circuit.method}")
@@ -195,12 +194,11 @@ def _circuits(job: Job, book: Codebook, found: Found) -> Iterator[Lines]:
 _hops = Standing[Lines](2048)
 
 
-def _of_one(
-    circuit: Circuit, planned: CircuitPlan, panel: Panel, partner: Circuit | None, structure: str, old: bool
-) -> Lines:
+def _of_one(circuit: Circuit, planned: CircuitPlan, panel: Panel, partner: Circuit | None, structure: str) -> Lines:
     """What a circuit takes in its panel, and the cables and wires of hops that no way carries: their length is known,
     or they are not bought."""
     at = At("circuit", circuit.id, circuit.name, "", structure, circuit.id, "circuits")
+    old = any(row.old for row in planned.chain)
     return (*lines_of_circuit(circuit, panel, partner, at, old), *_bare(circuit, planned, at))
 
 

@@ -22,7 +22,7 @@ RULES = (*wire.RULES, *chain.RULES, *use.RULES, *required.RULES, *protection.RUL
 @dataclass(frozen=True, kw_only=True)
 class ChainRow:
     """One box of a chain: its depth and parent, the cable that reaches it with the ways it takes, the drop there.
-    `cut_in`: of a hop that no way carries."""
+    `cut_in`: of a hop that no way carries; `old`: it was there before, with its cable."""
 
     box: str
     name: str
@@ -42,6 +42,7 @@ class ChainRow:
     ground: str
     cut_in: float | None
     path: list[str]
+    old: bool
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -157,6 +158,7 @@ def _row(view: CircuitView, link: Link) -> ChainRow:
         ground=view.wires[box_id].ground,
         cut_in=None if view.methods.get(box_id) else _derived_cut(view, link),
         path=list(view.on.hops[box_id].path),
+        old=box is not None and box.old,
     )
 
 

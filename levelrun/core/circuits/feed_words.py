@@ -43,9 +43,15 @@ def feeder(reader: SceneReader, fed: Panel, source: Panel | None, said: dict[str
     edits: list[dict[str, Any]] = [
         {"op": "add", "kind": "circuit", "item": {"id": next_id(reader.scene.job, "c"), **item}}
     ]
-    if fed.bonded and not fed.disconnect_elsewhere:  # said to be left in, it is in
-        edits.append({"op": "set", "kind": "panel", "id": fed.id, "set": {"bonded": False}})
-    return Said(edits, panel=source.id, told=told)
+    return Said([*edits, *screw_out(fed)], panel=source.id, told=told)
+
+
+def screw_out(fed: Panel) -> list[dict[str, Any]]:
+    """The edit that takes the bonding screw out of a panel that is fed; none where it is out, or is said to be left
+    in."""
+    if not fed.bonded or fed.disconnect_elsewhere:
+        return []
+    return [{"op": "set", "kind": "panel", "id": fed.id, "set": {"bonded": False}}]
 
 
 def pair(reader: SceneReader) -> Said:

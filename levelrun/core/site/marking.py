@@ -7,6 +7,7 @@ from typing import Any
 
 from levelrun.core.job import Room
 from levelrun.core.site.geometry import Wall, walls_of
+from levelrun.core.site.room_words import size
 from levelrun.core.site.scene import COMPASS, Along, Said, SceneReader, walls_by_name
 
 FIXTURES: dict[str, tuple[float, float, float]] = {
@@ -130,11 +131,11 @@ def _island(reader: SceneReader) -> Said | None:
     """An island 3' x 6' in the middle: by east-west and north-south, off the south wall of the room. None where none
     is said so."""
     start = reader.pos
-    size = _size(reader)
+    sized = _size(reader)
     found = reader.phrase(["island"]) is not None
-    size = size or (_size(reader) if found else None)
+    sized = sized or (_size(reader) if found else None)
     middle = reader.phrase(("in the middle", "in the center", "in the centre", "centered", "centred")) is not None
-    if not found or size is None or not middle:
+    if not found or sized is None or not middle:
         reader.pos = start
         return None
     about = reader.room()
@@ -144,7 +145,7 @@ def _island(reader: SceneReader) -> Said | None:
     if face is None:
         raise reader.refuse(f"{about.name} has no one south wall: say a wall, and `off` how far", start)
     deep = max(y for _, y in about.corners) - min(y for _, y in about.corners)
-    wide, long = size
+    wide, long = sized
     if wide > face.length_in or long > deep:
         raise reader.refuse(f"{wide:g} by {long:g} in do not fit {about.name}", start)
     at, off = (face.length_in - wide) / 2, (deep - long) / 2
@@ -153,11 +154,7 @@ def _island(reader: SceneReader) -> Said | None:
 
 def _size(reader: SceneReader) -> tuple[float, float] | None:
     """Two lengths with x between them, taken; None where none stand here."""
-    if _SIZE.match(reader.text, reader.pos) is None:
-        return None
-    wide = reader.length()
-    reader.phrase(("x", "by"))
-    return wide, reader.length()
+    return size(reader) if _SIZE.match(reader.text, reader.pos) is not None else None
 
 
 def _along_wall(reader: SceneReader, about: Room, kind: str, width: float | None) -> dict[str, Any]:

@@ -90,10 +90,10 @@ def opening_in(reader: SceneReader, kind: str, size: tuple[float, float | None] 
                 place, wide = Along(wide), inches
             elif word is None and place is None and wide is not None and _a_leaf(kind, wide, inches):
                 place = Along(inches)
-            elif word is None and place is None and kind == "door" and by_inches and _IN_FEET.search(first):
-                place, wide, low = Along(wide or 0.0), inches, LEAVES["door"]
-                if not low[0] <= inches <= low[1]:
-                    raise reader.refuse(f"{show(inches)}: say `at` before its place, tall after its height", start)
+            elif word is None and place is None and kind == "door" and by_inches and _IN_FEET.search(first) and (
+                LEAVES["door"][0] <= inches <= LEAVES["door"][1]
+            ):  # fmt: skip
+                place, wide = Along(wide or 0.0), inches
                 told.append(f"{show_inches(inches)} wide, {show(place.inches)} from the left; say `wide` otherwise")
             elif word is None or word == "to" or height is not None:
                 raise reader.refuse(f"{show(inches)}: say `at` before its place, tall after its height", start)

@@ -13,6 +13,7 @@ from levelrun.core.boxes.loose import LooseView
 from levelrun.core.boxes.parts import Box
 from levelrun.core.boxes.rules.fill import fill_figure
 from levelrun.core.boxes.things import NEMA, ONE_HOT, WIDE_A
+from levelrun.core.circuits.feed_words import screw_out
 from levelrun.core.circuits.places import box_places
 from levelrun.core.circuits.protection import wanted_protection
 from levelrun.core.circuits.spaces import occupied
@@ -70,7 +71,10 @@ def edits_for(job: Job, book: Codebook, said: Asked) -> list[dict[str, Any]]:
         node = said.there.node
         called = f"{node.name} feeder" if isinstance(node, Panel) else title_of(book, node)
         name = said.name or (_title(said) if called == node.name else called)
-        moved = [*_fed_apart(said.there), *(_at_its_height(said, said.there) if said.legs else [])]
+        moved = [
+            *(screw_out(node) if isinstance(node, Panel) else []),
+            *(_at_its_height(said, said.there) if said.legs else []),
+        ]
     item = {"id": ident, "name": name, "panel": said.panel.id, **circuit, "chain": chain}
     if said.kind.feeds:
         item["feeds"] = ends[-1]
@@ -150,14 +154,6 @@ def _way_to(job: Job, book: Codebook, said: Asked, there: Loose, on: Circuit) ->
     ]
 
 
-def _fed_apart(there: Loose) -> list[dict[str, Any]]:
-    """A panel that is fed here has its bonding screw out, unless it is said to be left in."""
-    panel = there.node
-    if not isinstance(panel, Panel) or not panel.bonded or panel.disconnect_elsewhere:
-        return []
-    return [{"op": "set", "kind": "panel", "id": panel.id, "set": {"bonded": False}}]
-
-
 def _at_its_height(said: Asked, there: Loose) -> list[dict[str, Any]]:
     """What stood somewhere stands where its way ends."""
     node = there.node
@@ -214,7 +210,7 @@ def _ends(job: Job, said: Asked) -> tuple[list[str], list[dict[str, Any]]]:
         "kind": "disconnect", "outdoors": True, "height_in": _height(said),
     }  # fmt: skip
     if said.there is not None:
-        return [first, said.there.node.id], [{"op": "add", "kind": "box", "item": {**switch, "id": first}}]
+        return [first, said.there.node.id], [{"op": "add", "kind": "box", "item": switch}]
     return [first, ident], [{"op": "add", "kind": "box", "item": item} for item in (switch, whole)]
 
 
@@ -262,11 +258,9 @@ def _boxed(book: Codebook, edits: list[dict[str, Any]], circuit: dict[str, Any],
         return
     breaker, material = circuit["breaker_a"], circuit.get("material", "cu")
     ground = ground_size(book, breaker, material)
-    demand = Demand(
-        load_a=breaker, breaker_a=breaker, volts=circuit["volts"], material=material, wiring=circuit["method"]
-    )
-    wanted = choose(book, demand).size
-    size = max(circuit["wire_size"], wanted, key=wire_sizes(book).index)  # one that was said too small is mended
+    size = max(
+        circuit["wire_size"], _wanted(book, circuit), key=wire_sizes(book).index
+    )  # one that was said too small is mended
     cable = not legs or method(book, legs[-1]["method"]).kind != "raceway"
     come = Entering(
         size=size, count=conductors_in(circuit), ground=ground, cable=cable, side="feed", other="", circuit=""
@@ -323,15 +317,22 @@ def _legs(job: Job, book: Codebook, said: Asked, circuit: dict[str, Any], ends: 
     return legs
 
 
+def _wanted(book: Codebook, circuit: dict[str, Any]) -> str:
+    """The wire that its breaker wants."""
+    breaker = circuit["breaker_a"]
+    demand = Demand(
+        load_a=breaker, breaker_a=breaker, volts=circuit["volts"], material=circuit.get("material", "cu"),
+        wiring=circuit["method"],
+    )  # fmt: skip
+    return choose(book, demand).size
+
+
 def _ground(book: Codebook, circuit: dict[str, Any]) -> str:
     """The ground of its wires, grown with a wire that was said larger than it must be (250.122(B))."""
     breaker, material, size = circuit["breaker_a"], circuit.get("material", "cu"), circuit["wire_size"]
-    demand = Demand(
-        load_a=breaker, breaker_a=breaker, volts=circuit["volts"], material=material, wiring=circuit["method"]
-    )
     if circuit.get("nameplate"):
         return ground_size(book, breaker, material)
-    base = min(choose(book, demand).size, size, key=wire_sizes(book).index)
+    base = min(_wanted(book, circuit), size, key=wire_sizes(book).index)
     return upsized_ground(book, breaker, material, base, size)
 
 

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from levelrun.core.boxes.edits import LETTERS
-from levelrun.core.circuits.parts_said import circuit_part
+from levelrun.core.circuits.parts_said import circuit_part, wire_for
 from levelrun.core.circuits.spaces import spaces_of
 from levelrun.core.editing import next_id, next_name
 from levelrun.core.job import Box, Circuit, Job, Panel
@@ -20,7 +20,6 @@ KINDS = {
     "light box": "light", "fixture": "light", "ceiling box": "light",
 }  # fmt: skip
 USUAL_A = 15.0  # an old circuit of which nobody said the breaker
-WIRE = {15.0: "14", 20.0: "12", 30.0: "10"}  # 240.4(D), copper
 
 
 @dataclass(frozen=True)
@@ -70,7 +69,7 @@ def old_here(reader: SceneReader) -> Stood | None:
         told.append(f"circuit {space} is taken to be of 15 A on No. 14: read the breaker and look at the wire")
     item = {
         "id": next_id(job, "c"), "name": f"Circuit {space}", "panel": panel.id, "space": space,
-        "wire_size": WIRE.get(item["breaker_a"], "12"), **item, "chain": [{"box": box.id, "after": None}],
+        "wire_size": wire_for(reader, item), **item, "chain": [{"box": box.id, "after": None}],
     }  # fmt: skip
     circuit = Circuit.model_validate(item)
     edits = [add, *_given_back(panel, space), {"op": "add", "kind": "circuit", "item": item}]

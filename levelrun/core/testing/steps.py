@@ -116,10 +116,6 @@ def _dead(wired: Wired, point: str, names: Mapping[str, str], circuit: Circuit) 
     yield _word("again", "Tester on the known source again", "now the dead reading counts", "", after="dead")
 
 
-def _long(wired: Wired, point: str) -> str:
-    return f"{wired.feet(point):.0f} ft" if wired.known else "a length that is not known"
-
-
 def _cold(wired: Wired, circuit: Circuit, point: str, names: Mapping[str, str]) -> Iterator[Step]:
     if any("ground" in span.wires for span in wired.spans):
         probe = Probe(kind="ohms", a=(wired.panel, "ground"), b=(point, "ground"), state=State(on=False))
@@ -127,7 +123,7 @@ def _cold(wired: Wired, circuit: Circuit, point: str, names: Mapping[str, str]) 
         yield Step(
             key="ground",
             title=f"Ground, panel to {names.get(point, point)}",
-            sub=f"{_long(wired, point)} of {wired.path(point)[-1].ground or '?'}, unplugged",
+            sub=f"{wired.long(point)} of {wired.path(point)[-1].ground or '?'}, unplugged",
             kind="ohms",
             unit="Ω",
             low=0.0 if wired.known else None,

@@ -90,6 +90,10 @@ class Wired:
         """How far a box lies from its panel along the cable."""
         return sum(span.feet for span in self.path(box))
 
+    def long(self, box: str) -> str:
+        """That in words."""
+        return f"{self.feet(box):.0f} ft" if self.known else "a length that is not known"
+
     @property
     def far(self) -> str:
         """The box that lies farthest."""

@@ -50,6 +50,25 @@ def _named(reader: SceneReader) -> dict[str, Circuit | Panel]:
 
 def _measured(reader: SceneReader, own: Circuit | Panel, box: str = "", step: str = "") -> Said:
     """What follows a circuit or panel: what was read, at which box, the reading, the meter, the day and by whom."""
+    edits, by = [_reading(reader, own, box, step)], dict[str, Any]()
+    while not reader.over():
+        reader.phrase(["and"])
+        last = edits[-1]
+        if "value" in last and reader.sees(STEPS):  # hot to ground 121 too: the same meter, the same day
+            edits.append(_reading(reader, own, "", ""))
+        elif last["step"] == "legs" and (both := _both_legs(reader, last)) is not None:
+            edits[-1:] = both
+        elif (word := reader.need((*METERS, "on", "by"), "which meter, on and a day, or by whom")) in METERS:
+            by["meter"] = METERS[word]
+        elif word == "by":
+            by["who"] = reader.name(("on",))
+        else:
+            by["on"] = reader.day()
+    return Said([{**edit, **by} for edit in edits])
+
+
+def _reading(reader: SceneReader, own: Circuit | Panel, box: str, step: str) -> dict[str, Any]:
+    """What was read, at which box, and the reading."""
     reader.phrase(READS)
     step = step or STEPS[reader.need(STEPS, "what was read")]
     if step in AT_A_BOX and not box:
@@ -61,37 +80,15 @@ def _measured(reader: SceneReader, own: Circuit | Panel, box: str = "", step: st
     reader.phrase(READS)
     edit: dict[str, Any] = {"op": "measure", "of": own.id, "step": f"{step}:{box}" if box else step}
     if kind_of(step) == "word":
-        word = reader.need((*NO, *YES), "yes or no")
-        edit["word"] = {**YES, **NO}[word]
-    else:
-        reader.skip()
-        reader.expect(["a number"])
-        match = NUMBER.match(reader.text, reader.pos)
-        if match is None:
-            raise reader.fail("a number")
-        reader.pos = match.end()
-        edit["value"] = float(match[1])
-    edits = [edit]
-    while not reader.over():
-        reader.phrase(["and"])
-        if kind_of(step) != "word" and reader.sees(STEPS):  # hot to ground 121 too: the same meter, the same day
-            more = _measured(reader, own)
-            edits += more.edits
-            for item in more.edits:
-                edit.update({key: item[key] for key in ("meter", "who", "on") if key in item})
-            break
-        if step == "legs" and (both := _both_legs(reader, edit)) is not None:
-            edits = both
-            continue
-        word = reader.need((*METERS, "on", "by"), "which meter, on and a day, or by whom")
-        if word in METERS:
-            edit["meter"] = METERS[word]
-        elif word == "by":
-            edit["who"] = reader.name(("on",))
-        else:
-            edit["on"] = reader.day()
-    shared: dict[str, Any] = {key: edit[key] for key in ("meter", "who", "on") if key in edit}
-    return Said([{**shared, **item} for item in edits])
+        edit["word"] = {**YES, **NO}[reader.need((*NO, *YES), "yes or no")]
+        return edit
+    reader.skip()
+    reader.expect(["a number"])
+    match = NUMBER.match(reader.text, reader.pos)
+    if match is None:
+        raise reader.fail("a number")
+    reader.pos = match.end()
+    return {**edit, "value": float(match[1])}
 
 
 def _both_legs(reader: SceneReader, edit: dict[str, Any]) -> list[dict[str, Any]] | None:
@@ -101,8 +98,7 @@ def _both_legs(reader: SceneReader, edit: dict[str, Any]) -> list[dict[str, Any]
     if match is None or max(float(edit["value"]), float(match[1])) >= LEAST_BETWEEN_LEGS_V:
         return None
     reader.pos = match.end()
-    first, second = edit.pop("value"), float(match[1])
-    return [{**edit, "step": "leg_a", "value": first}, {**edit, "step": "leg_b", "value": second}]
+    return [{**edit, "step": "leg_a"}, {**edit, "step": "leg_b", "value": float(match[1])}]
 
 
 def read_of(reader: SceneReader) -> Said | None:

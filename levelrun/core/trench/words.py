@@ -26,7 +26,6 @@ from levelrun.core.trench.yard import (
 )
 from levelrun.core.trench.yard_words import FACES, MEASURE, face_said, place_said, rounded
 from levelrun.core.trench.yard_words import VERBS as YARD_VERBS
-from levelrun.core.ways.method_words import method_ahead
 
 
 class _Site:
@@ -286,11 +285,9 @@ def lay(reader: SceneReader) -> Said:
         reader.need(("in", '18" deep'), "a depth, or in and a pipe")
         pipes = {name for m in methods(reader.scene.book).values() for name in m.words if m.kind == "raceway"}
         reader.expect(sorted(pipes))
-        said = method_ahead(reader.scene.book, reader.text[reader.pos :])
-        if said is None or methods(reader.scene.book)[said[0]].kind != "raceway":
+        if (pipe := pipe_here(reader)) is None:
             raise reader.fail("a pipe")
-        values |= {"method": said[0], **({"size": said[1]} if said[1] else {})}
-        reader.pos += said[2]
+        values |= pipe
     walked = circuits[word].chain[0].path if word in circuits and circuits[word].chain else ()
     if word in ways or walked:
         way = ways[word].id if word in ways else walked[0]

@@ -161,3 +161,10 @@ def test_it_travels_as_text_and_is_said_of_any_box() -> None:
     job = drawn_out()
     assert read_text(write_text(job)) == job
     assert read_text(HOUSE + LINE.format("15a") + "\nR-2 is old").boxes[1].old
+
+
+def test_wire_that_goes_by_other_rules_is_not_asked_of_its_box() -> None:
+    """Over No. 6 a box goes by 314.28: table 314.16(B) has no row for it, and the plan stands all the same."""
+    job = drawn_out()
+    heavy = edited(job, {"op": "set", "kind": "circuit", "id": job.circuits[0].id, "set": {"wire_size": "4"}})
+    assert "old-else" in codes(heavy) and "old-room" not in codes(heavy)

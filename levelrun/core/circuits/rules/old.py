@@ -4,16 +4,16 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from levelrun.core.boxes.catalogue import WEATHERPROOF, box_models
-from levelrun.core.boxes.volume import Counted, box_volume
+from levelrun.core.boxes.catalogue import WEATHERPROOF, BoxModel, box_models
+from levelrun.core.boxes.entering import Entering
+from levelrun.core.boxes.loose import HOLLOW, LooseView
+from levelrun.core.boxes.rules.fill import needed_volume
 from levelrun.core.circuits.facts import CircuitView
 from levelrun.core.circuits.rules.wire import about, change
 from levelrun.core.findings import Finding, Mend
 from levelrun.core.job import Box
 from levelrun.core.rulebook import Rule
 
-HOLLOW = ("receptacle", "switch", "device", "junction", "light", "fan", "smoke")
-STRAPPED = ("receptacle", "switch", "device")
 GROUNDED = (*HOLLOW, "equipment", "disconnect")
 OFFERED = 2  # boxes of the catalogue that are offered as what stands there
 
@@ -24,12 +24,15 @@ def room_rule(view: CircuitView) -> Iterator[Finding]:
         on = [hop for hop in view.circuit.chain if hop.after == box.id]
         if not on or box.kind not in HOLLOW or box.model:
             continue
-        needed = _needed(view, box, len(on), False)
-        models = [
-            m for m in box_models(view.book).values()
+        asked = {model: _needed(view, box, model) for model in box_models(view.book).values()}
+        needed = min((volume for volume in asked.values() if volume is not None), default=None)
+        if needed is None:  # wire that goes by other rules
+            continue
+        fits = [
+            m for m, volume in asked.items()
             if m.gangs == box.gangs and m.round == _round(box) and (m.key != WEATHERPROOF or box.outdoors)
+            and volume is not None and m.volume_in3 >= volume
         ]  # fmt: skip
-        fits = [m for m in models if m.volume_in3 >= _needed(view, box, len(on), m.clamps)]
         fits.sort(key=lambda model: model.volume_in3)
         edit = {"op": "set", "kind": "box", "id": box.id}
         yield about(
@@ -45,13 +48,21 @@ def _round(box: Box) -> bool:
     return box.kind in ("light", "fan", "smoke")
 
 
-def _needed(view: CircuitView, box: Box, more: int, clamps: bool) -> float:
-    """Cubic inches that its device, the cable that feeds it and so many more ask, and clamps inside of it."""
-    size, cables = view.circuit.wire_size, 1 + more
-    wires = sum(view.needs[link.box].count for link in view.tree.links if box.id in (link.box, link.after))
-    devices = [Counted(size, box.gangs)] if box.kind in STRAPPED else []
-    ground = Counted(size, cables if view.circuit.equipment_ground else more)
-    return box_volume(view.book, [Counted(size, max(wires, 2 * cables))], devices, ground, clamps).needed_in3
+def _needed(view: CircuitView, box: Box, model: BoxModel) -> float | None:
+    """Cubic inches that it asks, were it of this model, with what is known to enter it: the cable that feeds it and
+    those that go on, which have a ground though the old one may have none. None where it goes by other rules."""
+    size, grounded = view.circuit.wire_size, view.circuit.equipment_ground
+    come = tuple(
+        Entering(
+            size=size, count=view.needs[link.box].count, ground=size if grounded or link.box != box.id else "",
+            cable=True, side="", other="", circuit="",
+        )
+        for link in view.tree.links
+        if box.id in (link.box, link.after)
+    )  # fmt: skip
+    taken = box.model_copy(update={"model": model.key})
+    needed = needed_volume(LooseView(view.book, (taken,), {box.id: come}), taken)
+    return None if needed is None else needed.needed_in3
 
 
 def ground_rule(view: CircuitView) -> Iterator[Finding]:
