@@ -46,6 +46,24 @@ INSIDE = (
     "mud room", "crawl space", "attic", "pantry", "bedroom", "garage",
 )  # fmt: skip
 SUB = ("sub-panel", "subpanel", "sub panel")
+KINDS = ("panel", "main panel", "main breaker panel", "breaker panel", "load center")
+# Nothing is free in it.
+FULL = tuple(
+    f"{word}{end}"
+    for word in (
+        "full",
+        "all full",
+        "all spaces taken",
+        "all taken",
+        "no spaces free",
+        "no free spaces",
+        "no space free",
+        "none free",
+        "no spaces left",
+        "no room left",
+    )
+    for end in (" up", "")
+)
 EDGE_IN = 48.0  # its lower edge over the floor where nothing is said
 
 
@@ -69,7 +87,7 @@ def spoken_panel(reader: SceneReader) -> Said | None:
     count = _COUNT.match(reader.text, reader.pos)
     if count is not None:
         reader.pos = count.end()
-    kind = reader.phrase((*SUB, "main panel") if count is None else (*SUB, "panel", "main panel", "load center"))
+    kind = reader.phrase((*SUB, "main panel") if count is None else (*SUB, *KINDS))
     if kind is None:
         return None
     reader.phrase(("called", "named", "as"))
@@ -98,6 +116,7 @@ class _Panel:
         self.wall = ""
         self.told: list[str] = []
         self.structure = ""
+        self.full = False
         self.open: list[int] = []  # spaces that are said to be free, all others taken
         reader.phrase(("called", "named"))
         if reader.sees(IS):
@@ -136,6 +155,9 @@ class _Panel:
         if (has := reader.phrase(PANELS)) is not None:
             self.item |= PANELS[has]
             return None
+        if not reader.sees(EXCEPT) and reader.phrase(FULL) is not None:
+            self.full = True
+            return None
         if (listed := _LISTED.match(reader.text, self._next())) is not None and self._spaced(listed):
             return None
         count = _COUNT.match(reader.text, reader.pos)
@@ -144,7 +166,7 @@ class _Panel:
         start = reader.pos
         if walls and reader.phrase(BESIDE) is not None and not reader.sees(walls):
             reader.pos = start
-        if not self.wall and (where := reader.phrase(INSIDE)) is not None:  # 200a, basement
+        if not self.wall and (where := self._somewhere()) is not None:  # 200a, basement; on the garage wall
             self.item["where"], self.room = where, None
             return None
         word = reader.need((*WORDS, *walls), "amperes, spaces, taken or where it stands")
@@ -169,6 +191,17 @@ class _Panel:
             said_of_panel(reader, self.item, word)
         return None
 
+    def _somewhere(self) -> str | None:
+        """A place of a building that is not drawn, or a wall of it."""
+        reader, start = self.reader, self.reader.pos
+        on = reader.phrase((*BESIDE, "at", "in")) is not None
+        reader.phrase(["the"])
+        walls = [f"{room} wall" for room in (*INSIDE, "outside", "back", "front", "shop", "barn", "shed")]
+        where = reader.phrase(walls) or (None if on else reader.phrase(INSIDE))
+        if where is None:
+            reader.pos = start
+        return where
+
     def _spaced(self, listed: re.Match[str]) -> bool:
         """Spaces whose word stands behind them. Refuses one number of which it is not known whether it counts."""
         free = listed["what"].lower() in ("free", "open")
@@ -189,6 +222,10 @@ class _Panel:
 
     def _closed(self) -> None:
         """All spaces taken but those that were said to be free."""
+        if self.full and "spaces" in self.item:
+            self.item["taken"] = list(range(1, self.item["spaces"] + 1))
+        elif self.full:
+            self.item["free_said"] = 0
         if not self.open:
             return
         if "spaces" not in self.item:
@@ -326,12 +363,25 @@ def said_of_panel(reader: SceneReader, item: dict[str, Any], word: str) -> None:
     elif word == "taken":
         item["taken"] = _taken(reader)
     elif word == "main":
+        if reader.phrase(("breaker panel", "breaker")) is not None and not _amperes_next(reader):
+            return  # its amperes were said before, or are those of its name
         item["main_a"] = item["bus_a"] = reader.number("amperes", 0, 1200)
         reader.phrase(["a", "amps"])
     elif word == "lugs":
         item["main_a"] = None
     elif word in ("bonded", "sub"):
         item |= {"bonded": word == "bonded", "disconnect_elsewhere": word == "sub"}
+
+
+def _amperes_next(reader: SceneReader) -> bool:
+    """Whether amperes stand here: main breaker 100a, main breaker 100; no count of spaces."""
+    reader.skip()
+    count = _COUNT.match(reader.text, reader.pos)
+    return (
+        count["unit"].lower().startswith("a")
+        if count is not None
+        else _LENGTH.match(reader.text, reader.pos) is not None
+    )
 
 
 def _taken(reader: SceneReader) -> list[int]:

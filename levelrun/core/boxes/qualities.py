@@ -26,6 +26,8 @@ PANELS: dict[str, Values] = {
     **{word: {"set_out_in": None} for word in ("surface mounted", "on the surface")},
     **{f"{what} {where}": {"disconnect_elsewhere": True, "bonded": False} for what in _AHEAD
        for where in ("outside", "outdoors", "at the meter", "elsewhere", "ahead of it")},
+    **{f"{what} {where}": {"disconnect_elsewhere": False} for what in _AHEAD
+       for where in ("in it", "inside", "in the panel")},
 }  # fmt: skip
 BOXES: dict[str, Values] = {
     **{word: {"interlock": True} for word in ("interlock", "interlock kit", "interlocked", "listed interlock")},

@@ -9,7 +9,7 @@ from functools import cached_property
 from levelrun.core.circuits.cables import CableNeed, cable_needs
 from levelrun.core.circuits.chain import Link, Tree, tree_of
 from levelrun.core.circuits.spaces import label
-from levelrun.core.circuits.usual import expected_w, is_continuous
+from levelrun.core.circuits.usual import expected_w, is_continuous, plated
 from levelrun.core.codebook import Codebook
 from levelrun.core.job import Box, Circuit, Hop, Job
 from levelrun.core.kept import kept_hash
@@ -30,7 +30,7 @@ class HopWires:
     continuous_a: what of its load may stay on; conductors: hots and neutral; ground: empty where none
     runs with it; gfci: protection stands before this hop. idle: wires of it that carry nothing while the others do
     (one of two travellers, a signal); nonlinear: its neutral carries current though hots of both legs are there;
-    words: what each of its wires is for.
+    least_a: what the nameplate asks the wire to carry, 0 where none is said; words: what each of its wires is for.
     """
 
     circuit: str
@@ -58,6 +58,7 @@ class HopWires:
     feeds: bool
     idle: int = 0
     nonlinear: bool = False
+    least_a: float = 0.0
     words: tuple[str, ...] = ()
 
     __hash__ = kept_hash
@@ -108,7 +109,7 @@ class CircuitLoads:
     @cached_property
     def loads(self) -> dict[str, float]:
         """Watts expected at each box, by what stands there."""
-        return {box.id: expected_w(self.book, box) for box in self.own}
+        return {box.id: expected_w(self.book, box) for box in plated(self.book, self.circuit, self.own)}
 
     @cached_property
     def by_boxes_a(self) -> float:
@@ -201,6 +202,7 @@ class CircuitLoads:
             feeds=c.feeds is not None,
             idle=max(need.words.count("traveller") - 1, 0) + need.words.count("interconnect"),
             nonlinear=c.nonlinear,
+            least_a=c.least_ampacity_a or 0.0,
             words=need.words + ("spare",) * (count - need.count),
         )
 

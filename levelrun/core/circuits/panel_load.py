@@ -9,7 +9,7 @@ from functools import lru_cache
 from levelrun.core.boxes.parts import PLUGS
 from levelrun.core.circuits.service import Appliance, Dwelling, LoadCalculation, feeder, optional, standard
 from levelrun.core.circuits.spaces import leg_of
-from levelrun.core.circuits.usual import usual_of, watts
+from levelrun.core.circuits.usual import plated, usual_of, watts
 from levelrun.core.codebook import Codebook
 from levelrun.core.job import Box, Circuit, Job, Panel, Room
 from levelrun.core.site.geometry import area_ft2
@@ -74,7 +74,7 @@ def _calculated(
     branches: tuple[tuple[Circuit, tuple[Box, ...]], ...],
     away: frozenset[str],
 ) -> LoadCalculation:
-    on = [(circuit, box) for circuit, boxes in branches for box in boxes]
+    on = [(circuit, box) for circuit, boxes in branches for box in plated(book, circuit, boxes)]
     own = _own(book, on)
     appliances = tuple(
         Appliance(box.serves, watts(book, box), _called(book, box), c.neutral and c.volts == 120) for c, box in own

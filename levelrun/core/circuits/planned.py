@@ -19,7 +19,7 @@ from levelrun.core.circuits.rules import house, supply
 from levelrun.core.circuits.rules import panel as panel_rules
 from levelrun.core.circuits.rules.house import house_of
 from levelrun.core.circuits.rules.panel import PanelFacts
-from levelrun.core.circuits.service import LoadCalculation
+from levelrun.core.circuits.service import LoadCalculation, compared_a
 from levelrun.core.circuits.spaces import label, occupied
 from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import wire_sizes
@@ -249,7 +249,7 @@ def _planned_panel(
     rows: tuple[CircuitSummary, ...],
 ) -> PanelPlan:
     """Plans one panel. Kept for as long as nothing on it changes."""
-    fed = feeder is not None
+    fed, amps = feeder is not None, compared_a(book, load.amps)
     facts = PanelFacts(
         panel=panel,
         where=occupied(panel, own),
@@ -257,7 +257,8 @@ def _planned_panel(
         feeder=feeder,
         fed=fed,
         load=load,
-        bigger=_bigger(book, feeder, load.amps),
+        amps=amps,
+        bigger=_bigger(book, feeder, amps),
         house=house,
         detached=detached,
         order=tuple(wire_sizes(book)),

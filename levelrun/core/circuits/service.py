@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from math import floor
 
 from levelrun.core.codebook import Codebook
 from levelrun.core.errors import LevelRunError
@@ -60,6 +61,13 @@ class LoadCalculation:
     notes: tuple[str, ...]
 
     __hash__ = kept_hash
+
+
+def compared_a(book: Codebook, amps: float) -> float:
+    """A calculated load in amperes as it is held against a rating: to the nearest whole one, halves up, by rule sets
+    that drop the fraction (220.5(B)); as it is by others."""
+    step = book.number("load_whole_a")
+    return floor(amps / step + 0.5 + 1e-9) * step if step else amps
 
 
 HEAT = ("space_heater",)

@@ -3,13 +3,16 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import lru_cache
+from math import ceil
 
 from levelrun.core.boxes.parts import PLUGS
 from levelrun.core.codebook import Codebook
-from levelrun.core.job import Box
+from levelrun.core.job import Box, Circuit
 from levelrun.core.trade.conductors.sizing import standard_breaker
+from levelrun.core.trade.motors import CONDUCTOR
 
 _CALLED = re.compile(r"[a-z]{3}")  # in the name of a box that somebody gave it
 LEAST_RANGE_W = 8750.0
@@ -107,6 +110,19 @@ def expected_w(book: Codebook, box: Box) -> float:
     said = watts(book, box)
     demand = 8000.0 * (1 + 0.05 * max(int((said - 12_000) / 1000 + 0.5), 0))
     return min(said, demand) if box.serves == "range" and said >= LEAST_RANGE_W else said
+
+
+def plated(book: Codebook, circuit: Circuit, boxes: Sequence[Box]) -> tuple[Box, ...]:
+    """The boxes of a circuit, the one machine whose nameplate is said with the watts that follow from it: its minimum
+    ampacity is 125 % of its motor and all of what else it draws (440.33), so that a machine that is one motor draws a
+    1.25th of it. As they are where its watts are said, where several machines stand, and for a welder, whose plate
+    says less than it draws (630.11)."""
+    said = circuit.least_ampacity_a
+    drawing = [box for box in boxes if watts(book, box) or (box.kind == "equipment" and box.serves)]
+    if said is None or len(drawing) != 1 or drawing[0].load_w is not None or drawing[0].serves == "welder":
+        return tuple(boxes)
+    machine = drawing[0].model_copy(update={"load_w": ceil(10 * said / CONDUCTOR * circuit.volts) / 10})
+    return tuple(machine if box is drawing[0] else box for box in boxes)
 
 
 def is_continuous(book: Codebook, box: Box) -> bool:

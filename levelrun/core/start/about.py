@@ -8,15 +8,20 @@ from dataclasses import replace
 
 from levelrun.core.boxes.qualities import BOXES
 from levelrun.core.boxes.things import SERVES, horses_said, watts_said
-from levelrun.core.circuits.parts_said import UNIT, circuit_part
+from levelrun.core.circuits.parts_said import LARGEST, LEAST, UNIT, circuit_part
 from levelrun.core.site.scene import SceneReader
 from levelrun.core.start.asked import Asked
-from levelrun.core.start.ends import BEFORE, ROOMS, amperes, end_here, new_name, several, standing
+from levelrun.core.start.ends import BEFORE, ROOMS, amperes, any_of, end_here, new_name, several, standing
 from levelrun.core.start.kinds import BUILDINGS, CALLED, ENDS, NOT_HELD, USES, Kind
 
-_FOR = re.compile(r"(?P<name>[^;\n\d\"]+?)(?=\s+(?:\d|as\b|in\b|outside\b|at\b|on\b|load\b)|\s*(?:$|;|\n))")
+_FOR = re.compile(
+    r"(?P<name>[^;\n\d\"]+?)(?=\s+(?:\d|#|(?:as|in|outside|at|on|load|gfci|afci|dual|hardwired|wire\s+\d|nameplate)\b"
+    rf"|(?:{any_of((*LEAST, *LARGEST))})\b)|\s*(?:$|;|\n))",
+    re.IGNORECASE,
+)
 _SECOND = re.compile(r"\s*(?:/|and|&|-)\s*(?P<n>\d{1,2})(?![\d'\"/-])", re.IGNORECASE)
 OUTER = ("outside wall", "outside of the house", "exterior wall", "outer wall")
+ROOM_WALLS = tuple(f"{the}{room} wall" for the in ("", "the ") for room in ROOMS)
 WALLS = ("north", "east", "south", "west", "back", "front")
 QUALITIES = tuple(word for word in BOXES if "continuous" not in word)
 MORE = ("for", "in garage", "outside", "as", "on", "spaces", "at")
@@ -101,6 +106,9 @@ def _serving(kind: Kind, name: str) -> Kind:
         return kind
     if known is not None and known.box.get("kind") == kind.box["kind"] and known.key != "outlet":
         return known
+    if known is not None and kind.box["kind"] == "disconnect" and known.box.get("kind") == "equipment":
+        box = {**known.box, **kind.box, "serves": known.box.get("serves", "")}  # what it turns off says what it is on
+        return replace(kind, box=box, least_wire=known.least_wire, breaker_a=known.breaker_a, volts=known.volts)
     serves = SERVES.get(name)
     return kind if serves is None else replace(kind, box={**kind.box, "serves": serves})
 
@@ -128,6 +136,9 @@ def _on(reader: SceneReader, said: Asked) -> Asked:
     """The space of the panel, or a breaker: on 12, on a 20a breaker."""
     if reader.phrase(OUTER) is not None:
         return replace(said, outdoors=True)
+    if (wall := reader.phrase(ROOM_WALLS)) is not None:  # on the garage wall
+        room = wall.removeprefix("the ").removesuffix(" wall")
+        return replace(said, where=f"{room} wall", use=said.use or ROOMS[room])
     if (wall := reader.phrase(WALLS)) is not None:
         return replace(said, where=f"{wall} wall")
     if reader.phrase(BEFORE) or UNIT.match(reader.text, reader.pos):

@@ -294,6 +294,7 @@ class WayView:
             if self.piped(index) or self.methods[index].family in SINGLE
             else self.cable_method(index),
             insulation=w.insulation,
+            minimum_ampacity_a=max(w.least_a, w.load_a) if w.least_a else None,
             ambient_c=self.heat_c(index),
             current_carrying=self.current_carrying(index, item),
         )

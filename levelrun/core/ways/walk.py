@@ -43,6 +43,9 @@ FILLERS = (
     "out",
 )
 AND = ("and", "plus", "&")
+WALL_IN = 8.0  # through a framed wall and what is on it, where nobody says how thick: common practice, no source
+WALLS = ("stud_wall", "outside_wall", "masonry_inside", "room_surface", "shop_surface")
+COME_TO = ("attic", "ceiling_joists", "crawl_space", "basement", "trench", "roof")  # what a leg may end in
 DUG_IN = 72.0  # a figure over it is no depth that goes without saying so
 ENDS = {"lb": "LB", "body": "body", "conduit body": "body", "coupling": "coupling"}
 FACT_WORDS: dict[str, tuple[str, Any]] = {
@@ -133,6 +136,8 @@ def _leg(reader: WalkReader) -> WalkLeg:
     go = reader.phrase(GO)
     leg = WalkLeg(go=go or "over", length_in=0.0)
     begun = go is not None
+    if _through_wall(reader):
+        return replace(leg, place="stud_wall", length_in=WALL_IN)
     while True:  # the method and the place before how far
         if (said := _method_first(reader)) is not None:
             leg = replace(leg, method=said[0], size=said[1])
@@ -162,6 +167,21 @@ def _leg(reader: WalkReader) -> WalkLeg:
         leg = _item(reader, leg)
 
 
+def _through_wall(reader: WalkReader) -> bool:
+    """A wall that is gone through, taken, where no length of it is said: out through the wall, down 3' outside."""
+    start = reader.pos
+    said = [word for word in ("out", "through") if reader.phrase([word]) is not None]
+    while said and reader.phrase(("of", "the", "a", "an")) is not None:
+        pass
+    word = reader.phrase(reader.place_words) if said else None
+    found = (
+        word is not None and reader.place_words[word] in WALLS and (reader.over() or _goes_on(reader, cabled=False))
+    )
+    if not found:
+        reader.pos = start
+    return found
+
+
 def _method_first(reader: WalkReader) -> tuple[str, str | None] | None:
     """The method of a leg that is said before how far it goes: in 3/4 emt 25', 12-2 35'. A size of cable alone is one
     where a length follows."""
@@ -182,6 +202,9 @@ def _goes_on(reader: WalkReader, cabled: bool) -> bool:
     comma = reader.text[:start].rstrip().endswith(",")
     apart = reader.phrase(AND) is not None or comma
     begin = reader.pos
+    if (apart or reader.sees(["out"])) and _through_wall(reader):
+        reader.pos = begin
+        return True
     if method_here(reader) is not None:  # the cable of the leg before, or of the one that begins with it
         leg = apart and reader.sees_length()
         reader.pos = begin if leg else start
@@ -273,7 +296,7 @@ def _item(reader: WalkReader, leg: WalkLeg) -> WalkLeg:
     if reader.phrase(["fed at"]):
         return replace(leg, feed=reader.need(("start", "end"), "the end where wire goes in: start or end"))
     if reader.phrase(["to"]):
-        return replace(leg, to=_target(reader))
+        return leg if _comes_to(reader) else replace(leg, to=_target(reader))
     if (degrees := _degrees(reader)) is not None:
         return replace(leg, facts={**leg.facts, "ambient_c": degrees})
     if reader.phrase(["ambient"]):
@@ -337,6 +360,17 @@ def _target(reader: WalkReader) -> str:
         raise reader.fail("what stands at the end: LB, body, coupling, or a box")
     reader.pos = start + len(reader.text[start : match.start() if match else None].rstrip())
     return name
+
+
+def _comes_to(reader: WalkReader) -> bool:
+    """Whether a leg is said to come to where the next one lies: down 6' to the crawl space, 30' crawl space."""
+    start = reader.pos
+    reader.phrase(["the"])
+    word = reader.phrase(word for word, key in reader.place_words.items() if key in COME_TO)
+    found = word is not None and not reader.ended() and (reader.over() or _goes_on(reader, cabled=False))
+    if not found:
+        reader.pos = start
+    return found
 
 
 def _degrees(reader: WalkReader) -> float | None:

@@ -164,4 +164,4 @@ def test_a_panel_in_a_drawn_room_is_asked_for_its_wall_and_in_words_is_not() -> 
     with pytest.raises(TextError, match="past the north wall"):
         built("panel H 200a on the north wall of Workshop 44'", WORKSHOP)
     (panel,) = built("panel H 200a at the garage wall", WORKSHOP).panels
-    assert panel.room is None and panel.where == "the garage wall"
+    assert panel.room is None and panel.where == "garage wall"

@@ -82,13 +82,14 @@ ANSWERS = {
         held="16 holes, 2 staples", breaker="30 A, 2-pole, gfci", spaces="16/18", wire="10",
         ground="10", cuts=[(1, 28)], drop=100 * 2 * (5000 / 240) * (22 + 50 / 12) * 1.24 / 1000 / 240, box=22.5,
     ),
-    # Wire by 24 A, breaker by 40. Cable 312 + 42 + 12 + 6 + 15.6 = 387.6 in to the disconnect; in the whip
+    # Wire by 24 A, breaker by 40; it draws 24/1.25 = 19.2 A (440.33).
+    # Cable 312 + 42 + 12 + 6 + 15.6 = 387.6 in to the disconnect; in the whip
     # 48 + 12 + 12 + 6 + 2.4 = 80.4 in. Three 10: 0.0633 of 0.314. Outdoors: 210.8(F).
     "heat-pump": Answer(
         text="from H 26' crawl in 10-2 to heat pump mca 24 mocp 40",
         held="19 holes, 2 staples · 2 straps", breaker="40 A, 2-pole, gfci", spaces="16/18",
         wire="10", ground="10", cuts=[(1, 33), (3, 7)],
-        drop=100 * 2 * 12.5 * (30 + 54 / 12 + 24 / 12) * 1.24 / 1000 / 240,
+        drop=100 * 2 * 24 / 1.25 * (30 + 54 / 12 + 24 / 12) * 1.24 / 1000 / 240,
         fill=100 * 0.0633 / 0.314,
         asks=["method-condition"],  # bored holes or a running board (334.15(C))
     ),
@@ -105,12 +106,13 @@ ANSWERS = {
         held="8 holes, 2 staples", breaker="30 A, 2-pole, plain", spaces="16/18",
         wire="10", ground="10", cuts=[(1, 18)], drop=0.0, asks=["generator-interlock"],
     ),
-    # 6.25 A. 840 + 42 + 12 + 6 + 42 = 942 in. Three 12: 0.0399 of 0.508. 18 in of cover at 240 V (table 300.5).
+    # 10/1.25 = 8 A (430.22). 840 + 42 + 12 + 6 + 42 = 942 in. Three 12: 0.0399 of 0.508. 18 in of cover at 240 V
+    # (table 300.5).
     "pump": Answer(
         text="from H 70' trench 18\" deep in pvc40 3/4 to pump mca 10 mocp 20",
         held="lies in the trench", breaker="20 A, 2-pole, gfci",
         spaces="16/18", wire="12", ground="12", cuts=[(3, 79)],
-        drop=100 * 2 * 6.25 * (70 + 54 / 12) * 1.98 / 1000 / 240,
+        drop=100 * 2 * 10 / 1.25 * (70 + 54 / 12) * 1.98 / 1000 / 240,
         fill=100 * 0.0399 / 0.508,
         asks=["riser-missing", "riser-missing", "disconnect-sight"],
     ),

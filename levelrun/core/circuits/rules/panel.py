@@ -22,8 +22,8 @@ SIZES = (12, 20, 24, 30, 40, 42, 60)
 class PanelFacts:
     """A panel with its spaces, its calculated load and the feeder that brings its power, None for a main panel.
 
-    `bigger`: breaker and wire of a feeder that would carry the load; `detached`: fed from another building;
-    `order`: wire sizes, smallest first.
+    `amps`: of the load as it is compared; `bigger`: breaker and wire of a feeder that would carry the load;
+    `detached`: fed from another building; `order`: wire sizes, smallest first.
     """
 
     panel: Panel
@@ -32,6 +32,7 @@ class PanelFacts:
     feeder: Circuit | None
     fed: bool
     load: LoadCalculation
+    amps: float
     bigger: tuple[float, str] | None = None
     house: bool = False
     detached: bool = False
@@ -271,7 +272,7 @@ def _thicker(facts: PanelFacts, size: str) -> bool:
 
 
 def load_rule(facts: PanelFacts) -> Iterator[Finding]:
-    panel, amps = facts.panel, facts.load.amps
+    panel, amps = facts.panel, facts.amps
     if panel.main_a is not None and panel.main_a > panel.bus_a + 1e-9:
         yield about(
             facts, "bus-small", f"{panel.name}: a {panel.main_a:g} A main on a bus of {panel.bus_a:g} A",
@@ -287,7 +288,7 @@ def load_rule(facts: PanelFacts) -> Iterator[Finding]:
             yield about(
                 facts, "feeder-small",
                 f"{panel.name} calculates to {amps:.0f} A on a {facts.feeder.breaker_a:g} A feeder",
-                "Calculated by article 220 from what is on it.", facts.load.rule, measured=f"{amps:.1f} A",
+                "Calculated by article 220 from what is on it.", facts.load.rule, measured=f"{facts.load.amps:.1f} A",
                 limit=f"{facts.feeder.breaker_a:g} A", mends=_bigger_feeder(facts, facts.feeder),
             )  # fmt: skip
     elif panel.main_a is not None and amps > panel.main_a + 1e-9:
@@ -296,7 +297,7 @@ def load_rule(facts: PanelFacts) -> Iterator[Finding]:
             mends.append(Mend("Calculate by the optional method", [change(panel, calculation="optional")]))
         yield about(
             facts, "main-over", f"{panel.name} calculates to {amps:.0f} A on a {panel.main_a:g} A main",
-            f"By the {facts.load.method} method.", facts.load.rule, measured=f"{amps:.1f} A",
+            f"By the {facts.load.method} method.", facts.load.rule, measured=f"{facts.load.amps:.1f} A",
             limit=f"{panel.main_a:g} A", mends=mends,
         )  # fmt: skip
 

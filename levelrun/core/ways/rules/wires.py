@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
+from contextlib import suppress
 from dataclasses import replace
 
 from levelrun.core.circuits.loads import HopWires
@@ -10,7 +11,7 @@ from levelrun.core.codebook.lookups import cable, cable_sizes, made_size, wire_s
 from levelrun.core.errors import LevelRunError, UnknownKeyError
 from levelrun.core.findings import Finding, Mend
 from levelrun.core.rulebook import Rule
-from levelrun.core.trade.conductors.sizing import MILD_C, choose, deciding, next_rating, usable
+from levelrun.core.trade.conductors.sizing import MILD_C, Demand, choose, deciding, next_rating, usable
 from levelrun.core.ways.carried import Lying
 from levelrun.core.ways.codes import finding
 from levelrun.core.ways.facts import WayView
@@ -79,9 +80,10 @@ def ampacity_rule(view: WayView) -> Iterator[Finding]:
 
 
 def _short(view: WayView, amps: float, w: HopWires) -> float:
-    """What a wire that carries so much is too small for: its load, its breaker; 0 where it is not."""
-    if w.load_a > amps + 1e-9:
-        return w.load_a
+    """What a wire that carries so much is too small for: its load, its nameplate, its breaker; 0 where it is not."""
+    need = max(w.load_a, w.least_a)
+    if need > amps + 1e-9:
+        return need
     return w.breaker_a if not w.nameplate and next_rating(view.book, amps) < w.breaker_a else 0.0
 
 
@@ -95,18 +97,18 @@ def _judged(view: WayView, amps: float, index: int, item: Lying) -> Iterator[Fin
         if not _short(view, usable(view.book, mild, w.wire_size), w):
             yield _if_hot(view, amps, index, item)
             return
-    over_load = most == w.load_a
+    wants = "The load is" if most == w.load_a else "Its nameplate asks" if most == w.least_a else "The breaker is"
     yield finding(
         "ampacity-short",
         view.way.id,
         index,
         f"{view.called(w)}{wire_name(w, w.wire_size)} carries {amps:.0f} A here",
-        f"{'The load is' if over_load else 'The breaker is'} {most:g} A. {facts.title} at {view.heat_c(index):g} °C, "
+        f"{wants} {most:g} A. {facts.title} at {view.heat_c(index):g} °C, "
         f"{view.current_carrying(index, item)} wires that carry current.",
         "310.16, 310.14(A)(2), 110.14(C), 240.4",
         measured=f"{amps:.1f} A",
         limit=f"{most:g} A",
-        mends=_wire_for(view, index, item),
+        mends=_wire_for(view, view.demand(index, item), item.wires),
     )
 
 
@@ -131,19 +133,18 @@ def _if_hot(view: WayView, amps: float, index: int, item: Lying) -> Finding:
         "310.15(B), 310.14(A)(2)",
         measured=f"{amps:.1f} A",
         limit=f"{item.wires.breaker_a:g} A",
-        mends=[mild, *_wire_for(view, index, item)],
+        mends=[mild, *_wire_for(view, view.demand(index, item), item.wires)],
     )
 
 
-def _wire_for(view: WayView, index: int, item: Lying) -> list[Mend]:
-    demand = view.demand(index, item)
+def _wire_for(view: WayView, demand: Demand, wires: HopWires) -> list[Mend]:
     try:
         size = choose(view.book, replace(demand, breaker_a=max(demand.breaker_a or 0, demand.load_a))).size
     except LevelRunError:
         return []
-    if not cables_made(view, item.wires, size):
+    if not cables_made(view, wires, size):
         return []
-    return [Mend(f"Wire it in {wire_name(item.wires, size)}", [rewire(item.wires, size)])]
+    return [Mend(f"Wire it in {wire_name(wires, size)}", [rewire(wires, size)])]
 
 
 def cables_made(view: WayView, wires: HopWires, size: str) -> bool:
@@ -236,6 +237,7 @@ def roof_rule(view: WayView) -> Iterator[Finding]:
     def raised(to: float) -> list[Edit]:
         return [set_leg(view, i, facts=facts_with(view, i, above_roof_in=to)) for i in low]
 
+    flat = _flat_on(view, low, adder.value)
     yield finding(
         "roof-heat",
         view.way.id,
@@ -244,8 +246,27 @@ def roof_rule(view: WayView) -> Iterator[Finding]:
         f"Under {least:g} in over a roof in the sun it lies {adder.value:g} °C hotter: its wire carries far less.",
         adder.section,
         last=low[-1],
-        mends=[Mend("On blocks, 3″ up", raised(3.0)), Mend("Flat on the roof", raised(0.0))],
+        mends=[Mend("On blocks, 3″ up", raised(3.0))]
+        + ([Mend(f"Flat on the roof{flat[0]}", [*raised(0.0), *flat[1]])] if flat is not None else []),
     )
+
+
+def _flat_on(view: WayView, low: Sequence[int], adder_c: float) -> tuple[str, list[Edit]] | None:
+    """What a way flat on the roof wants of the wires in it, in words and as edits; None where no wire is enough."""
+    said, edits = "", list[Edit]()
+    for index in low:
+        for item in view.lying(index):
+            hot = replace(view.demand(index, item), ambient_c=view.heat_c(index) + adder_c)
+            with suppress(LevelRunError):
+                if not _short(view, usable(view.book, hot, item.wires.wire_size), item.wires):
+                    continue
+            mends = _wire_for(view, hot, item.wires)
+            if not mends:
+                return None
+            said, edits = f"{said}: {mends[0].label[:1].lower()}{mends[0].label[1:]}", [*edits, *mends[0].edits]
+        if edits:
+            break  # the legs of one way lie in one heat
+    return said, edits
 
 
 RULES: tuple[Rule[WayView], ...] = (
