@@ -76,21 +76,36 @@ def model_of(book: Codebook, box: Box) -> BoxModel:
 def next_volume(book: Codebook, box: Box, needed_in3: float, most_depth_in: float) -> BoxModel | None:
     """The smallest box of the same use that holds the wires and is no deeper than what is clear, or None."""
     now = model_of(book, box)
-    fitting = [
-        model
-        for model in box_models(book).values()
-        if model.gangs >= now.gangs
-        and model.volume_in3 >= needed_in3
-        and model.depth_in <= most_depth_in
-        and (model.fan_rated or not now.fan_rated)
-        and (box.outdoors or model.key != WEATHERPROOF)
-    ]
-    alike = [m for m in fitting if _same_form(m, now) and (m.material == now.material or box.kind == "junction")]
+    fitting = [m for m in _fitting(book, box, now, most_depth_in) if m.volume_in3 >= needed_in3]
+    alike = [model for model in fitting if _alike(model, now, box)]
     if box.kind in ("receptacle", "switch", "device"):
         fitting = [model for model in fitting if not model.round]
     return min(alike or fitting, key=lambda model: (model.gangs, model.volume_in3), default=None)
 
 
-def _same_form(model: BoxModel, now: BoxModel) -> bool:
-    """Round stays round, square stays square, device boxes stay device boxes."""
-    return model.round == now.round and (model.wide_in == model.tall_in) == (now.wide_in == now.tall_in)
+def grown(book: Codebook, box: Box, now: BoxModel, most_depth_in: float) -> list[BoxModel]:
+    """The larger boxes of the gangs of one, round or not as it is, no deeper than what is clear: those of its form
+    and material first, the smallest before."""
+    found = [
+        model
+        for model in _fitting(book, box, now, most_depth_in)
+        if model.gangs == now.gangs and model.volume_in3 > now.volume_in3 and model.round == now.round
+    ]
+    return sorted(found, key=lambda model: (not _alike(model, now, box), model.volume_in3))
+
+
+def _fitting(book: Codebook, box: Box, now: BoxModel, most_depth_in: float) -> list[BoxModel]:
+    return [
+        model
+        for model in box_models(book).values()
+        if model.gangs >= now.gangs
+        and model.depth_in <= most_depth_in
+        and (model.fan_rated or not now.fan_rated)
+        and (box.outdoors or model.key != WEATHERPROOF)
+    ]
+
+
+def _alike(model: BoxModel, now: BoxModel, box: Box) -> bool:
+    """Round stays round, square stays square, device boxes stay device boxes, of one material but for a junction."""
+    form = model.round == now.round and (model.wide_in == model.tall_in) == (now.wide_in == now.tall_in)
+    return form and (model.material == now.material or box.kind == "junction")

@@ -5,10 +5,10 @@ from __future__ import annotations
 from dataclasses import dataclass
 from functools import cached_property, lru_cache
 
-from levelrun.core.boxes.catalogue import BoxModel, model_of
+from levelrun.core.boxes.catalogue import BoxModel
 from levelrun.core.boxes.entering import Entering
+from levelrun.core.boxes.holding import clear_in, held_model
 from levelrun.core.codebook import Codebook
-from levelrun.core.errors import UnknownKeyError
 from levelrun.core.job import Box, Fixture, Habits, Level, Panel, Room, Structure
 from levelrun.core.kept import kept_hash
 from levelrun.core.site.faces import FLOOR_BREAKS, Face, Seen
@@ -100,8 +100,9 @@ class RoomView:
         return next((box.name for box in self.boxes if box.id == box_id), box_id)
 
     def model(self, box: Box) -> BoxModel:
-        """The catalogue row of a box."""
-        return modelled(self.book, box)
+        """The catalogue row of a box, as `held_model` finds it."""
+        side = self.faces[box.side].side if box.side is not None else None
+        return held_model(self.book, box, self.entering.get(box.id, ()), clear_in(box, side))
 
     def unrolled(self, box: Box | Panel) -> float | None:
         """A wall box's middle along the unrolled room, or None for what stands on no wall."""
@@ -132,14 +133,6 @@ class RoomView:
     def beside(self, item: Seen) -> str:
         """The room an opening leads to, or outdoors."""
         return self.names.get(item.to_room, "outdoors")
-
-
-def modelled(book: Codebook, box: Box) -> BoxModel:
-    """The catalogue row of a box; the usual one where an unknown one is named (a finding says so)."""
-    try:
-        return model_of(book, box)
-    except UnknownKeyError:
-        return model_of(book, box.model_copy(update={"model": ""}))
 
 
 @lru_cache(maxsize=1024)

@@ -7,29 +7,29 @@ from dataclasses import dataclass, replace
 
 from levelrun.core.boxes.catalogue import BoxModel
 from levelrun.core.boxes.entering import Entering
-from levelrun.core.boxes.facts import modelled
+from levelrun.core.boxes.holding import HOLLOW, clear_in, held_model
 from levelrun.core.boxes.rules.fill import fill_figure, fill_rule
 from levelrun.core.codebook import Codebook
 from levelrun.core.findings import Figure, Finding
 from levelrun.core.job import Box, Job
 from levelrun.core.rulebook import judged, keeping
 from levelrun.core.site.faces import Face
-
-HOLLOW = ("receptacle", "switch", "device", "junction", "light", "fan", "smoke")
+from levelrun.core.site.parts import Side
 
 
 @dataclass(frozen=True, eq=False)
 class LooseView:
-    """One box with what enters it, and no walls."""
+    """One box with what enters it, and no walls but the one in which it may stand."""
 
     book: Codebook
     boxes: tuple[Box, ...]
     entering: Mapping[str, tuple[Entering, ...]]
+    side: Side | None = None
     faces: tuple[Face, ...] = ()
 
     def model(self, box: Box) -> BoxModel:
-        """The catalogue row of a box."""
-        return modelled(self.book, box)
+        """The catalogue row of a box, as `held_model` finds it."""
+        return held_model(self.book, box, self.entering.get(box.id, ()), clear_in(box, self.side))
 
 
 def loose_boxes(
@@ -57,6 +57,6 @@ def _filled(book: Codebook, box: Box, entering: tuple[Entering, ...]) -> tuple[F
 
 
 @keeping(4096)
-def fill_of(book: Codebook, box: Box, entering: tuple[Entering, ...]) -> Figure | None:
-    """The fill of one box by what enters it, wherever it stands; None where nothing of it counts."""
-    return fill_figure(LooseView(book, (box,), {box.id: entering}), box)
+def fill_of(book: Codebook, box: Box, side: Side | None, entering: tuple[Entering, ...]) -> Figure | None:
+    """The fill of one box by what enters it, in the wall where it stands; None where nothing of it counts."""
+    return fill_figure(LooseView(book, (box,), {box.id: entering}, side), box)

@@ -107,7 +107,7 @@ class Box(Stood):
     fixed: StrictBool = Field(False, description="Keeps its height when the story pole changes")
     clamps: StrictBool = Field(True, description="Has cable clamps; false for a plastic single-gang box without")
     model: Annotated[str, StringConstraints(max_length=40), AfterValidator(plain)] = Field(
-        "", description="Row of the box catalogue; empty: the usual one for its kind"
+        "", description="Row of the box catalogue; empty: the usual one, or the smallest that holds"
     )
     gangs: Annotated[int, Field(strict=True, ge=1, le=6)] = 1
     ways: Literal[2, 3, 4] = Field(2, description="Of a switch: 2 single-pole, 3 three-way, 4 four-way")

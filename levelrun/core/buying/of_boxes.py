@@ -6,7 +6,7 @@ from collections.abc import Iterator, Sequence
 
 from levelrun.core.boxes.catalogue import WEATHERPROOF, BoxModel
 from levelrun.core.boxes.entering import Entering
-from levelrun.core.boxes.facts import modelled
+from levelrun.core.boxes.holding import clear_in, held_model
 from levelrun.core.boxes.joints import connector_for, joints_of
 from levelrun.core.boxes.parts import LAMPS, PLUGS, Box
 from levelrun.core.buying.items import device, each, enclosure
@@ -14,6 +14,7 @@ from levelrun.core.buying.lines import At, Line, Lines
 from levelrun.core.circuits.usual import nema_of
 from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import cable, cable_sizes
+from levelrun.core.site.parts import Side
 
 SQUARE_FACES = ("square-18", "square-21", "square-30")
 RINGS = (0.5, 0.625, 0.75, 1.0, 1.25, 2.0)  # in: as mud rings are raised
@@ -29,11 +30,12 @@ def lines_of_box(
     at: At,
     how: tuple[str, int, float, str],
     circuit_a: float,
+    side: Side | None = None,
 ) -> Lines:
     """Everything that a box takes. how: connectors by twist or lever, cables in one clamp, the finish over the studs
-    there, the colour of devices; circuit_a: the breaker of its circuit, 0 where it is on none."""
+    there, the colour of devices; circuit_a: the breaker of its circuit, 0 where it is on none; side: its wall."""
     joined, clamps, finish, colour = how
-    model = modelled(book, box)
+    model = held_model(book, box, entering, clear_in(box, side))
     found = (
         []
         if box.old

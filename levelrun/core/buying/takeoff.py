@@ -161,12 +161,13 @@ def _of_box(
 ) -> Lines:  # fmt: skip
     """What a box takes where it stands: its room, its building by name, its circuit."""
     room, structure, owner = stands
-    finish = USUAL_FINISH_IN if room is None or box.side is None else FINISHES[room.sides[box.side].finish]
+    side = None if room is None or box.side is None else room.sides[box.side]
+    finish = USUAL_FINISH_IN if side is None else FINISHES[side.finish]
     at = At(
         "box", box.id, box.name, room.name if room else box.where, structure, owner.id if owner else "", "boxes"
     )  # fmt: skip
     how = (buying.joints, buying.cables_a_clamp, finish, buying.colour)
-    return lines_of_box(book, box, into, at, how, owner.breaker_a if owner else 0.0)
+    return lines_of_box(book, box, into, at, how, owner.breaker_a if owner else 0.0, side)
 
 
 def _circuits(job: Job, book: Codebook, found: Found) -> Iterator[Lines]:

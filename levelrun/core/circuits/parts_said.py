@@ -43,8 +43,9 @@ WIRES = {
     "no ground": {"equipment_ground": False}, "without ground": {"equipment_ground": False},
     "ungrounded": {"equipment_ground": False},
 }  # fmt: skip
+METALS = {"aluminum": "al", "aluminium": "al", "al": "al", "copper": "cu", "cu": "cu"}
 KNOWN = (
-    *WIRES, *BREAKERS, "aluminum", "aluminium", "with neutral", "no neutral", "wire", "nameplate", "load",
+    *WIRES, *BREAKERS, *METALS, "with neutral", "no neutral", "wire", "nameplate", "load",
     *LEAST, *LARGEST,
 )  # fmt: skip
 OFFERED = (
@@ -63,8 +64,8 @@ def circuit_part(reader: SceneReader, item: dict[str, Any], more: tuple[str, ...
         item |= WIRES[word]
     elif word in BREAKERS:
         item["protection"] = BREAKERS[word]
-    elif word in ("aluminum", "aluminium"):
-        item["material"] = "al"
+    elif word in METALS:
+        item["material"] = METALS[word]
     elif word in ("with neutral", "no neutral"):
         item["neutral"] = word == "with neutral"
     elif word == "nameplate":

@@ -9,8 +9,9 @@ from dataclasses import dataclass
 from functools import cached_property
 
 from levelrun.core.boxes.entering import Entering
-from levelrun.core.boxes.facts import RoomContext, modelled
-from levelrun.core.boxes.loose import HOLLOW, fill_of
+from levelrun.core.boxes.facts import RoomContext
+from levelrun.core.boxes.holding import HOLLOW, clear_in, held_model, side_of
+from levelrun.core.boxes.loose import fill_of
 from levelrun.core.circuits.circuit_plan import CircuitPlan
 from levelrun.core.circuits.planned import PanelPlan
 from levelrun.core.codebook import Codebook
@@ -104,7 +105,7 @@ class RoughIn:
         return cards_of(self.job)
 
     def _volume(self, box: Box) -> str:
-        figure = fill_of(self.book, box, self.entering[box.id]) if self._hollow(box) else None
+        figure = fill_of(self.book, box, side_of(self.job, box), self.entering[box.id]) if self._hollow(box) else None
         if figure is not None and box.old and not box.model:
             return f"{figure.text} asked, its size not said"
         return f"{figure.text} of {figure.limit_text} used" if figure is not None else ""
@@ -131,9 +132,11 @@ class RoughIn:
             return self._panel(node) if isinstance(node, Panel) else self._box(node)
 
     def _box(self, box: Box) -> BoxCard:
+        into = self.entering.get(box.id, ())
+        model = held_model(self.book, box, into, clear_in(box, side_of(self.job, box)))
         return box_card(
-            self.book, self.job, box, modelled(self.book, box), self.entering.get(box.id, ()), self.letters,
-            self._cards.get(box.id), self.where(box), self._volume(box),
+            self.book, self.job, box, model, into, self.letters, self._cards.get(box.id), self.where(box),
+            self._volume(box),
         )  # fmt: skip
 
     def _panel(self, panel: Panel) -> PanelCard:

@@ -13,7 +13,7 @@ from dataclasses import dataclass, replace
 from shapely.geometry import LineString, Polygon
 
 from levelrun.core.boxes.drawn.round import WalkRound
-from levelrun.core.boxes.facts import RoomContext, modelled
+from levelrun.core.boxes.facts import RoomContext, viewed
 from levelrun.core.codebook import Codebook
 from levelrun.core.job import Box, Built, Job, Panel, Photo, Room
 from levelrun.core.measure import show, show_inches
@@ -263,7 +263,7 @@ def _boxes(seen: Seen, surface: str, built: Iterable[Built]) -> Iterator[XBox]:
         if at is None or surface_of(node, level) != surface:
             continue
         if isinstance(node, Box):
-            model = modelled(seen.book, node)
+            model = viewed(seen.book, seen.context).model(node)
             wide, tall, foot = model.wide_in, model.tall_in, at[1] - model.tall_in / 2
         else:
             wide, tall, foot = node.width_in, node.tall_in, at[1]

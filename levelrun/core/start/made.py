@@ -6,12 +6,8 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Any
 
-from levelrun.core.boxes.catalogue import box_models
 from levelrun.core.boxes.edits import LETTERS
-from levelrun.core.boxes.entering import Entering
-from levelrun.core.boxes.loose import LooseView
 from levelrun.core.boxes.parts import Box
-from levelrun.core.boxes.rules.fill import fill_figure
 from levelrun.core.boxes.things import NEMA, ONE_HOT, WIDE_A
 from levelrun.core.circuits.feed_words import screw_out
 from levelrun.core.circuits.places import box_places
@@ -64,7 +60,6 @@ def edits_for(job: Job, book: Codebook, said: Asked) -> list[dict[str, Any]]:
     way, ident = next_id(job, "w"), next_id(job, "c")
     legs = _legs(job, book, said, circuit, ends) if said.legs else []
     path = [way] if legs else []
-    _boxed(book, edits, circuit, legs)
     chain = [{"box": end, "after": before, "path": path} for before, end in zip((None, *ends), ends, strict=False)]
     name, moved = said.name or _title(said), list[dict[str, Any]]()
     if said.there is not None:
@@ -249,29 +244,6 @@ def _apart(job: Job, said: Asked) -> dict[str, float]:
     levels = {level.id for level in here.levels}
     wide = max((x for room in job.rooms if room.level in levels for x, _ in room.corners), default=UNDRAWN_IN[0])
     return {"x_in": here.x_in + wide + max(far, APART_IN), "y_in": here.y_in}
-
-
-def _boxed(book: Codebook, edits: list[dict[str, Any]], circuit: dict[str, Any], legs: list[dict[str, Any]]) -> None:
-    """Of a receptacle wider than one gang the smallest box that holds its wires, where the usual one does not."""
-    item = next((edit["item"] for edit in edits if edit["kind"] == "box" and edit["item"].get("gangs") == 2), None)
-    if item is None:
-        return
-    breaker, material = circuit["breaker_a"], circuit.get("material", "cu")
-    ground = ground_size(book, breaker, material)
-    size = max(
-        circuit["wire_size"], _wanted(book, circuit), key=wire_sizes(book).index
-    )  # one that was said too small is mended
-    cable = not legs or method(book, legs[-1]["method"]).kind != "raceway"
-    come = Entering(
-        size=size, count=conductors_in(circuit), ground=ground, cable=cable, side="feed", other="", circuit=""
-    )
-    order = sorted(box_models(book).values(), key=lambda model: model.volume_in3)
-    for key in ("", *(model.key for model in order if model.gangs == 2)):
-        box = Box.model_validate({**item, "model": key})
-        figure = fill_figure(LooseView(book, (box,), {box.id: (come,)}), box)
-        if figure is None or figure.limit is None or figure.value <= figure.limit:
-            item["model"] = key
-            return
 
 
 def _height(said: Asked) -> float:

@@ -10,18 +10,13 @@ from levelrun.core.boxes.catalogue import BoxModel, next_volume
 from levelrun.core.boxes.codes import finding
 from levelrun.core.boxes.entering import Entering
 from levelrun.core.boxes.facts import RoomView
+from levelrun.core.boxes.holding import clear_in, needed_volume
 from levelrun.core.boxes.mends import set_box
-from levelrun.core.boxes.volume import BoxVolume, Counted, box_volume
 from levelrun.core.codebook import Codebook
-from levelrun.core.codebook.lookups import wire_sizes
 from levelrun.core.findings import Figure, Finding, Mend
 from levelrun.core.job import Box
 from levelrun.core.rulebook import Rule
 from levelrun.core.site.faces import Face
-from levelrun.core.site.framing import depth_of
-
-STRAPPED = ("receptacle", "switch", "device")
-BIGGEST = "6"
 
 
 class Filling(Hashable, Protocol):
@@ -38,29 +33,13 @@ class Filling(Hashable, Protocol):
     def model(self, box: Box) -> BoxModel: ...
 
 
-def needed_volume(view: Filling, box: Box) -> BoxVolume | None:
-    """Cubic inches that what enters asks, line by line; None where nothing is known to enter, or wire over No. 6
-    (which goes by 314.28)."""
-    entering = view.entering.get(box.id, ())
-    order = wire_sizes(view.book)
-    if not entering or box.kind == "tail" or any(order.index(item.size) > order.index(BIGGEST) for item in entering):
-        return None
-    sizes = sorted({item.size for item in entering}, key=order.index)
-    wires = [Counted(size, sum(item.count for item in entering if item.size == size)) for size in sizes]
-    grounds = [item.ground for item in entering if item.ground]
-    devices = [Counted(sizes[-1], box.gangs)] if box.kind in STRAPPED else []
-    clamps = view.model(box).clamps and any(item.cable for item in entering)
-    ground = Counted(max(grounds, key=order.index), len(grounds)) if grounds else None
-    return box_volume(view.book, wires, devices, ground, clamps)
-
-
 @lru_cache(maxsize=2048)
 def fill_figure(view: Filling, box: Box) -> Figure | None:
     """Box fill with its reason, for the vial. Kept for the view at hand."""
-    needed = needed_volume(view, box)
+    model = view.model(box)
+    needed = needed_volume(view.book, box, view.entering.get(box.id, ()), clamps=model.clamps)
     if needed is None:
         return None
-    model = view.model(box)
     over = needed.needed_in3 - model.volume_in3
     return Figure(
         key=f"fill-{box.id}",
@@ -85,8 +64,7 @@ def fill_rule(view: Filling) -> Iterator[Finding]:
         if figure is None or figure.limit is None or figure.value <= figure.limit + 1e-9:
             continue
         side = view.faces[box.side].side if box.side is not None else None
-        clear = 99.0 if side is None else depth_of(side) if box.clear_in is None else box.clear_in
-        bigger = next_volume(view.book, box, figure.value, clear + box.set_out_in)
+        bigger = next_volume(view.book, box, figure.value, clear_in(box, side))
         mends = (
             [
                 Mend(

@@ -6,8 +6,7 @@ from collections.abc import Iterator
 
 from levelrun.core.boxes.catalogue import WEATHERPROOF, BoxModel, box_models
 from levelrun.core.boxes.entering import Entering
-from levelrun.core.boxes.loose import HOLLOW, LooseView
-from levelrun.core.boxes.rules.fill import needed_volume
+from levelrun.core.boxes.holding import HOLLOW, needed_volume
 from levelrun.core.circuits.facts import CircuitView
 from levelrun.core.circuits.rules.wire import about, change
 from levelrun.core.findings import Finding, Mend
@@ -60,8 +59,7 @@ def _needed(view: CircuitView, box: Box, model: BoxModel) -> float | None:
         for link in view.tree.links
         if box.id in (link.box, link.after)
     )  # fmt: skip
-    taken = box.model_copy(update={"model": model.key})
-    needed = needed_volume(LooseView(view.book, (taken,), {box.id: come}), taken)
+    needed = needed_volume(view.book, box, come, clamps=model.clamps)
     return None if needed is None else needed.needed_in3
 
 
