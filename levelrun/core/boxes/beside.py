@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Sequence
 from typing import Any
 
 from levelrun.core.boxes.catalogue import usual_model
@@ -20,6 +21,7 @@ from levelrun.core.site.scene import SceneReader, walls_by_name
 from levelrun.core.site.words import OPENINGS
 
 Spot = dict[str, Any]
+WORKING_IN = 30.0  # as wide as one stands before a panel (110.26(A)(2))
 ALL_WALLS = tuple(f"{on}{walls}" for on in ("", "along ", "on ") for walls in ("all walls", "every wall"))
 ALL_ROUND = ("around", "all round", "all around")
 OUTSIDE_DOORS = ("entry door", "front door", "back door", "outside door", "exterior door", "walk door", "man door")
@@ -203,6 +205,24 @@ def near_middle(view: RoomView, wall: Wall, kind: str, gangs: int) -> Spot | Non
     spots = [at for at, _ in on_studs(view, face, 0.0, wall.length_in, wide) if free(at)]
     best = min(spots, key=lambda at: abs(at - middle), default=None)
     return None if best is None else {"side": wall.index, "at_in": tape(best)}
+
+
+def panel_spot(view: RoomView, walls: Sequence[Wall]) -> tuple[Wall, float] | None:
+    """Where a panel stands of which nobody said it: on the first of these walls that has a place, as near its middle
+    as doors, windows, things along it and other boxes leave 30 in free (110.26(A)(2)). None where none has one."""
+    for wall in walls:
+        face, half = view.faces[wall.index], WORKING_IN / 2
+        taken = [(item.at_in, item.to_in) for item in face.openings]
+        taken += [(item.at_in, item.at_in + item.width_in) for item in face.fixtures]
+        taken += [(node.at_in, node.at_in) for node in (*view.boxes, *view.context.panels)
+                  if node.side == wall.index and node.at_in is not None]  # fmt: skip
+        middle = wall.length_in / 2
+        last = int(middle - half)
+        for off in (sign * inches for inches in range(max(last, 0) + 1) for sign in (1, -1)):
+            at = middle + off
+            if all(high <= at - half or at + half <= low for low, high in taken) and at >= half:
+                return wall, at
+    return None
 
 
 def away_from_door(reader: SceneReader, about: Room) -> list[Spot]:

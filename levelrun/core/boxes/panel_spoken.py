@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Any
 
-from levelrun.core.boxes.panel_words import counted_here, said_of_panel, spoken_panel
+from levelrun.core.boxes.panel_spaces import counted_here, said_of_panel
+from levelrun.core.boxes.panel_words import spoken_panel
 from levelrun.core.boxes.qualities import PANELS
 from levelrun.core.job import Panel
 from levelrun.core.site.framing import finish_in
@@ -51,5 +53,18 @@ def panel_is(reader: SceneReader) -> Said | None:
 
 def panel_here(reader: SceneReader) -> Said | None:
     """A 200 amp panel called M with 30 spaces in the Utility, west wall; 100 amp sub-panel G in garage."""
-    reader.phrase(("add", "put", "install", "a", "an"))
-    return spoken_panel(reader)
+    names = {**reader.buildings(), "house": None}
+    if (owner := reader.phrase(names)) is not None and reader.phrase(("has", "with")) is None:
+        return None
+    plain = owner is not None
+    while (word := reader.phrase(("add", "put", "install", "a", "an", "the", "existing", "old"))) is not None:
+        plain |= word in ("existing", "old")
+    said = spoken_panel(reader, plain)
+    home = names.get(owner or "")
+    if said is None or home is None:
+        return said
+    added = [
+        {**edit, "item": {**edit["item"], "structure": home.id}} if edit["op"] == "add" and edit["kind"] == "panel"
+        and not edit["item"].get("room") else edit for edit in said.edits
+    ]  # fmt: skip
+    return replace(said, edits=added)

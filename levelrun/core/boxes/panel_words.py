@@ -3,39 +3,37 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Sequence
 from typing import Any
 
+from levelrun.core.boxes.beside import panel_spot
+from levelrun.core.boxes.contexts import room_view
+from levelrun.core.boxes.panel_spaces import (
+    COUNT,
+    COUNTS,
+    EXCEPT,
+    FULL,
+    LENGTH,
+    LISTED,
+    counted,
+    ranges,
+    said_of_panel,
+    taken,
+)
 from levelrun.core.boxes.qualities import PANELS
 from levelrun.core.editing import next_id
 from levelrun.core.job import Panel, Room
+from levelrun.core.measure import show
 from levelrun.core.site.building_words import BUILDINGS, new_building
-from levelrun.core.site.geometry import Wall
+from levelrun.core.site.geometry import Wall, walls_of
 from levelrun.core.site.scene import CENTRE, IS, Said, SceneReader, bare_panel, on_a_wall, walls_by_name
 
-_SPACES = r"\d+(?:\s*-\s*\d+)?(?!\s*(?:a|amps?|spaces?|circuits?|free)\b)(?![\w'\"])"
-_LIST = re.compile(rf"{_SPACES}(?:[\s,]+(?:and\s+)?{_SPACES})*", re.IGNORECASE)
-_COUNT = re.compile(
-    r"(?P<n>\d+(?:\.\d+)?|one|two|three|four|six|eight)[\s-]*(?P<unit>a|amps?|spaces?|circuits?|free)\b",
-    re.IGNORECASE,
-)
-# Spaces before what they are: 1-16 and 18 taken, only 17 and 19 free.
-_LISTED = re.compile(
-    r"(?:only\s+)?(?:spaces?\s+)?(?P<list>\d+(?:\s*-\s*\d+)?(?:[\s,]+(?:and\s+)?\d+(?:\s*-\s*\d+)?)*)"
-    r"\s+(?:are\s+|is\s+)?(?P<what>taken|used|in use|full|free|open)\b", re.IGNORECASE,
-)  # fmt: skip
 # The height of its lower edge, in inches or said to be one; feet after a wall are a place along it.
 _EDGE = re.compile(
     r"""\d+(?:\.\d+)?\s*(?:"|in\b)|[\d'"\s./-]+(?:ft\s*)?(?:high|up|off the floor|over the floor)\b""", re.IGNORECASE
 )
 _LETTER = re.compile(r"[NESW]\s+(?!wall\b)")
-_LENGTH = re.compile(r"[-+]?\d")
-COUNTS = {"one": "1", "two": "2", "three": "3", "four": "4", "six": "6", "eight": "8"}
 BESIDE = ("on", "along", "against")  # before a wall; at goes before what is said in words
-# Before the spaces that are free, all others taken.
-EXCEPT = tuple(
-    f"{all_}{taken} {but}" for all_ in ("", "all ", "all spaces ") for taken in ("full", "taken", "used")
-    for but in ("except", "but", "except for")
-)  # fmt: skip
 WORDS = (
     "in", "at", "as", "called", "named", "taken", *EXCEPT, "free spaces", "spaces", "main",
     "lugs", "bonded", "sub",
@@ -45,25 +43,10 @@ INSIDE = (
     "basement", "cellar", "utility room", "laundry room", "laundry", "closet", "hall", "hallway", "kitchen",
     "mud room", "crawl space", "attic", "pantry", "bedroom", "garage",
 )  # fmt: skip
+OUTSIDE = tuple(f"{word}{by}" for by in (" with the meter", " by the meter", " at the meter", " under the meter", "")
+                for word in ("outside", "outdoors"))  # fmt: skip
 SUB = ("sub-panel", "subpanel", "sub panel")
 KINDS = ("panel", "main panel", "main breaker panel", "breaker panel", "load center")
-# Nothing is free in it.
-FULL = tuple(
-    f"{word}{end}"
-    for word in (
-        "full",
-        "all full",
-        "all spaces taken",
-        "all taken",
-        "no spaces free",
-        "no free spaces",
-        "no space free",
-        "none free",
-        "no spaces left",
-        "no room left",
-    )
-    for end in (" up", "")
-)
 EDGE_IN = 48.0  # its lower edge over the floor where nothing is said
 
 
@@ -80,21 +63,21 @@ def panel(reader: SceneReader) -> Said:
     return said.on_a_wall() if said.wall else said.in_words()
 
 
-def spoken_panel(reader: SceneReader) -> Said | None:
+def spoken_panel(reader: SceneReader, plain: bool = False) -> Said | None:
     """200 amp panel [called] M ...; sub-panel G in the garage: a panel whose amperes, or that it is fed, come before
-    its name. None where none stands here."""
+    its name. None where none stands here. plain: one of which neither is said too."""
     reader.skip()
-    count = _COUNT.match(reader.text, reader.pos)
+    count = COUNT.match(reader.text, reader.pos)
     if count is not None:
         reader.pos = count.end()
-    kind = reader.phrase((*SUB, "main panel") if count is None else (*SUB, *KINDS))
+    kind = reader.phrase((*SUB, "main panel") if count is None and not plain else (*SUB, *KINDS))
     if kind is None:
         return None
     reader.phrase(("called", "named", "as"))
     said, behind = _Panel(reader), reader.pos
     if count is not None:
         reader.pos = count.start()
-        _counted(reader, said.item, count)
+        counted(reader, said.item, count)
         reader.pos = behind
     if kind in SUB:
         said_of_panel(reader, said.item, "sub")
@@ -135,7 +118,7 @@ class _Panel:
         words = [*self._walls(), *(word for word in WORDS if word not in ("main", "sub"))]
         bare = reader.over() and self.room is not None
         return (
-            bare or _COUNT.match(reader.text, self._next()) is not None or (reader.sees(words) and not self._letter())
+            bare or COUNT.match(reader.text, self._next()) is not None or (reader.sees(words) and not self._letter())
         )
 
     def _letter(self) -> bool:
@@ -144,7 +127,7 @@ class _Panel:
         if found is None:
             return False
         text, end = self.reader.text, found.end()
-        return _COUNT.match(text, end) is not None or _LENGTH.match(text, end) is None
+        return COUNT.match(text, end) is not None or LENGTH.match(text, end) is None
 
     def read(self) -> None:
         """One thing that is said."""
@@ -158,11 +141,11 @@ class _Panel:
         if not reader.sees(EXCEPT) and reader.phrase(FULL) is not None:
             self.full = True
             return None
-        if (listed := _LISTED.match(reader.text, self._next())) is not None and self._spaced(listed):
+        if (listed := LISTED.match(reader.text, self._next())) is not None and self._spaced(listed):
             return None
-        count = _COUNT.match(reader.text, reader.pos)
+        count = COUNT.match(reader.text, reader.pos)
         if count is not None:
-            return _counted(reader, self.item, count)
+            return counted(reader, self.item, count)
         start = reader.pos
         if walls and reader.phrase(BESIDE) is not None and not reader.sees(walls):
             reader.pos = start
@@ -177,16 +160,16 @@ class _Panel:
         elif word in EXCEPT and (few := reader.phrase(COUNTS)) is not None:  # all but two: how many, not which
             self.item["free_said"] = int(COUNTS[few])
         elif word in (*EXCEPT, "free spaces"):
-            self.open += _taken(reader)
+            self.open += taken(reader)
         elif word in ("as", "called", "named"):
             if str(self.item.get("name", "")).lower() == "sub":  # it was no name
                 said_of_panel(reader, self.item, "sub")
             self.item["name"] = reader.name((*WORDS, "with"), self._ends())
-        elif word == "at" and _LENGTH.match(reader.text, self._next()):
+        elif word == "at" and LENGTH.match(reader.text, self._next()):
             self.item["over_in"] = reader.length()
             reader.phrase(("high", "up", "off the floor", "over the floor"))
         elif word == "at":
-            self.item["where"] = reader.name(WORDS, _COUNT.pattern)
+            self.item["where"] = reader.name(WORDS, COUNT.pattern)
         else:
             said_of_panel(reader, self.item, word)
         return None
@@ -198,6 +181,8 @@ class _Panel:
         reader.phrase(["the"])
         walls = [f"{room} wall" for room in (*INSIDE, "outside", "back", "front", "shop", "barn", "shed")]
         where = reader.phrase(walls) or (None if on else reader.phrase(INSIDE))
+        if where is None and not on and reader.phrase(OUTSIDE) is not None:
+            where = "outside"
         if where is None:
             reader.pos = start
         return where
@@ -212,7 +197,7 @@ class _Panel:
             raise self.reader.refuse(
                 f"{number} spaces, or space {number}? say `taken {number}` for the space, or how many are free"
             )
-        found = _ranges(self.reader, listed["list"], listed.start("list"))
+        found = ranges(self.reader, listed["list"], listed.start("list"))
         self.reader.pos = listed.end()
         if free:
             self.open += found
@@ -240,18 +225,15 @@ class _Panel:
         start = reader.pos
         before = reader.phrase(("in", "at"))
         along = (
-            before == "at" and _LENGTH.match(reader.text, self._next()) and not _EDGE.match(reader.text, reader.pos)
+            before == "at" and LENGTH.match(reader.text, self._next()) and not _EDGE.match(reader.text, reader.pos)
         )
         if before is not None and not along and not reader.sees(CENTRE):
             reader.pos = start
-        counted = _COUNT.match(reader.text, self._next())
-        if reader.sees(CENTRE) or (_LENGTH.match(reader.text, reader.pos) and counted is None):
+        counted = COUNT.match(reader.text, self._next())
+        if reader.sees(CENTRE) or (LENGTH.match(reader.text, reader.pos) and counted is None):
             self.item["at_in"] = reader.along(face)
         else:
-            self.item["at_in"] = face.length_in / 2
-            self.told = [
-                f"it stands in the middle of the {face.name} wall; say how far from a corner where it does not"
-            ]
+            self._placed([face])
         self._of_the_room()
 
     def _of_the_room(self) -> None:
@@ -261,7 +243,7 @@ class _Panel:
     def _ends(self) -> str:
         """What a name ends at: a count, a wall and a place along it."""
         walls = self._walls()
-        return f"{_COUNT.pattern}|{on_a_wall(walls)}" if walls else _COUNT.pattern
+        return f"{COUNT.pattern}|{on_a_wall(walls)}" if walls else COUNT.pattern
 
     def _next(self) -> int:
         self.reader.skip()
@@ -282,8 +264,20 @@ class _Panel:
         else:
             self.room = rooms[name]
             if not self.wall and self.reader.over():
-                self.reader.expect(self._walls())
-                raise self.reader.fail(f"a wall of {name}, where it stands")
+                self._placed(sorted(walls_of(self.room), key=lambda wall: -wall.length_in))
+
+    def _placed(self, walls: Sequence[Wall]) -> None:
+        """Where nobody said it: in the middle of a wall, or where that is free; told."""
+        room = self.room
+        assert room is not None
+        spot = panel_spot(room_view(self.reader.scene.job, self.reader.scene.book, room.id), walls)
+        if spot is None:
+            where = f"the {walls[0].name} wall" if len(walls) == 1 else room.name
+            raise self.reader.refuse(f"no place of 30 in is free on {where}: say how far from a corner")
+        wall, at = spot
+        self.wall, self.item["at_in"] = wall.name, at
+        where = "in the middle of" if abs(at - wall.length_in / 2) < 1e-6 else f"at {show(at)} on"
+        self.told = [f"it stands {where} the {wall.name} wall; say how far from a corner where it does not"]
 
     def on_a_wall(self) -> Said:
         """A panel of a drawn room."""
@@ -354,83 +348,6 @@ def _within(reader: SceneReader, item: dict[str, Any]) -> None:
         raise reader.refuse(
             f"space {max(item['taken'])} is past the {spaces} spaces of {item.get('name', 'the panel')}"
         )
-
-
-def said_of_panel(reader: SceneReader, item: dict[str, Any], word: str) -> None:
-    """What a panel is, wherever it stands."""
-    if word == "spaces":
-        item["spaces"] = int(reader.number("a count of spaces", 1, 84))
-    elif word == "taken":
-        item["taken"] = _taken(reader)
-    elif word == "main":
-        if reader.phrase(("breaker panel", "breaker")) is not None and not _amperes_next(reader):
-            return  # its amperes were said before, or are those of its name
-        item["main_a"] = item["bus_a"] = reader.number("amperes", 0, 1200)
-        reader.phrase(["a", "amps"])
-    elif word == "lugs":
-        item["main_a"] = None
-    elif word in ("bonded", "sub"):
-        item |= {"bonded": word == "bonded", "disconnect_elsewhere": word == "sub"}
-
-
-def _amperes_next(reader: SceneReader) -> bool:
-    """Whether amperes stand here: main breaker 100a, main breaker 100; no count of spaces."""
-    reader.skip()
-    count = _COUNT.match(reader.text, reader.pos)
-    return (
-        count["unit"].lower().startswith("a")
-        if count is not None
-        else _LENGTH.match(reader.text, reader.pos) is not None
-    )
-
-
-def _taken(reader: SceneReader) -> list[int]:
-    """Spaces and ranges of spaces: 1-14 17 and 19."""
-    reader.expect(["1-14 17 19"])
-    reader.phrase(["spaces"])
-    reader.skip()
-    listed = _LIST.match(reader.text, reader.pos)
-    if listed is None:
-        raise reader.fail("spaces such as 1-14 17 19")
-    found = _ranges(reader, listed[0], reader.pos)
-    reader.pos = listed.end()
-    return found
-
-
-def _ranges(reader: SceneReader, said: str, at: int) -> list[int]:
-    """The spaces of a list that stands at a place of the text."""
-    found: set[int] = set()
-    for match in re.finditer(r"(\d+)(?:\s*-\s*(\d+))?", said):
-        first, last = int(match[1]), int(match[2] or match[1])
-        if not 1 <= first <= last <= 84:
-            raise reader.refuse(f"{match[0]}: spaces are 1 to 84, the lower one first", at + match.start())
-        found.update(range(first, last + 1))
-    return sorted(found)
-
-
-def _counted(reader: SceneReader, item: dict[str, Any], count: re.Match[str]) -> None:
-    unit, number = count["unit"].lower(), COUNTS.get(count["n"].lower(), count["n"])
-    amount = float(number)
-    start, reader.pos = reader.pos, count.end()
-    if unit.startswith("a"):
-        if not 0 < amount <= 1200:
-            raise reader.refuse(f"{number} A: 1 to 1200", start)
-        item["main_a"] = item["bus_a"] = amount
-    elif unit.startswith(("space", "circuit")):
-        if not 2 <= amount <= 84:
-            raise reader.refuse(f"{number} spaces: 2 to 84", start)
-        item["spaces"] = int(amount)
-    else:
-        item["free_said"] = int(amount)
-
-
-def counted_here(reader: SceneReader, item: dict[str, Any]) -> bool:
-    """Amperes, or a count of spaces or of free ones, where one stands here."""
-    reader.skip()
-    count = _COUNT.match(reader.text, reader.pos)
-    if count is not None:
-        _counted(reader, item, count)
-    return count is not None
 
 
 def structure_in_words(reader: SceneReader) -> tuple[str, list[dict[str, Any]]]:

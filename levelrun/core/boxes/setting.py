@@ -107,6 +107,9 @@ def _set_in(reader: SceneReader, room: Room | None, item: dict[str, Any], count:
         if not where.spots and where.read():
             continue
         word = reader.phrase(MORE)
+        if word is None and where.spots and (high := _high(reader)) is not None:
+            said["height"] = high
+            continue
         if word is None and where.spots:
             raise reader.fail(", ".join(MORE))
         if word is None:
@@ -239,6 +242,17 @@ class _Where:
         wall = view.faces[spot["side"]].wall.name
         self.spots = [spot]
         self.told.append(f"on the {wall} wall at {show(spot['at_in'])}, where it is free; say where it is otherwise")
+
+
+def _high(reader: SceneReader) -> float | None:
+    """A height behind the place: 48" high, 4' up. None, and nothing taken, where none stands here."""
+    start = reader.pos
+    if reader.sees_length():
+        inches = reader.length()
+        if reader.phrase(("high", "up", "off the floor", "over the floor", "above the floor")) is not None:
+            return inches
+    reader.pos = start
+    return None
 
 
 def _said(reader: SceneReader, about: Room, item: dict[str, Any], said: dict[str, Any], word: str) -> None:

@@ -43,6 +43,7 @@ WIRES = {
     "no ground": {"equipment_ground": False}, "without ground": {"equipment_ground": False},
     "ungrounded": {"equipment_ground": False},
 }  # fmt: skip
+CALLED_VOLTS = {120: ("120", "110", "115", "125"), 240: ("240", "220", "230", "250")}  # what they are called
 METALS = {"aluminum": "al", "aluminium": "al", "al": "al", "copper": "cu", "cu": "cu"}
 KNOWN = (
     *WIRES, *BREAKERS, *METALS, "with neutral", "no neutral", "wire", "nameplate", "load",
@@ -98,9 +99,10 @@ def circuit_part(reader: SceneReader, item: dict[str, Any], more: tuple[str, ...
             return False
         reader.pos = match.end()
         if match["unit"].lower().startswith("v"):
-            if match["n"] not in ("120", "240"):
+            volts = next((volts for volts, called in CALLED_VOLTS.items() if match["n"] in called), None)
+            if volts is None:
                 raise reader.refuse(f"{match['n']} V: allowed 120 or 240", start, ["120v", "240v"])
-            item |= {"volts": int(match["n"])}
+            item |= {"volts": volts}
         else:
             ratings = [row["rating_a"] for row in reader.scene.book.table("240-6-breakers").rows]
             if f"{float(match['n']):g}" not in {f"{float(r):g}" for r in ratings}:

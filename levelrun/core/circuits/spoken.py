@@ -8,9 +8,10 @@ from typing import Any
 
 from levelrun.core.circuits.feed_words import feeder, paired
 from levelrun.core.circuits.grouped import group_said, hops_of
-from levelrun.core.circuits.parts_said import UNIT, circuit_part
+from levelrun.core.circuits.parts_said import UNIT, circuit_part, wire_for
 from levelrun.core.circuits.usual import title_of
-from levelrun.core.circuits.words import circuit_with, known_circuits, new_circuit, put_on
+from levelrun.core.circuits.words import circuit_with, home_of, known_circuits, new_circuit, put_on
+from levelrun.core.codebook.lookups import wire_sizes
 from levelrun.core.errors import TextError
 from levelrun.core.job import Box, Circuit, Panel
 from levelrun.core.site.scene import Said, SceneReader
@@ -110,6 +111,26 @@ def _grouped(reader: SceneReader) -> Said | None:
     return Said([{"op": "set", "kind": "circuit", "id": found.id, "set": {"chain": hops}}], panel=found.panel)
 
 
+def on_a_new(reader: SceneReader) -> Said | None:
+    """Put the lights on a 15 amp circuit; the outlets go on a 20 amp circuit of their own."""
+    reader.phrase(("put", "wire", "add"))
+    panel = reader.scene.panel
+    try:
+        group = group_said(reader)
+    except TextError:
+        group = None
+    if group is None or panel is None or reader.phrase(ONTO) is None:
+        return None
+    reader.phrase(("one", "a new", "their own", "its own", "a separate", "a dedicated", "a", "an"))
+    item: dict[str, Any] = {}
+    while circuit_part(reader, item):
+        pass
+    if reader.phrase(CALLED) is None:
+        return None
+    reader.phrase(("of their own", "of its own", "by themselves"))
+    return new_circuit(reader, item, "", group[0], group[1], home_of(reader, panel, group[1]), panel)
+
+
 def _onto(found: Circuit, boxes: list[Box]) -> Said:
     """Boxes behind the last one of a circuit."""
     own, last = [box.id for box in boxes], found.chain[-1].box if found.chain else None
@@ -181,10 +202,15 @@ _PIPE_SIZE = re.compile(r"\s*(?P<n>\d(?:[ -]\d/\d|/\d)?)\s*(?:\"|in\b|inch\b)?(?
 def every_method(reader: SceneReader) -> Said | None:
     """All circuits in emt; run everything in mc: the wiring method of every circuit of the job."""
     reader.phrase(("run", "wire", "put", "make", "do"))
-    if reader.phrase(("all circuits", "every circuit", "everything", "it all", "the whole job")) is None:
+    if reader.phrase(("all circuits", "every circuit", "everything", "it all", "it", "the whole job")) is None:
         return None
     if reader.phrase(("in", "with")) is None:
         return None
+    reader.skip()
+    if (cable := _CABLE.match(reader.text, reader.pos)) is not None:
+        reader.pos = cable.end()
+        reader.phrase(("cable", "nm", "nm-b", "throughout"))
+        return _rewired(reader, cable["wire"])
     size = _PIPE_SIZE.match(reader.text, reader.pos)
     if size is not None:
         reader.pos = size.end()
@@ -198,6 +224,20 @@ def every_method(reader: SceneReader) -> Said | None:
     if size is not None:
         told.append(f"the size of each pipe follows from its wires; {size['n']} in is said of a way")
     return Said(edits, told=told)
+
+
+def _rewired(reader: SceneReader, wire: str) -> Said:
+    """Every branch circuit whose breaker this wire bears, in it; what wants a larger one stays as it is, told."""
+    order = wire_sizes(reader.scene.book)
+    own = [circuit for circuit in reader.scene.job.circuits if circuit.feeds is None]
+    least = {c.id: wire_for(reader, {"breaker_a": c.breaker_a, "material": c.material}) for c in own}
+    fits = [c for c in own if order.index(least[c.id]) <= order.index(wire)]
+    if not fits:
+        raise reader.refuse(f"no circuit may be wired in {wire}" if own else "no circuit yet")
+    left = [c.name for c in own if c not in fits]
+    told = [f"{len(fits)} circuits are wired in {wire} now"]
+    told += [f"left as they are, with breakers that want more: {', '.join(left[:6])}"] if left else []
+    return Said([{"op": "rewire", "circuit": c.id, "size": wire} for c in fits if c.wire_size != wire], told=told)
 
 
 def after(reader: SceneReader) -> Said | None:
@@ -279,4 +319,4 @@ def taped(reader: SceneReader) -> Said | None:
     raise reader.refuse(f"no cable goes from {one.name} to {two.name}", at)
 
 
-SPOKEN = (taped, moved, changed, swapped, apart, chained, added, fed_by, after, shared, fed, every_method)
+SPOKEN = (taped, moved, changed, swapped, apart, chained, on_a_new, added, fed_by, after, shared, fed, every_method)

@@ -59,7 +59,7 @@ def circuit_with(reader: SceneReader, item: dict[str, Any]) -> Said:
             name = _name(reader)
     if serves and not chain:
         _as_usual(reader, serves, item)
-    return new_circuit(reader, item, name, group, chain, None if said else _home(reader, panel, chain), panel)
+    return new_circuit(reader, item, name, group, chain, None if said else home_of(reader, panel, chain), panel)
 
 
 def _source(reader: SceneReader) -> Panel | None:
@@ -200,7 +200,7 @@ def put_in(reader: SceneReader, panel: Panel, item: dict[str, Any]) -> list[str]
     return [f"on space {place[0]}{place[1]} of {panel.name}, the first that is free"]
 
 
-def _home(reader: SceneReader, panel: Panel, chain: list[Box]) -> Panel | None:
+def home_of(reader: SceneReader, panel: Panel, chain: Sequence[Box]) -> Panel | None:
     """The one panel of the building in which all boxes stand, where it is fed and that is another building than the
     panel's."""
     where = {box.structure for box in chain} - {panel.structure}

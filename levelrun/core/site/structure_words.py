@@ -27,6 +27,7 @@ OLD = ("existing", "old work")
 ABOUT = ("grade", "at", *OLD, "dwelling", "not dwelling", "with", "called", "named", "as")
 ATTACHED = ("garage", "workshop", "shop")
 KINDLY = ("sleeping", "full", "finished", "unfinished", "walk-out")  # before a level, with nothing for a rule in it
+FRAMED = ("stud walls", "stud framed", "wood framed", "wood frame", "framed walls", "ceilings", "ceiling")
 _OFF_ANOTHER = re.compile(
     rf"\d\s*(?:'|ft|feet)\s*(?:{'|'.join(STEPS)})\s+of\s+(?:the\s+)?(?P<of>\w[\w-]*)", re.IGNORECASE
 )
@@ -69,10 +70,8 @@ def building(reader: SceneReader) -> Said | None:
 def _stands_off(reader: SceneReader) -> bool:
     """Whether the sentence says how far it is from another building: 40' east of the house."""
     end = reader.line_end()
-    return any(
-        match["of"].casefold() in {name.casefold() for name in reader.buildings()}
-        for match in _OFF_ANOTHER.finditer(reader.text, reader.pos, end)
-    )
+    known = {name.casefold() for name in reader.buildings()} or {"house"}
+    return any(match["of"].casefold() in known for match in _OFF_ANOTHER.finditer(reader.text, reader.pos, end))
 
 
 def _year(reader: SceneReader) -> re.Match[str] | None:
@@ -86,6 +85,16 @@ def _next(reader: SceneReader) -> int:
 
 def built(reader: SceneReader, word: str, item: dict[str, Any], sized: Point | None) -> Said:
     """What follows the kind of a building; `item` and `sized`: what was said before it."""
+    scene = reader.scene
+    try:
+        home = _home(reader)  # seen by what follows, as long as this sentence is read
+        said = _built(reader, word, item, sized)
+    finally:
+        reader.scene = scene
+    return replace(said, edits=[*home, *said.edits])
+
+
+def _built(reader: SceneReader, word: str, item: dict[str, Any], sized: Point | None) -> Said:
     name, levels, side = "", list[str](), dict[str, Any]()
     apart: tuple[float, str, Structure] | None = None
     while not reader.over():
@@ -95,6 +104,9 @@ def built(reader: SceneReader, word: str, item: dict[str, Any], sized: Point | N
         if not reader.sees(STUDS) and reader.sees_length():
             start, off = reader.pos, _apart(reader)
             apart = off or apart
+            if off is None and (high := _ceiling(reader)) is not None:
+                item["high"] = high
+                continue
             if off is None and sized is not None:
                 reader.pos = start
                 raise reader.fail("its name, what it has, or how far it is `north of` a building")
@@ -103,7 +115,7 @@ def built(reader: SceneReader, word: str, item: dict[str, Any], sized: Point | N
         if (stud := reader.phrase(STUDS)) is not None:
             side |= _studs(reader, stud)
             continue
-        if reader.phrase(("and", "has")) is not None:
+        if reader.phrase(("and", "has", *FRAMED)) is not None:
             continue
         said = reader.phrase(ABOUT)
         if said in (None, "called", "named", "as"):
@@ -133,6 +145,28 @@ def built(reader: SceneReader, word: str, item: dict[str, Any], sized: Point | N
     if side and sized is None:
         raise reader.refuse("say its size first, as 24' x 30', or draw its rooms: studs are those of walls")
     return _made(reader, word, name, item, sized, levels, side)
+
+
+def _home(reader: SceneReader) -> list[dict[str, Any]]:
+    """The house from which a building stands off, put up where none is there yet: it is no work of this job."""
+    text = reader.text[reader.pos : reader.line_end()]
+    if reader.scene.job.structures or not any(m["of"].casefold() == "house" for m in _OFF_ANOTHER.finditer(text)):
+        return []
+    _, _, made = new_building(reader, "house", "House", {"existing": True})
+    there = Structure.model_validate(made[0]["item"])
+    job = reader.scene.job.model_copy(update={"structures": (there,)})
+    reader.scene = replace(reader.scene, job=job)
+    return made
+
+
+def _ceiling(reader: SceneReader) -> float | None:
+    """How high its rooms are: 8' ceilings, 9' high. None, and nothing taken, where another length stands."""
+    start = reader.pos
+    inches = reader.length()
+    if reader.phrase(("high ceilings", "high ceiling", "ceilings", "ceiling", "high walls", "high", "tall")) is None:
+        reader.pos = start
+        return None
+    return inches
 
 
 _CENTRES = re.compile(
@@ -199,8 +233,11 @@ def _made(
     taken = {part.name.casefold() for part in reader.scene.job.structures}
     name = name or next(n for n in (word.capitalize(), *(f"{word.capitalize()} {i}" for i in range(2, 99)))
                         if n.casefold() not in taken)  # fmt: skip
+    high = item.pop("high", None)
     _, floor, made = new_building(reader, BUILDINGS[word], name, item)
     own = made[0]["item"]["levels"]
+    if high is not None:
+        own[0]["height_in"] = high
     number = int(next_id(reader.scene.job, "v")[1:])
     for index, kind in enumerate(dict.fromkeys(levels)):
         own.append({"id": f"v{number + index}", **usual_level(kind)})

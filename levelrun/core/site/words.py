@@ -20,6 +20,16 @@ OPENINGS = {
     "overhead door": "garage_door", "roll-up door": "garage_door", "sliding door": "glass_door",
     "patio door": "glass_door", "doorway": "opening", "cased opening": "opening",
 }  # fmt: skip
+# How wide they are taken to be where nobody says, which is told: common practice, no source.
+USUAL_IN = {"door": 36.0, "window": 36.0, "glass_door": 72.0}
+CENTRED = (
+    "in the middle of",
+    "in the center of",
+    "in the centre of",
+    "centered on",
+    "centered in",
+    "in the middle on",
+)
 LEAVES = {"door": (18.0, 42.0), "garage_door": (84.0, 240.0)}  # how wide they are made, common practice, no source
 # Doors are spoken of in inches, places along a wall in feet: 2' 30" is a door of 30 in.
 _IN_INCHES, _IN_FEET = re.compile(r"^\s*\d+(?:\.\d+)?\s*(?:\"|in\b)"), re.compile(r"\d\s*(?:'|ft\b)\s*$")
@@ -56,6 +66,7 @@ def opening_in(reader: SceneReader, kind: str, size: tuple[float, float | None] 
     """What follows a door or window: its wall, its size unless that was said before, where it is along the wall."""
     begin = reader.pos
     size = size_of(reader) if size is None and reader.sees_length() else size
+    reader.phrase(CENTRED)  # as it is where no place is said
     between = _between(reader)
     about = reader.room() if between is None else between[0]
     face = reader.wall(about) if between is None else between[1]
@@ -63,7 +74,7 @@ def opening_in(reader: SceneReader, kind: str, size: tuple[float, float | None] 
     item: dict[str, Any] = {"kind": kind, "room": about.id, "side": face.index}
     wide, height = (
         size
-        if size is not None or reader.over() or reader.sees(OPENED) or not reader.sees_length()
+        if size is not None or reader.over() or reader.sees(OPENED) or reader.sees_along() or not reader.sees_length()
         else size_of(reader)
     ) or (None, None)
     sill = 36.0 if kind == "window" else 0.0
@@ -125,6 +136,9 @@ def opening_in(reader: SceneReader, kind: str, size: tuple[float, float | None] 
             item["hinge"] = reader.need(("left", "right"), "left or right")
         else:
             item["swings_in"] = word == "in"
+    if wide is None and kind in USUAL_IN:
+        wide = USUAL_IN[kind]
+        told.append(f"{show_inches(wide)} wide, as nobody said; say `wide` and how wide where it is not")
     if wide is None:
         reader.expect(["3' wide"])
         raise reader.fail("how wide it is")

@@ -47,12 +47,7 @@ def about(reader: SceneReader, said: Asked) -> Asked:
         return replace(said, load_w=watts)
     if (horses := horses_said(reader)) is not None:
         return replace(said, motor_hp=horses)
-    if (
-        said.kind.key == "vehicle"
-        and said.kind.load_first
-        and said.load_a is None
-        and (load := _own_load(reader)) is not None
-    ):
+    if said.kind.load_first and said.load_a is None and (load := _own_load(reader, said.kind)) is not None:
         return replace(said, load_a=load)
     if (made := _of_circuit(reader, said, MORE)) is not None:
         return made
@@ -72,11 +67,13 @@ def _of_circuit(reader: SceneReader, said: Asked, more: tuple[str, ...] = ()) ->
     return replace(said, circuit=item)
 
 
-def _own_load(reader: SceneReader) -> float | None:
-    """Amperes of what is charged: all that are not said to be those of its breaker."""
+def _own_load(reader: SceneReader, kind: Kind) -> float | None:
+    """Amperes that are a machine's own: of what is charged all that are not said to be those of its breaker, of
+    another such as no breaker is made for."""
     start = reader.pos
     load = amperes(reader)
-    if load is None or reader.sees(("breaker", "circuit")):
+    made = {float(row["rating_a"]) for row in reader.scene.book.table("240-6-breakers").rows}
+    if load is None or reader.sees(("breaker", "circuit")) or (kind.key != "vehicle" and load in made):
         reader.pos = start
         return None
     return load
@@ -91,7 +88,7 @@ def _for(reader: SceneReader, said: Asked) -> Asked:
         raise reader.fail("what it is for")
     reader.pos = match.end()
     load = amperes(reader)
-    name = match["name"].strip()
+    name = match["name"].strip(" ,")
     if (why := NOT_HELD.get(name.casefold())) is not None:
         raise reader.refuse(why)
     kind = _serving(said.kind, name.casefold())

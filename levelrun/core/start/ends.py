@@ -25,7 +25,7 @@ from levelrun.core.start.kinds import (
 BEFORE = (
     *SMALL, "my", "new", "dedicated", "separate", "electric", "detached", "another", "one more", "its own",
     "their own",
-    "own",
+    "own", "master", "primary", "guest", "spare", "kids", "upstairs", "downstairs", "half",
 )  # fmt: skip
 ROOMS = {**USES, **CALLED}
 STANDS = (*ENDS, *PLUGGED, *WIRED)

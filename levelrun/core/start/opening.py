@@ -11,7 +11,7 @@ from levelrun.core.ways.walk import WalkLeg
 
 ASKED = (
     "run", "add", "install", "put in", "put", "wire up", "wire", "bring", "pull", "i need", "we need", "need",
-    "i want", "feed", "power",
+    "i want", "feed", "power", "feeder", "new circuit", "new", "a",
 )  # fmt: skip
 # What follows the legs and is none: 24 mca 40 mocp, on a 20 amp breaker, gfci, for the planer.
 FIGURES = re.compile(

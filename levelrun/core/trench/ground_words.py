@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from typing import Any
 
+from levelrun.core.job import Structure
 from levelrun.core.site.scene import Said, SceneReader
 from levelrun.core.trench.yard import standing, yard_of
 
@@ -15,10 +16,13 @@ def rods(reader: SceneReader) -> Said:
 
 
 def rods_at(reader: SceneReader, count: int) -> Said:
-    """What follows a count of rods: the building, how far apart, their ohms."""
-    reader.need(("at",), "at and a building")
-    names = reader.buildings()
-    structure = names[reader.need(names, "a building")]
+    """What follows a count of rods: the building, how far apart, their ohms. The one building that is fed from
+    another without saying so."""
+    structure = _fed_alone(reader)
+    if structure is None or reader.sees(["at"]):
+        reader.need(("at",), "at and a building")
+        names = reader.buildings()
+        structure = names[reader.need(names, "a building")]
     apart, ohms = 96.0, None
     while not reader.over():
         start = reader.pos
@@ -36,6 +40,14 @@ def rods_at(reader: SceneReader, count: int) -> Said:
         for number in range(count)
     ]  # fmt: skip
     return Said([{"op": "add", "kind": "electrode", "item": item} for item in made])
+
+
+def _fed_alone(reader: SceneReader) -> Structure | None:
+    """The one building whose panel a panel of another building feeds."""
+    job = reader.scene.job
+    ends = [(job.node(c.panel).structure, job.node(c.feeds).structure) for c in job.circuits if c.feeds is not None]
+    fed = {there for here, there in ends if here != there}
+    return job.structure(fed.pop()) if len(fed) == 1 else None
 
 
 def footing(reader: SceneReader) -> Said:

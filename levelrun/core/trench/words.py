@@ -89,6 +89,7 @@ def _line(reader: SceneReader, over_air: bool) -> Between:
     """A [face] to B [face] [L [by M north]]: two buildings and the line between them; `to 40' east 30' south [of A]`:
     to a place of the yard where no building stands."""
     site = _Site(reader)
+    ahead = reader.length() if reader.sees_length() and not over_air else None  # 60' from House to Shed
     reader.phrase(["from"])
     first = site.building("the building that it starts at")
     face = face_said(reader)
@@ -99,8 +100,8 @@ def _line(reader: SceneReader, over_air: bool) -> Between:
     other = face_said(reader)
     if first.id == last.id:
         raise reader.refuse(f"{first.name} is where it starts: say another building")
-    out = jog = None
-    if MEASURE.match(reader.text, reader.pos):
+    out, jog = ahead, None
+    if ahead is None and MEASURE.match(reader.text, reader.pos):
         before, out = reader.pos, reader.length()
         start = reader.pos
         if reader.phrase(("wide", "deep", "down")) or (over_air and reader.sees(["high"])):

@@ -161,7 +161,7 @@ def test_an_opening_as_it_is_said(text: str, side: int, at: float, wide: float, 
     ("text", "told"),
     [
         ('door south 30" 36"', "say `at` before its place"),
-        ("door south at 4'", "how wide it is"),
+        ("garage door south at 4'", "how wide it is"),
         ("door north 3' at 2' from the north corner", "the north wall has no north corner"),
         ("door between Den and Dining 3'", "share no wall"),
         ("the east wall is outside, insulated", "Den stands behind the east wall"),
