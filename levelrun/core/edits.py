@@ -126,13 +126,15 @@ class Say(EditBase):
 
 @dataclass(frozen=True, kw_only=True)
 class Looked:
-    """What sentences are about where they name nothing, by id; `told`: what was told of those before."""
+    """What sentences are about where they name nothing, by id; `node`: what stands at the end of the line before,
+    from which one that is joined to it goes on; `told`: what was told of those before."""
 
     room: str | None = None
     level: str | None = None
     panel: str | None = None
     way: str | None = None
     line: str | None = None
+    node: str | None = None
     told: tuple[str, ...] = ()
 
 
@@ -160,7 +162,7 @@ def _by_clauses(
                 continue
             begin, end = pieces[first][0], pieces[last - 1][1]
             try:  # blanks before it, so that places in the text are kept
-                job, looked = _said_on(job, " " * begin + text[begin:end], looked, verb)
+                job, looked = _said_on(job, " " * begin + text[begin:end], looked, verb, joined=first > 0)
             except TextError as error:
                 farther = first > 0 and (error.at or 0) > (wrong.at or 0)
                 wrong = error if farther and whole.message.startswith("expected") else wrong
@@ -172,12 +174,14 @@ def _by_clauses(
     return job, looked
 
 
-def _said_on(job: Job, text: str, looked: Looked, verb: str) -> tuple[Job, Looked]:
-    for read in sentences(text):
+def _said_on(job: Job, text: str, looked: Looked, verb: str, joined: bool = False) -> tuple[Job, Looked]:
+    """`joined`: the first sentence goes on from the one before; the next ones do where `then` stands between."""
+    for then, read in sentences(text):
         scene = Scene(
             job=job, book=job_book(job), room_id=looked.room, level_id=looked.level, panel_id=looked.panel,
-            way_id=looked.way, line_id=looked.line, verb=verb,
+            way_id=looked.way, line_id=looked.line, node_id=looked.node if joined or then else None, verb=verb,
         )  # fmt: skip
+        joined = False
         said = read(scene)
         job = apply_raw(job, said.edits)
         room = said.room or (None if said.level else looked.room)
@@ -187,6 +191,7 @@ def _said_on(job: Job, text: str, looked: Looked, verb: str) -> tuple[Job, Looke
             panel=said.panel or looked.panel,
             way=looked.way,
             line=looked.line,
+            node=said.node,
             told=(*looked.told, *said.told),
         )
     return job, looked

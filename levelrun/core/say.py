@@ -29,21 +29,24 @@ STAGES: dict[str, tuple[str, ...]] = {subject.stage: tuple(subject.sentences) fo
 STAGES_OF = {verb: tuple(subject.sentences) for subject in SUBJECTS for verb in subject.sentences}
 
 
-def sentences(text: str) -> Iterator[Callable[[Scene], Said]]:
-    """For each sentence of a text a reader, to be called with the scene as the sentences before left it.
+def sentences(text: str) -> Iterator[tuple[bool, Callable[[Scene], Said]]]:
+    """For each sentence of a text whether `then` joins it to the one before, and a reader, to be called with the
+    scene as the sentences before left it.
 
     Raises TextError (when called) with `at`, the position in the whole text, and what was expected there.
     """
     reader = SceneReader(text)
-    first = True
+    first, end = True, 0
     while reader.breaks() or first:
-        first = False
+        between = reader.text[end : reader.pos].strip().casefold()
+        joined, first = not first and between == "then", False
 
         def read(scene: Scene) -> Said:
             reader.scene = scene
             return _sentence(reader)
 
-        yield read
+        yield joined, read
+        end = reader.pos
 
 
 def clauses(text: str) -> list[tuple[int, int]]:

@@ -79,6 +79,8 @@ def at_door(reader: SceneReader, about: Room, item: dict[str, Any]) -> list[Spot
     spots = []
     for face, door in doors:
         at = switch_spot(view, face, door)
+        if at is not None and item["kind"] == "switch":
+            at = _apart(view, face, door, at)
         if at is None:
             raise reader.refuse(f"there is no room beside the {_door_text(view, face, door)}", start)
         spots.append({"side": face.wall.index, "at_in": tape(at)})
@@ -86,6 +88,22 @@ def at_door(reader: SceneReader, about: Room, item: dict[str, Any]) -> list[Spot
         for number, spot in enumerate(spots):
             spot["ways"] = 3 if number in (0, len(spots) - 1) else 4
     return spots
+
+
+def _apart(view: RoomView, face: Face, door: Seen, at: float) -> float | None:
+    """The place of a switch by a door; where a box stands there already the nearest free one on a stud."""
+    wide = usual_model(view.book, "switch", 1).wide_in
+    taken = [
+        (box.at_in, view.model(box).wide_in)
+        for box in view.boxes
+        if box.side == face.wall.index and box.kind == "switch"
+    ]
+
+    def free(spot: float) -> bool:
+        return all(other is None or abs(spot - other) >= (wide + own) / 2 for other, own in taken)
+
+    spots = [spot for spot in _studs_beside(view, face, door.at_in, door.to_in, wide) if free(spot)]
+    return at if free(at) else min(spots, key=lambda spot: abs(spot - at), default=None)
 
 
 def _door_text(view: RoomView, face: Face, door: Seen) -> str:

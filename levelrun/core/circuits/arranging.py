@@ -83,7 +83,8 @@ def _head(boxes: Sequence[Box]) -> Box:
 
 def _from_head(boxes: Sequence[Box], head: Box, distance: Distance) -> list[tuple[str, str | None]]:
     """The rest of a room: three-ways in a row from the head, lights one after another from the last of them, as they
-    hang nearest; what is always live, alarms and other switches, in a row from the head: no box is crowded."""
+    hang nearest; what is always live, alarms and other switches, in a row from the head: no box is crowded. Where
+    several switches stand, each has lights of its own."""
     ways = [box for box in boxes if box.kind == "switch" and box.ways > 2 and box.id != head.id]
     ways.sort(key=lambda box: -box.ways)
     found: list[tuple[str, str | None]] = []
@@ -92,15 +93,37 @@ def _from_head(boxes: Sequence[Box], head: Box, distance: Distance) -> list[tupl
         for box in ways:
             found.append((box.id, last))
             last = box.id
-    lamps = [box.id for box in boxes if box.kind in LAMPS and box.id != head.id]
-    while lamps:
-        nearest = min(lamps, key=lambda box: distance(last, box))
-        found.append((nearest, last))
-        lamps.remove(nearest)
-        last = nearest
+    lamps = [box for box in boxes if box.kind in LAMPS and box.id != head.id]
+    plain = [box for box in (head, *boxes) if box.kind == "switch" and box.ways == 2]
+    slots = [box.id for box in dict.fromkeys(plain) for _ in range(box.gangs)] if head in plain else [last]
+    for last, group in zip(slots, _shared_out(lamps, len(slots)), strict=False):
+        left = [box.id for box in group]
+        while left:
+            nearest = min(left, key=lambda box: distance(last, box))
+            found.append((nearest, last))
+            left.remove(nearest)
+            last = nearest
     done, live = {head.id, *(box for box, _ in found)}, head.id
     for box in sorted(boxes, key=lambda box: box.kind == "switch"):
         if box.id not in done:
             found.append((box.id, live))
             live = box.id
+    return found
+
+
+def _shared_out(lamps: Sequence[Box], count: int) -> list[list[Box]]:
+    """Lights for so many switches: those of the room, its fans, those outdoors; the most of one kind are parted where
+    there are more switches, the last kinds hang together where there are fewer."""
+    kinds = [
+        [box for box in lamps if not box.outdoors and box.kind != "fan"],
+        [box for box in lamps if not box.outdoors and box.kind == "fan"],
+        [box for box in lamps if box.outdoors],
+    ]
+    found = [own for own in kinds if own]
+    while len(found) > count:
+        found = [*found[:-2], [*found[-2], *found[-1]]]
+    while len(found) < min(count, len(lamps)):
+        most = max(range(len(found)), key=lambda at: len(found[at]))
+        half = (len(found[most]) + 1) // 2
+        found[most : most + 1] = [found[most][:half], found[most][half:]]
     return found

@@ -10,6 +10,8 @@ from levelrun.core.editing import next_id
 from levelrun.core.job import Circuit, Panel
 from levelrun.core.site.scene import Said, SceneReader
 
+USUAL_A = 60.0  # of a feeder to a small panel: common practice, no source
+
 
 def feed(reader: SceneReader) -> Said:
     """feed PANEL from [PANEL] 1 60a [wire 6]: a double-pole feeder of the panel named or looked at, four wires."""
@@ -28,7 +30,7 @@ def feeder(reader: SceneReader, fed: Panel, source: Panel | None, said: dict[str
         raise reader.refuse("look at the panel that feeds it first, or name it after `from`")
     item: dict[str, Any] = {
         "panel": source.id, "poles": 2, "volts": 240, "feeds": fed.id, "name": f"{fed.name} feeder",
-        "breaker_a": 60.0, "method": "SER", **said,
+        "breaker_a": feeding_a(fed), "method": "SER", **said,
     }  # fmt: skip
     reader.phrase(("space", "on space", "on"))
     reader.skip()
@@ -44,6 +46,11 @@ def feeder(reader: SceneReader, fed: Panel, source: Panel | None, said: dict[str
         {"op": "add", "kind": "circuit", "item": {"id": next_id(reader.scene.job, "c"), **item}}
     ]
     return Said([*edits, *screw_out(fed)], panel=source.id, told=told)
+
+
+def feeding_a(fed: Panel) -> float:
+    """The breaker of a feeder of which nobody said it: the main that was said of the panel it feeds; else 60 A."""
+    return fed.main_a if fed.main_a is not None and fed.main_a == fed.bus_a else USUAL_A
 
 
 def screw_out(fed: Panel) -> list[dict[str, Any]]:

@@ -119,6 +119,7 @@ def plated(book: Codebook, circuit: Circuit, boxes: Sequence[Box]) -> tuple[Box,
     says less than it draws (630.11)."""
     said = circuit.least_ampacity_a
     drawing = [box for box in boxes if watts(book, box) or (box.kind == "equipment" and box.serves)]
+    drawing = drawing or [box for box in boxes if box.kind == "disconnect"]  # what it turns off stands nowhere yet
     if said is None or len(drawing) != 1 or drawing[0].load_w is not None or drawing[0].serves == "welder":
         return tuple(boxes)
     machine = drawing[0].model_copy(update={"load_w": ceil(10 * said / CONDUCTOR * circuit.volts) / 10})

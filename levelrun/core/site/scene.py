@@ -32,7 +32,8 @@ RIGHT = ("from right", "from the right", "from the right corner")
 
 @dataclass(frozen=True, kw_only=True)
 class Scene:
-    """The job, and the room, level, panel, way and trench that a sentence is about where it names none."""
+    """The job, and the room, level, panel, way and trench that a sentence is about where it names none; `node_id`:
+    the box or panel at the end of the line that it goes on from."""
 
     job: Job
     book: Codebook
@@ -41,6 +42,7 @@ class Scene:
     panel_id: str | None = None
     way_id: str | None = None
     line_id: str | None = None
+    node_id: str | None = None
     verb: str = ""
 
     @cached_property
@@ -76,12 +78,13 @@ class Scene:
 @dataclass(frozen=True)
 class Said:
     """The edits of one sentence, what it makes the next sentence be about, and what is told of it beside its edits:
-    where a typed place went."""
+    where a typed place went. `node`: what stands at the end of a line."""
 
     edits: list[dict[str, Any]] = field(default_factory=list)
     room: str | None = None
     level: str | None = None
     panel: str | None = None
+    node: str | None = None
     told: list[str] = field(default_factory=list)
 
 

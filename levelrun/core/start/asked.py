@@ -45,3 +45,13 @@ class Asked:
     def begin(self) -> Panel | Box:
         """Where its way begins."""
         return self.box or self.panel
+
+
+def goes_on(said: Asked) -> bool:
+    """Whether a line goes on from the box at the end of the one before: an outlet, a light on its circuit, which say
+    nothing of a breaker; behind a disconnect whatever it turns off."""
+    if said.box is None or said.box.kind == "disconnect":
+        return True
+    plain = said.kind.volts == 120 and not said.kind.feeds and not said.kind.load_first and not said.circuit
+    shared = said.box.serves in ("", "counter") and said.on is not None and said.on.volts == 120
+    return plain and shared and said.box.kind != "equipment"

@@ -22,8 +22,10 @@ from levelrun.core.job import Circuit, Job, Panel
 from levelrun.core.site.building_words import UNDRAWN_IN
 from levelrun.core.site.edits import main_floor
 from levelrun.core.start.asked import Asked
-from levelrun.core.start.kinds import CAMPER, Kind
+from levelrun.core.start.kinds import CAMPER, WIRED, Kind
 from levelrun.core.start.sized import (
+    TAIL,
+    WHIP,
     boxes_between,
     circuit_of,
     conductors_in,
@@ -40,7 +42,6 @@ from levelrun.core.trade.pipe.pull_box import trade_inches
 from levelrun.core.ways.walk import WalkLeg
 
 WHIP_IN = 48.0
-TAIL = "equipment_tail"
 LEAST_WHIP = "1/2"  # what is sold as a whip: common practice, no source
 DISCONNECT = "Disconnect"
 BEHIND = ("least_ampacity_a", "largest_breaker_a", "nameplate", "wire_size")  # said of a machine at its disconnect
@@ -103,6 +104,7 @@ def _drawn_out(job: Job, book: Codebook, said: Asked, on: Circuit) -> list[dict[
         }
         if on.name == DISCONNECT:  # until it is known what it is for
             changed["name"] = said.name or _title(said)
+            changed |= _turned_off(book, said, on)
         plain = {key: value for key, value in said.circuit.items() if key not in BEHIND}
         said = replace(said, kind=replace(said.kind, whip=False), circuit=plain)
     if said.kind.feeds or said.kind.whip:
@@ -129,9 +131,23 @@ def _drawn_out(job: Job, book: Codebook, said: Asked, on: Circuit) -> list[dict[
     ]
 
 
+def _turned_off(book: Codebook, said: Asked, on: Circuit) -> dict[str, Any]:
+    """What a circuit to a disconnect is, once it is known what that turns off: the breaker of that machine, where
+    none but the usual one was said, and protection outdoors (210.8(F))."""
+    changed: dict[str, Any] = {}
+    wanted = circuit_of(book, replace(said, legs=[], circuit={"volts": on.volts, **said.circuit}))
+    if on.breaker_a == WIRED["disconnect"].breaker_a:
+        changed["breaker_a"] = wanted["breaker_a"]
+    if on.protection == "plain" and said.kind.box.get("outdoors") and changed.get("breaker_a", on.breaker_a) <= 50:
+        changed["protection"] = "gfci"
+    return changed
+
+
 def _way_to(job: Job, book: Codebook, said: Asked, there: Loose, on: Circuit) -> list[dict[str, Any]]:
     """The edits of a line to what stands on a circuit already: its way, and the wire and method that this takes; a
     bigger wire that was said of the circuit stays."""
+    if said.box is not None and said.box.kind == "disconnect":
+        said = replace(said, kind=replace(said.kind, whip=False))
     circuit = circuit_of(book, replace(said, circuit={**said_anew(on), **said.circuit}))
     way = next_id(job, "w")
     usual = circuit_of(book, replace(said, legs=[], circuit=said_anew(on)))["wire_size"]
@@ -284,7 +300,7 @@ def _legs(job: Job, book: Codebook, said: Asked, circuit: dict[str, Any], ends: 
         legs[-1]["end"] = {"kind": "box", "node": ends[1]}
     elif said.kind.whip:
         size = max(size_of(book, "LFNC", "", wires), LEAST_WHIP, key=trade_inches)
-        whip = {"go": "over", "length_in": WHIP_IN, "place": TAIL, "method": "LFNC", "size": size}
+        whip = {"go": "over", "length_in": WHIP_IN, "place": TAIL, "method": WHIP, "size": size}
         legs.append({**whip, "end": {"kind": "box", "node": ends[1]}})
     return legs
 

@@ -25,6 +25,7 @@ from levelrun.core.ways.walk import WalkLeg
 MANNER = {"under_joists", "attic"}  # how a cable is run there, not whether it may
 LEVEL = {"attic", "ceiling_joists", "crawl_space", "basement"}  # one goes along these, and to them through a wall
 IN_AIR, SPAN = "overhead", "OVERHEAD"  # cabled aluminum on its messenger, as it is bought
+TAIL, WHIP = "equipment_tail", "LFNC"
 FEEDS = (SPAN, "USE-2")  # what is bought of aluminum unless copper is said
 WIDE_OUTLET_A = 20
 CAMPER_240_A = 50
@@ -142,6 +143,8 @@ def methods_of(book: Codebook, said: Asked) -> list[str]:
             found.append(leg.method)
         elif places[number] == IN_AIR:
             found.append(SPAN)
+        elif places[number] == TAIL:
+            found.append(WHIP)
         elif before and (carried := _carried_on(book, before, here)):
             found.append(carried)
         else:
@@ -243,7 +246,8 @@ def _wire(
 ) -> str:
     cool = next((key for key in methods if key in ("NM-B", "UF-B")), None)
     breaker = item["breaker_a"]
-    amps = min(load or breaker, breaker) if not said.kind.feeds else breaker
+    known = load or item.get("least_ampacity_a") or breaker
+    amps = min(known, breaker) if not said.kind.feeds else breaker
     demand = Demand(
         load_a=amps,
         continuous=steady,

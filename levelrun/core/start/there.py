@@ -7,6 +7,7 @@ import re
 from dataclasses import dataclass, replace
 from typing import Any
 
+from levelrun.core.circuits.feed_words import feeding_a
 from levelrun.core.job import Box, Circuit, Job, Panel
 from levelrun.core.site.scene import SceneReader, bare_panel
 from levelrun.core.start.kinds import ENDS, KINDS, WIRED, Kind
@@ -90,7 +91,7 @@ def standing_alike(job: Job, kind: Kind, begin: Node, called: str) -> Node | Non
 def kind_of(node: Node) -> Kind:
     """The kind of end that a panel or box is."""
     if isinstance(node, Panel):
-        return ENDS["sub-panel"]
+        return replace(ENDS["sub-panel"], breaker_a=feeding_a(node))
     kinds = (*(kind for kind in KINDS if not kind.feeds), *WIRED.values())
     usual = ENDS["outlet"] if node.kind == "receptacle" else ENDS["machine"]
     own = [kind for kind in kinds if kind.box.get("serves") and is_alike(node, kind)]

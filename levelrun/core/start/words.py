@@ -4,16 +4,17 @@ from __future__ import annotations
 
 import re
 from collections.abc import Callable
+from contextlib import suppress
 from dataclasses import replace
 
 from levelrun.core.circuits.parts_said import UNIT
 from levelrun.core.codebook.lookups import method, places
-from levelrun.core.errors import TextError
+from levelrun.core.errors import LevelRunError, TextError
 from levelrun.core.job import Box, Circuit, Job, Panel
 from levelrun.core.measure import show
 from levelrun.core.site.scene import Said, SceneReader
 from levelrun.core.start.about import about
-from levelrun.core.start.asked import Asked
+from levelrun.core.start.asked import Asked, goes_on
 from levelrun.core.start.ends import BEFORE, BEGUN, OUTSIDE, THING, end, end_here, one_thing
 from levelrun.core.start.kinds import KINDS, OFFERED
 from levelrun.core.start.made import edits_for
@@ -45,28 +46,47 @@ def start(reader: SceneReader) -> Said:
     building NAME, dishwasher. Its parts stand in any order: where it begins, the legs, what stands at the end, the
     cable, and what is said of each. From a box, its circuit is drawn out.
     """
+    at = reader.pos
+    if reader.scene.node_id is not None:  # from where the line before ended, where that may be
+        with suppress(LevelRunError):
+            said = _started(reader, reader.scene.job.node(reader.scene.node_id))
+            if said is not None:
+                return said
+    reader.pos = at
+    said = _started(reader, None)
+    assert said is not None
+    return said
+
+
+def _started(reader: SceneReader, before: Box | Panel | None) -> Said | None:
+    """The line, from what stands at the end of the one before; None where it does not go on from there."""
     reader.phrase(ASKED)
-    line = _Line(reader)
+    line = _Line(reader, before)
     while not reader.over():
         line.part()
     if line.stood is not None and not line.said.legs and not line.ended:  # only what is there
         return Said(line.stood.edits, panel=line.stood.panel.id, told=line.stood.told)
     if not line.said.legs and line.ended and not reader.scene.verb and (of_it := _more_of(reader, line.said)):
         return of_it
-    said, told = of_240(line.whole())
+    asked = line.whole()
+    if before is not None and not goes_on(asked):
+        return None
+    said, told = of_240(asked)
     said = rated_switch(said)
     if said.load_w is not None:  # once its volts are known
         said = replace(said, load_a=said.load_w / float(said.circuit.get("volts", said.kind.volts)))
     said, more = of_motor(reader.scene.book, said)
     told = [*line.told, *told, *more]
-    before = line.stood.edits if line.stood is not None else []
-    edits = [*before, *edits_for(line.job, reader.scene.book, said)]
+    stood = line.stood.edits if line.stood is not None else []
+    edits = [*stood, *edits_for(line.job, reader.scene.book, said)]
     for edit in edits:
         if edit["op"] == "put_box":
             told.append(
                 f"a junction box stands at the end of leg {edit['leg'] + 1}, where cable meets something else"
             )
-    return Said(edits, panel=said.panel.id, told=told)
+    made = [edit["item"]["id"] for edit in edits if edit["op"] == "add" and edit["kind"] in ("box", "panel")]
+    end = said.there.node.id if said.there is not None else made[-1] if made else None
+    return Said(edits, panel=said.panel.id, node=end, told=told)
 
 
 def _more_of(reader: SceneReader, said: Asked) -> Said | None:
@@ -91,7 +111,7 @@ OF_A_HOUSE = ("attic", "ceiling_joists", "crawl_space", "basement")
 class _Line:
     """A line as far as it is read."""
 
-    def __init__(self, reader: SceneReader) -> None:
+    def __init__(self, reader: SceneReader, before: Box | Panel | None = None) -> None:
         self.reader = reader
         panels = reader.scene.job.panels
         if not panels:
@@ -104,9 +124,18 @@ class _Line:
         self.told: list[str] = []
         self.stood: Stood | None = None  # where it begins at what was there before
         self.figures: list[int] = []  # where amperes and volts stand before what they are of
-        reader.phrase(["from"])
+        said = reader.phrase(["from"]) is not None
         ahead = _FROM.search(reader.text, reader.pos, reader.line_end()) is not None
-        self._begin(needed=len(panels) > 1 and not ahead)
+        if before is not None and not (said or ahead):
+            self.begun = True
+            if isinstance(before, Panel):
+                self.said = replace(self.said, panel=before)
+            else:
+                panel, box, on = _from_box(reader, before)
+                self.said = replace(self.said, panel=panel, box=box, on=on)
+            self.told.append(f"it goes on from {before.name}")
+        else:
+            self._begin(needed=len(panels) > 1 and not ahead)
 
     @property
     def job(self) -> Job:
@@ -226,7 +255,7 @@ class _Line:
             certain = _THE.match(reader.text, reader.pos) is not None
             self.said = end(reader, self.said, self.figures)
             kind = self.said.kind
-            if certain or kind.feeds or kind.box.get("serves"):
+            if certain or kind.feeds or kind.box.get("serves") or kind.box.get("kind") == "disconnect":
                 node = standing_alike(reader.scene.job, kind, self.said.begin, self.said.fed)
         else:
             self.said = replace(self.said, kind=kind_of(node))
