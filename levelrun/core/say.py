@@ -9,7 +9,6 @@ from levelrun.core.errors import TextError
 from levelrun.core.site.scene import Said, Scene, SceneReader
 from levelrun.core.start.ends import end_here
 from levelrun.core.subjects import SENTENCES, SPOKEN, SUBJECTS
-from levelrun.core.words import BREAK
 
 __all__ = ["Said", "Scene", "clauses", "sentences", "suggest_words"]
 
@@ -17,12 +16,15 @@ Refused = tuple[TextError, tuple[int, list[str]], int]  # with what was expected
 FIRST = "from"  # the verb of the first page, whose line may begin with anything that it says
 _LINE = re.compile(r"\d\s*(?:'|ft\b).*\bto\b", re.IGNORECASE)  # so much of the way is said, and to what
 _FEET = re.compile(r"\d\s*(?:'|ft\b|feet\b)", re.IGNORECASE)
-# What parts a line: a comma, and what something comes with. One in quotes is part of a name; inches are no quotes.
+# What parts a line: a comma, `then`, and what something comes with. One in quotes is part of a name; inches are no
+# quotes.
 _COMMA = re.compile(
-    r'(?:(?<=\s)|^)"[^"\n]+"|(?P<comma>,(?:\s*and\b)?|\bwith\s+(?=(?:an?\s+|an?\s+existing\s+|existing\s+)?panel\b|an?\s+switch\b))',
+    r'(?:(?<=\s)|^)"[^"\n]+"|(?P<comma>,?\s*\bthen\b|,(?:\s*and\b)?'
+    r"|\bwith\s+(?=(?:an?\s+|an?\s+existing\s+|existing\s+)?panel\b|an?\s+switch\b))",
     re.IGNORECASE,
 )
-MOST_COMMAS = 6  # in a line that is read as several sentences
+_LINES = re.compile(r"[\n;]")
+MOST_COMMAS = 8  # in a line that is read as several sentences
 SHOWN = 6  # verbs that a refusal names; the rest is offered
 STAGES: dict[str, tuple[str, ...]] = {subject.stage: tuple(subject.sentences) for subject in SUBJECTS}
 
@@ -53,7 +55,7 @@ def clauses(text: str) -> list[tuple[int, int]]:
     """Where the parts of a line begin and end between its commas; none where it has no comma, too many of them, or is
     several lines."""
     marks = [match.span() for match in _COMMA.finditer(text) if match["comma"]]
-    if not 0 < len(marks) <= MOST_COMMAS or BREAK.search(text.strip()) is not None:
+    if not 0 < len(marks) <= MOST_COMMAS or _LINES.search(text.strip()) is not None:
         return []
     ends = [*(start for start, _ in marks), len(text)]
     begins = [0, *(end for _, end in marks)]

@@ -72,7 +72,7 @@ def try_line(request: Request, job_id: JobId, line: Line) -> Tried:
     before = planned_of(job).plan
     planned, building = plan_whole(after, book_today(after))
     old = set(job.ids())
-    way = next((item for item in planned.ways if item.summary.id not in old), None)
+    way = next((item for item in reversed(planned.ways) if item.summary.id not in old), None)  # the one being said
     circuit = next((item for item in planned.circuits if item.summary.id not in old), None)
     if circuit is None and way is not None:  # one that was there, drawn out
         circuit = next((item for item in planned.circuits if item.summary.id in way.summary.circuits), None)

@@ -260,19 +260,22 @@ def _cables(view: CircuitView) -> list[str]:
     """Cable to cut by kind: the pieces along its ways as they are cut there; of the other hops as they lie, with the
     shop's make-up, loop and waste, each piece rounded up to the foot."""
     walked = {box for box, methods in view.methods.items() if methods}
-    totals: dict[str, float] = {}
+    totals: dict[tuple[int, str], float] = {}
     for item, pieces, length in view.context.cuts:
-        name = f"{pieces} wires: {item}" if pieces > 1 else item
-        totals[name] = totals.get(name, 0.0) + length
+        totals[pieces, item] = totals.get((pieces, item), 0.0) + length
     for link in view.tree.links:
         cut = None if link.box in walked else _derived_cut(view, link)
         if cut is None:
             continue
         wires = view.wires[link.box]
-        piped = f"{wires.conductors + wires.grounded} wires of {wires.wire_size} in pipe"
-        name = piped if wires.method == "raceway" else f"{_cable_name(view, link.box)} {wires.method}"
-        totals[name] = totals.get(name, 0.0) + cut
-    return [f"{total / 12:.0f} ft of {name}" for name, total in totals.items()]
+        piped = wires.method == "raceway"
+        count = wires.conductors + wires.grounded if piped else 1
+        name = f"{wires.wire_size} in pipe" if piped else f"{_cable_name(view, link.box)} {wires.method}"
+        totals[count, name] = totals.get((count, name), 0.0) + cut
+    return [
+        f"{f'{count} × ' if count > 1 else ''}{total / 12:.0f} ft of {name}"
+        for (count, name), total in totals.items()
+    ]
 
 
 def _derived_cut(view: CircuitView, link: Link) -> float | None:

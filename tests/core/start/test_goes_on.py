@@ -23,6 +23,13 @@ def test_an_outlet_after_an_outlet_hangs_on_it(joint: str) -> None:
     assert hops(job) == [[("H", "R-1"), ("R-1", "R-2")]]
 
 
+def test_then_and_commas_in_one_line() -> None:
+    line = (
+        "from H 20' stud wall to bath outlet, then 6' stud wall to bath light, 8' stud wall then 4' attic to bath fan"
+    )
+    assert hops(built(line, HOUSE)) == [[("H", "R-1"), ("R-1", "L-1"), ("L-1", "F-1")]]
+
+
 @pytest.mark.parametrize("joint", ["; ", "\n"])
 def test_a_new_sentence_begins_at_the_panel(joint: str) -> None:
     job = built(f"from H 20' stud wall to outlet{joint}12' stud wall to outlet", HOUSE)

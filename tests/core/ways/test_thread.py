@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from itertools import chain
 from typing import Any
 
@@ -59,8 +60,9 @@ def agree(job: Job) -> None:
         ]
         for piece in cut:
             feet = sum(one.cut_in for one in cut if one.item == piece.item and one.pieces == piece.pieces) / 12
-            name = f"{piece.pieces} wires: {piece.item}" if piece.pieces > 1 else piece.item
-            listed = [text for text in circuit.cables if text.endswith(f" ft of {name}")]
+            many = f"{piece.pieces} × " if piece.pieces > 1 else ""
+            own = [text.removeprefix(many) for text in circuit.cables if text.startswith(many)]
+            listed = [text for text in own if re.fullmatch(rf"\d+ ft of {re.escape(piece.item)}", text)]
             assert listed and float(listed[0].split()[0]) >= feet - 1e-9, (listed, feet)
 
 

@@ -14,6 +14,10 @@ const legs = computed(() => [
 const bends = computed(() => props.way.pulls[0]?.total)
 const answers = computed(() => {
   const label = props.circuit?.summary.label
+  /** What else of the circuit is cut along its other ways. */
+  const other = (props.circuit?.chain ?? []).some((row) =>
+    row.path.some((way) => way !== props.way.summary.id),
+  )
   return [
     { what: 'breaker', big: facts.value.Breaker ?? '', small: label ? `on ${label}` : 'no space yet' },
     {
@@ -36,6 +40,9 @@ const answers = computed(() => {
       big: `${cut.pieces > 1 ? `${cut.pieces} × ` : ''}${cut.figure.text}`,
       small: cut.item,
     })),
+    ...(other
+      ? [{ what: 'whole circuit', big: props.circuit?.cables.join(' · ') ?? '', small: 'to cut in all' }]
+      : []),
   ].slice(0, 6)
 })
 </script>

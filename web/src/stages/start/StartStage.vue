@@ -131,7 +131,7 @@ async function say(text: string): Promise<Problem | null> {
     look.go({ room: room.id }, 'walls') // what was drawn is seen there
     return null
   }
-  const way = store.job?.ways.find((item) => !before.has(item.id))?.id
+  const way = store.job?.ways.findLast((item) => !before.has(item.id))?.id
   const made = store.job?.circuits.find(
     (item) => !before.has(item.id) || (item.chain ?? []).some((hop) => way && hop.path?.includes(way)),
   )
