@@ -12,7 +12,7 @@ from levelrun.core.boxes.facts import RoomView
 from levelrun.core.boxes.placing import fill, on_studs, switch_spot, tape
 from levelrun.core.boxes.things import SERVES
 from levelrun.core.boxes.wet import may_stand
-from levelrun.core.job import Room
+from levelrun.core.job import Box, Room
 from levelrun.core.measure import show
 from levelrun.core.site.faces import Face, Seen
 from levelrun.core.site.geometry import Wall, is_inside, walls_of
@@ -21,6 +21,7 @@ from levelrun.core.site.scene import SceneReader, walls_by_name
 from levelrun.core.site.words import OPENINGS
 
 Spot = dict[str, Any]
+CABINET_IN, PANEL_HEIGHTS = 10.0, (42.0, 84.0)  # half a panel and a box beside it; over the floor, where one hangs
 WORKING_IN = 30.0  # as wide as one stands before a panel (110.26(A)(2))
 ALL_WALLS = tuple(f"{on}{walls}" for on in ("", "along ", "on ") for walls in ("all walls", "every wall"))
 ALL_ROUND = ("around", "all round", "all around")
@@ -225,20 +226,35 @@ def near_middle(view: RoomView, wall: Wall, kind: str, gangs: int) -> Spot | Non
     return None if best is None else {"side": wall.index, "at_in": tape(best)}
 
 
+def _as_high(view: RoomView, box: Box) -> bool:
+    """Whether a box hangs where a panel would: what is lower stands under it."""
+    low, high = PANEL_HEIGHTS
+    return low < view.over_floor(box) < high
+
+
 def panel_spot(view: RoomView, walls: Sequence[Wall]) -> tuple[Wall, float] | None:
     """Where a panel stands of which nobody said it: on the first of these walls that has a place, as near its middle
-    as doors, windows, things along it and other boxes leave 30 in free (110.26(A)(2)). None where none has one."""
+    as doors, windows and things along it leave 30 in free (110.26(A)(2)). None where none has one."""
     for wall in walls:
         face, half = view.faces[wall.index], WORKING_IN / 2
         taken = [(item.at_in, item.to_in) for item in face.openings]
         taken += [(item.at_in, item.at_in + item.width_in) for item in face.fixtures]
-        taken += [(node.at_in, node.at_in) for node in (*view.boxes, *view.context.panels)
-                  if node.side == wall.index and node.at_in is not None]  # fmt: skip
+        taken += [
+            (item.at_in, item.at_in)
+            for item in view.context.panels
+            if item.side == wall.index and item.at_in is not None
+        ]
+        hung = [
+            box.at_in
+            for box in view.boxes
+            if box.side == wall.index and box.at_in is not None and _as_high(view, box)
+        ]
         middle = wall.length_in / 2
         last = int(middle - half)
         for off in (sign * inches for inches in range(max(last, 0) + 1) for sign in (1, -1)):
             at = middle + off
-            if all(high <= at - half or at + half <= low for low, high in taken) and at >= half:
+            clear = all(high <= at - half or at + half <= low for low, high in taken)
+            if clear and at >= half and all(abs(at - other) > CABINET_IN for other in hung):
                 return wall, at
     return None
 

@@ -23,7 +23,7 @@ from levelrun.core.start.opening import ASKED, FIGURES, cable_first, in_cable
 from levelrun.core.start.sized import of_240, of_motor, rated_switch
 from levelrun.core.start.there import is_alike, kind_of, loose, named_ahead, node_here, standing_alike
 from levelrun.core.ways.method_words import method_ahead
-from levelrun.core.ways.walk import ENDS, GO, WalkLeg, parse_walk, suggest
+from levelrun.core.ways.walk import ENDS, FISH, GO, WalkLeg, parse_walk, suggest
 from levelrun.core.ways.words import read_legs
 
 # To what a leg goes no farther: a 50 amp garage outlet.
@@ -292,7 +292,7 @@ class _Line:
         if reader.text.startswith(":", reader.pos):
             reader.pos += 1
         known = places(reader.scene.book).values()
-        words = (*GO, *(word for item in known for word in item.words))
+        words = (*GO, *FISH, *(word for item in known for word in item.words))
         start = reader.pos
         if self.ended and reader.phrase(OUTSIDE) is not None:  # where it stands, unless a length follows
             found = cable_first(reader) is None and reader.sees_length()

@@ -284,6 +284,20 @@ CODES: dict[str, Code] = {
         "Open the wall, stay on its face, or take what bends.",
         "runs",
     ),
+    "wall-asked": Code(
+        "note",
+        "A cable goes through a wall of an old building.",
+        "In a finished wall nobody bores: it is fished up or down a bay, or a strip of the wall is opened.",
+        "Say that it is fished, or that the wall is open.",
+        "runs",
+    ),
+    "fished-across": Code(
+        "check",
+        "A cable is fished across studs.",
+        "Behind the board there is no hole in them.",
+        "A strip of the wall open, or up and over, or under the floor.",
+        "runs",
+    ),
     "way-fished": Code(
         "note",
         "A cable is fished through what is closed.",

@@ -305,6 +305,7 @@ def _from_walk(job: Job, book: Codebook, way: Way, where: int, said: WalkLeg, te
             "stands_off": said.stands_off,
             "expansion": said.expansion,
             "ribbon": said.ribbon,
+            "fished": said.fished,
             "facts": LegFacts(**said.facts),
         },
         "text",

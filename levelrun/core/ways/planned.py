@@ -278,5 +278,6 @@ def _as_walk(view: WayView, index: int) -> WalkLeg:
         stands_off=leg.stands_off,
         expansion=leg.expansion,
         ribbon=leg.ribbon,
+        fished=leg.fished,
         facts={key: value for key, value in leg.facts.model_dump().items() if value is not None},
     )

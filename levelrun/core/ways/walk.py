@@ -46,6 +46,8 @@ AND = ("and", "plus", "&")
 WALL_IN = 8.0  # through a framed wall and what is on it, where nobody says how thick: common practice, no source
 WALLS = ("stud_wall", "outside_wall", "masonry_inside", "room_surface", "shop_surface")
 COME_TO = ("attic", "ceiling_joists", "crawl_space", "basement", "trench", "roof")  # what a leg may end in
+FISH = ("fish", "snake")  # before how far
+FISHED = ("fished in", "fished", "snaked", "in the closed wall", "in a closed wall")
 DUG_IN = 72.0  # a figure over it is no depth that goes without saying so
 ENDS = {"lb": "LB", "body": "body", "conduit body": "body", "coupling": "coupling"}
 FACT_WORDS: dict[str, tuple[str, Any]] = {
@@ -102,6 +104,7 @@ class WalkLeg:
     stands_off: bool = False
     expansion: bool = False
     ribbon: bool = False
+    fished: bool = False
     facts: dict[str, Any] = field(default_factory=dict)
 
 
@@ -128,7 +131,9 @@ def _read(reader: WalkReader) -> list[WalkLeg]:
         if reader.at_end() and legs:
             return legs
         reader.phrase(["walk"])
-        legs.append(_leg(reader))
+        fished = reader.phrase(FISH) is not None
+        leg = _leg(reader)
+        legs.append(replace(leg, fished=True) if fished else leg)
 
 
 def _leg(reader: WalkReader) -> WalkLeg:
@@ -217,6 +222,8 @@ def _goes_on(reader: WalkReader, cabled: bool) -> bool:
             reader.pos = start
             return False
     reader.pos = begin
+    if apart:
+        reader.phrase(FISH)
     goes = reader.phrase(GO) is not None
     words = (*FILLERS, *reader.place_words)
     while apart and reader.phrase(words) is not None:
@@ -279,6 +286,8 @@ def _item(reader: WalkReader, leg: WalkLeg) -> WalkLeg:
         return replace(leg, stands_off=True)
     if reader.phrase(["ribbon"]):
         return replace(leg, ribbon=True)
+    if reader.phrase(FISHED):
+        return replace(leg, fished=True)
     if reader.phrase(["in"]):
         while reader.phrase(("the", "a", "an")):
             pass
@@ -412,7 +421,7 @@ def write_leg(book: Codebook, leg: WalkLeg) -> str:
     words += [f"fed at {leg.feed}" if leg.feed else "", "sleeve" if leg.sleeve else ""]
     words += ["condition met" if leg.met else ""]
     words += ["stood off" if leg.stands_off else "", "expansion fitting" if leg.expansion else ""]
-    words += ["ribbon" if leg.ribbon else ""]
+    words += ["ribbon" if leg.ribbon else "", "fished" if leg.fished else ""]
     if leg.to:
         words += ["to", leg.to]
     return " ".join(word for word in words if word)

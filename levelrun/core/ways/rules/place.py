@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from levelrun.core.codebook.lookups import cable, cable_sizes, raceway_sizes, wire_sizes
 from levelrun.core.errors import UnknownKeyError
 from levelrun.core.findings import Finding, Mend
+from levelrun.core.job import Box
 from levelrun.core.measure import show
 from levelrun.core.rulebook import Rule
 from levelrun.core.trade.methods.facts import facts_of
@@ -14,9 +15,11 @@ from levelrun.core.trade.methods.verdicts import Verdict, judge, ranked
 from levelrun.core.trade.pipe.fill import CableIn, fill
 from levelrun.core.trade.pipe.pull_box import trade_inches
 from levelrun.core.ways.codes import finding
-from levelrun.core.ways.facts import WayView, joined
+from levelrun.core.ways.facts import THROUGH_IN, WayView, joined
 from levelrun.core.ways.mends import best_methods, facts_with, set_leg, size_for
 
+ONE_BAY_IN = 16.0
+BENDS_ITSELF = ("flexible", "tubing")
 BUILT = ("under_joists", "attic")  # met by how it is built: another method is no mend for it
 
 
@@ -29,6 +32,50 @@ def method_rule(view: WayView) -> Iterator[Finding]:
             inside = {**_said(view, first), "damage": False, "sunlight": False}
             guarded = facts_of(view.book, leg.place, inside)
             yield from _judged(view, first, last, judge(view.book, view.guarded(first)[0], guarded))
+
+
+def fished_rule(view: WayView) -> Iterator[Finding]:
+    """What is fished is cable, up or down a bay, and held by nothing (334.30(B)(1)); from an old box on it is asked
+    whether the wall is open."""
+    asked: list[int] = []
+    for index in view.indexes:
+        leg, level = view.way.legs[index], view.way.legs[index].go not in ("up", "down")
+        if leg.fished and view.methods[index].kind == "raceway" and view.methods[index].family not in BENDS_ITSELF:
+            yield finding(
+                "pipe-closed", view.way.id, index, "Pipe is fished through a closed wall",
+                "A stick is not fished through what is finished: open it, take the face of the wall, or flexible "
+                "pipe or cable there.", "common practice, no source",
+            )  # fmt: skip
+        elif leg.fished and level and leg.place == "stud_wall" and leg.length_in > ONE_BAY_IN:
+            studs = round(leg.length_in / ONE_BAY_IN)
+            yield finding(
+                "fished-across", view.way.id, index, f"Fished across {studs} stud{'s' * (studs > 1)}",
+                f"In {show(leg.length_in)} of a finished wall studs stand every {ONE_BAY_IN:g} in: open a strip and "
+                "bore them, or go up and over, or under the floor.", "common practice, no source",
+                mends=[Mend("A strip of the wall is opened", [set_leg(view, index, fished=False, met=True)])],
+            )  # fmt: skip
+        elif leg.fished:
+            yield finding(
+                "way-fished", view.way.id, index, "Fished, held by nothing",
+                "Through a finished wall cable is fished and held by nothing there; an old-work box with its own "
+                "clamp holds its end.", "334.30(B)(1)",
+            )  # fmt: skip
+        elif leg.place == "stud_wall" and leg.length_in > THROUGH_IN and not leg.sleeve and not leg.met:
+            asked.append(index)
+    start = view.start
+    if asked and isinstance(start, Box) and start.old and view.methods[asked[0]].kind == "cable":
+        upright = [i for i in asked if view.way.legs[i].go in ("up", "down")]
+        yield finding(
+            "wall-asked", view.way.id, asked[0], "Is the wall open there?",
+            "In a finished wall a cable is fished up or down one bay, held by nothing; across studs a strip of it is "
+            "opened and they are bored.", "334.30(B)(1)",
+            last=asked[-1],
+            mends=[
+                *([Mend("Fished, up or down a bay", [set_leg(view, i, fished=True) for i in upright])] if upright
+                  else []),
+                Mend("Open, and bored", [set_leg(view, i, met=True) for i in asked]),
+            ],
+        )  # fmt: skip
 
 
 def _alike(view: WayView) -> list[tuple[int, int]]:
@@ -248,6 +295,7 @@ RULES: tuple[Rule[WayView], ...] = (
     method_rule,
     size_rule,
     sleeve_rule,
+    fished_rule,
     feeder_pipe_rule,
     whip_rule,
     expansion_rule,

@@ -42,7 +42,10 @@ const fields = computed<Field[]>(() => [
 ])
 const setLeg = (set: Part) => store.edit([{ op: 'set_leg', way: props.way, leg: props.planned.index, set }])
 const setFacts = (values: Part) => setLeg({ facts: { ...props.leg.facts, ...values } })
-const LEG: Field[] = [{ name: 'sleeve', label: 'A sleeve: the cable goes on through it' }]
+const LEG: Field[] = [
+  { name: 'sleeve', label: 'A sleeve: the cable goes on through it' },
+  { name: 'fished', label: 'Fished through what is closed' },
+]
 </script>
 
 <template>
