@@ -39,6 +39,7 @@ _AT_THING = re.compile(
     rf"(?P<kind>{'|'.join(sorted(NAMED, key=len, reverse=True))})\b",
     re.IGNORECASE,
 )
+_OVER_ISLAND = re.compile(r"(?:over|above)\s+(?:the\s+)?(?:island|peninsula)\b", re.IGNORECASE)
 _FROM_DOOR = re.compile(rf"(?:in|back|away)?\s*from\s+(?:the\s+)?(?P<kind>{_DOORS})\b", re.IGNORECASE)
 LOW_SILL_IN = 24.0  # an opening that begins lower leaves no wall for an outlet
 APART_IN = 16.0  # two things on one wall whose places nobody said: common practice, no source
@@ -171,6 +172,28 @@ def at_thing(reader: SceneReader, about: Room, item: dict[str, Any], several: bo
         dry = [at for at in spots if may_stand(view, face, at)]
         return [_nearest(reader, face, dry, f"the {kind}", start)]
     return [{"side": face.wall.index, "at_in": (low + high) / 2}]
+
+
+def over_island(reader: SceneReader, about: Room, count: int) -> list[Spot]:
+    """Over the island: so many lights in a row along the middle of its top. Empty where none is named. Refuses one
+    that is marked nowhere, or twice."""
+    reader.skip()
+    found = _OVER_ISLAND.match(reader.text, reader.pos)
+    if found is None:
+        return []
+    start, reader.pos = reader.pos, found.end()
+    view = room_view(reader.scene.job, reader.scene.book, about.id)
+    there = [(face, item) for face in view.faces for item in face.fixtures if item.kind == "island"]
+    if len(there) != 1:
+        said = f"{len(there)} of them are" if there else "none is"
+        raise reader.refuse(f"island: {said} marked in {about.name}; mark it first", start)
+    (face, item), spots = there[0], list[Spot]()
+    for share in ((number + 0.5) / count for number in range(count)):
+        long = item.width_in >= item.depth_in
+        along, deep = (share, 0.5) if long else (0.5, share)
+        x, y = face.wall.at(item.at_in + along * item.width_in, -item.off_in - deep * item.depth_in)
+        spots.append({"x_in": tape(x), "y_in": tape(y)})
+    return spots
 
 
 def asked_for(reader: SceneReader, about: Room, kind: str, serves: str = "") -> list[Spot]:

@@ -17,7 +17,11 @@ KINDS: dict[str, dict[str, Any]] = {
     "junction": {"kind": "junction"}, "disconnect": {"kind": "disconnect"}, "equipment": {"kind": "equipment"},
     "tail": {"kind": "tail"},
 }  # fmt: skip
-_LIGHTS = ("light", "ceiling light", "recessed light", "can light", "downlight", "wall light", "vanity light")
+_LIGHTS = (
+    "light", "ceiling light", "recessed light", "can light", "downlight", "wall light", "vanity light", "led light",
+    "pot light", "shop light", "strip light", "wafer light", "pendant light", "pendant", "sconce", "wall sconce",
+    "chandelier", "light fixture", "track light", "puck light",
+)  # fmt: skip
 _ONE: dict[str, dict[str, Any]] = {
     "receptacle": {"kind": "receptacle"}, "outlet": {"kind": "receptacle"}, "plug": {"kind": "receptacle"},
     "gfci receptacle": {"kind": "receptacle", "protects": "gfci"},
@@ -87,7 +91,10 @@ SPOKEN |= {
     )
     for word in words
 }
-SPOKEN |= {f"{where} light": {"kind": "light", "outdoors": True} for where in ("porch", "entry", "outside", "yard")}
+SPOKEN |= {
+    f"{where} light{s}": {"kind": "light", "outdoors": True} for s in ("", "s")
+    for where in ("porch", "entry", "outside", "yard", "exterior", "outdoor", "flood", "coach", "barn")
+}  # fmt: skip
 # What is plugged in and stands in a room without being drawn along its wall: an outlet for it.
 SPOKEN |= {
     word: {"kind": "receptacle", "serves": serves}

@@ -18,7 +18,10 @@ GROUPS: dict[str, tuple[str, ...]] = {
     **{f"{out} {plug}": PLUGS for out in OUTDOORS for plug in ("outlet", "outlets", "receptacle", "receptacles")},
     **dict.fromkeys(("everything", "all boxes", "boxes", "every box"), ()),
 }  # fmt: skip
-SERVED = {**SERVES, **{word: serves for word, serves in CALLED.items() if serves}}
+SERVED = {f"{word} {plug}": word for word in ("counter",) for plug in ("outlets", "receptacles", "outlet")} | {
+    **SERVES,
+    **{word: serves for word, serves in CALLED.items() if serves},
+}
 
 
 def group_said(reader: SceneReader) -> tuple[str, list[Box]] | None:
@@ -46,7 +49,10 @@ def group_said(reader: SceneReader) -> tuple[str, list[Box]] | None:
     free = [box for box in job.boxes if box.id not in wired and (not own or box.room in own)]
     found = [box for box in free if wanted.meant(box)]
     if not found:
-        raise reader.refuse(f"{title.strip()}: no such box is on no circuit", start)
+        what = title.strip().removeprefix("the ")
+        none = wanted.serves and not any(box.serves == wanted.serves for box in job.boxes)
+        none_yet = f"no box serves the {what} yet: say `outlet behind the {what}`, or `{what} outlet` and its wall"
+        raise reader.refuse(none_yet if none else f"{title.strip()}: no such box is on no circuit", start)
     return title.strip(), found
 
 

@@ -13,7 +13,8 @@ from levelrun.core.site.scene import Said, SceneReader
 # Buildings as they are called, and of which kind they are.
 BUILDINGS = {
     "house": "house", "building": "shed", "outbuilding": "shed", "shed": "shed", "studio": "shed",
-    "greenhouse": "shed", "pump house": "shed", "shop": "shop", "workshop": "shop", "garage": "shop",
+    "greenhouse": "shed", "pump house": "shed", "well house": "shed", "shop": "shop", "workshop": "shop",
+    "garage": "shop",
     "detached garage": "shop", "barn": "shop", "cabin": "cabin", "guest house": "cabin",
 }  # fmt: skip
 LEVELS: dict[str, tuple[str, float, float]] = {

@@ -34,7 +34,9 @@ WHOLE = ("counter", "cabinet")  # along a wall they take all of it
 LED = ("on", "along", "in", "at", "against")
 PLUGGED = ("outlet", "outlets", "receptacle", "receptacles", "plug", "plugs", "light", "circuit", "is", "draws")
 _WINDOW = re.compile(
-    r"(?:under|below|at|by)\s+(?:the\s+)?(?:(?P<wall>north|south|east|west)\s+)?window\b", re.IGNORECASE
+    r"(?:under|below|at|by)\s+(?:the\s+)?(?:(?P<wall>north|south|east|west)\s+)?window\b"
+    r"(?:\s+(?:on|in)\s+(?:the\s+)?(?P<on>north|south|east|west)(?:\s+wall)?\b)?",
+    re.IGNORECASE,
 )
 _BESIDE = re.compile(
     r"(?:next to|beside|by|(?:to\s+)?(?:the\s+)?(?P<side>left|right)(?:\s+hand)?(?:\s+side)?\s+of)\s+(?:the\s+)?"
@@ -165,7 +167,9 @@ def _along_wall(reader: SceneReader, about: Room, kind: str, width: float | None
     usual, depth, height = FIXTURES[kind]
     place = None
     while not reader.over() and not reader.sees(["and"]):
-        if reader.phrase(("in", "of")) is not None:
+        if reader.phrase(("in the middle", "in the center", "in the centre", "centered", "centred")) is not None:
+            pass  # as it is where no place is said
+        elif reader.phrase(("in", "of")) is not None:
             reader.again(about)
         elif reader.phrase(["at"]) is not None or reader.sees_along():
             place = reader.place_along()
@@ -244,10 +248,11 @@ def _beside(reader: SceneReader, about: Room, kind: str, width: float | None) ->
     usual, depth, height = FIXTURES[kind]
     wide = width or usual
     if (match := _WINDOW.match(reader.text, reader.pos)) is not None:
+        wanted = match["wall"] or match["on"]
         found = [
             item for item in job.openings
             if item.room == about.id and item.kind == "window"
-            and (not match["wall"] or walls[item.side].name.split()[0] == match["wall"].lower())
+            and (wanted is None or walls[item.side].name.split()[0] == wanted.lower())
         ]  # fmt: skip
         if len(found) != 1:
             raise reader.refuse(f"{about.name} has {len(found) or 'no'} such window: say a wall and a place", start)

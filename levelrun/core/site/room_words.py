@@ -80,7 +80,13 @@ def room(reader: SceneReader) -> Said:
         on, more = _on_level(reader, on, house, name.casefold())  # a basement is under the house without saying so
         house = [*house, *more]
     told = [f"{name} is drawn in the building of its name, {said.name}"] if said is not None else []
+    high: float | None = None
     while not reader.over():
+        reader.phrase(["with"])
+        if reader.sees_length():  # 8' ceilings
+            high = reader.length()
+            reader.need(("ceilings", "ceiling", "high ceilings", "high ceiling", "high", "tall"), "ceilings or high")
+            continue
         if (kind := reader.phrase(("under", "over"))) is not None:
             _whose(reader, buildings)
             kind = "attic" if kind == "over" else "crawl space" if use == "crawl" else "basement"
@@ -115,7 +121,23 @@ def room(reader: SceneReader) -> Said:
         told = [*told, f"{whole.name} was one room; it is drawn room by room now"]
     if corner is None:
         corner = _free_corner(reader, on, whole)
+    if high is not None:
+        house = [*house, *_heightened(reader, on, house, high)]
     return made_room(reader, name, use, rectangle(*corner, width, depth), on, house, told)
+
+
+def _heightened(reader: SceneReader, on: str, house: list[dict[str, Any]], high: float) -> list[dict[str, Any]]:
+    """The edits that make the rooms of a level so high; a building that this sentence puts up is made so."""
+    for edit in house:
+        if edit["op"] in ("add", "set") and edit["kind"] == "structure":
+            item = edit["item"] if edit["op"] == "add" else edit["set"]
+            for level in item.get("levels", ()):
+                if level["id"] == on:
+                    level["height_in"] = high
+                    return []
+    owner = reader.scene.job.structure_of(on)
+    levels = [{**level.model_dump(), **({"height_in": high} if level.id == on else {})} for level in owner.levels]
+    return [{"op": "set", "kind": "structure", "id": owner.id, "set": {"levels": levels}}]
 
 
 def one_room(job: Job, level_id: str) -> Room | None:

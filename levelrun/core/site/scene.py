@@ -137,9 +137,9 @@ class SceneReader(Reader):
         start = self.pos
         if self.phrase(["in"]):
             walls = COMPASS if self.scene.room is None else walls_by_name(self.scene.room)
-            if not self.sees((*walls, *CENTRE, "ceiling")):
+            if not self.sees((*walls, *CENTRE, "ceiling", *ROWS)):
                 return self.room_named()
-            self.pos = start  # in the north wall, in the middle, in the ceiling
+            self.pos = start  # in the north wall, in the middle, in the ceiling, in two rows
         ahead = self.room_ahead()
         if ahead is not None:
             return ahead
@@ -397,6 +397,7 @@ class SceneReader(Reader):
         return spaces_text(from_space, circuit.poles, circuit.half)
 
 
+ROWS = ("rows", "row", "a row", "one row", *(f"{count} rows" for count in ("two", "three", "four", "2", "3", "4")))
 _IN = re.compile(r'"[^"\n]*"|(?P<in>\bin\s)|(?P<of>\bof\s)|(?P<as>\bas\s)', re.IGNORECASE)
 _CORNER = re.compile(
     r"from\s+(?:the\s+)?(?P<way>north|south|east|west)(?:ern)?(?:\s+(?:corner|end|side|wall))?\b", re.IGNORECASE

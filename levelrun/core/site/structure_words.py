@@ -28,8 +28,13 @@ ABOUT = ("grade", "at", *OLD, "dwelling", "not dwelling", "with", "called", "nam
 ATTACHED = ("garage", "workshop", "shop")
 KINDLY = ("sleeping", "full", "finished", "unfinished", "walk-out")  # before a level, with nothing for a rule in it
 FRAMED = ("stud walls", "stud framed", "wood framed", "wood frame", "framed walls", "ceilings", "ceiling")
+# Without the compass a plan has the street in the south: common practice, no source.
+ANYWHERE = "east of"  # of a building of which only is said how far it stands from another; told
+SIDES = {"behind": "north", "in back of": "north", "at the back of": "north", "in front of": "south"}
 _OFF_ANOTHER = re.compile(
-    rf"\d\s*(?:'|ft|feet)\s*(?:{'|'.join(STEPS)})\s+of\s+(?:the\s+)?(?P<of>\w[\w-]*)", re.IGNORECASE
+    rf"\d\s*(?:'|ft|feet)\s*(?:(?:{'|'.join(STEPS)})\s+of|{'|'.join(SIDES)}|from|away\s+from)\s+(?:the\s+)?"
+    r"(?P<of>\w[\w-]*)",
+    re.IGNORECASE,
 )
 _NAME_LIKE = re.compile(r'[A-Z"]')
 # In a year that is past it was built, whatever its wiring: 1965, built in 1920s.
@@ -202,6 +207,10 @@ def _apart(reader: SceneReader) -> tuple[float, str, Structure] | None:
     start = reader.pos
     inches = reader.length()
     way = reader.phrase([f"{step} of" for step in STEPS])
+    if way is None and (side := reader.phrase(SIDES)) is not None:
+        way = f"{SIDES[side]} of"
+    if way is None and reader.phrase(("away from", "from")) is not None:
+        way = ANYWHERE
     if way is None:
         reader.pos = start
         return None

@@ -151,6 +151,7 @@ def _kind(reader: SceneReader, said: Asked) -> Asked:
         return replace(said, kind=VEHICLE_PLUG, name="Vehicle outlet")
     if kind.box.get("kind") == "receptacle" and word not in PLUGS:
         reader.phrase(PLUGS)  # a dryer outlet
+    reader.phrase(["circuit"])  # a dryer circuit
     if kind.feeds:
         reader.phrase(["feeder"])  # a shop feeder
         usual = word.capitalize() if word in BUILDINGS else USUAL_PANEL

@@ -151,3 +151,72 @@ def test_a_trench_is_as_long_as_said_wherever_that_stands(text: str) -> None:
     (line,) = told(text, read_text("house\nshed"))[0].trenches
     (x0, y0), (x1, y1) = line.points
     assert abs(x1 - x0) + abs(y1 - y0) == pytest.approx(720)
+
+
+@pytest.mark.parametrize(
+    ("text", "spots"),
+    [
+        ("4 recessed lights in two rows", [(36, 42), (108, 42), (36, 126), (108, 126)]),
+        ("4 can lights", [(36, 42), (108, 42), (36, 126), (108, 126)]),
+        ("2 pendants over the island", [(72, 66), (72, 102)]),
+    ],
+)
+def test_lights_in_rows_and_over_an_island(text: str, spots: list[tuple[float, float]]) -> None:
+    """A kitchen of 144 by 168 in, its island of 36 by 72 in the middle: from 48 to 120 along its long side."""
+    job = read_text(f"kitchen 12' x 14'\nisland 3' x 6' in the middle\n{text}")
+    assert sorted((box.x_in, box.y_in) for box in job.boxes) == sorted(spots)
+    assert {box.kind for box in job.boxes} == {"light"}
+
+
+def test_an_island_that_is_not_there_is_told() -> None:
+    with pytest.raises(TextError, match="island: none is marked in Kitchen"):
+        told("2 pendants over the island", read_text("kitchen 12' x 14'"))
+
+
+def test_what_stands_in_the_middle_of_a_wall_and_under_a_window_of_one() -> None:
+    job = read_text(
+        "kitchen 12' x 14'\nwindow on the north wall\nwindow on the east wall\n"
+        "sink under the window on the north wall\n"
+        "range on the south wall in the middle\n"
+    )
+    sink, stove = job.fixtures
+    assert (sink.kind, sink.side, sink.at_in + sink.width_in / 2) == ("sink", 0, 72.0)
+    assert (stove.side, stove.at_in + stove.width_in / 2) == (2, 72.0)
+
+
+@pytest.mark.parametrize(
+    ("text", "east", "north"),
+    [
+        ("garage 24' x 30' 60' behind the house", 0, 1), ("garage 24' x 30', 60' in front of the house", 0, -1),
+        ("well house 8' x 8', 200' from the house", 1, 0),
+    ],
+)  # fmt: skip
+def test_behind_the_house_is_north_of_it_on_the_plan(text: str, east: int, north: int) -> None:
+    house, other = told(text)[0].structures
+    dx, dy = other.x_in - house.x_in, other.y_in - house.y_in
+    assert (dx > 144) is (east > 0) and (abs(dy) < 400 if not north else dy * north > 700)
+
+
+def test_a_room_with_its_ceiling() -> None:
+    job = read_text("house\nbasement room 14' x 20' with 7' ceilings in basement")
+    levels = {level.id: level.height_in for level in job.structures[0].levels}
+    assert levels[job.rooms[0].level] == 84
+
+
+@pytest.mark.parametrize("text", ["new dryer circuit 10-3, 30' crawl space, up 4'", "dryer circuit 30' crawl, up 4'"])
+def test_a_circuit_by_what_it_is_for(text: str) -> None:
+    (box,) = built(text, HOUSE).boxes
+    assert box.serves == "dryer"
+
+
+def test_a_fan_with_its_own_switch() -> None:
+    job = read_text("bathroom 8' x 10'\ndoor on the south wall 30\"\nexhaust fan in the ceiling with its own switch")
+    assert [box.kind for box in job.boxes] == ["fan", "switch"]
+
+
+def test_a_circuit_for_what_has_no_box_says_how_to_set_it() -> None:
+    job = read_text("panel H 200a 30 spaces\nkitchen 12' x 14'\nrange on the east wall")
+    with pytest.raises(TextError, match="say `outlet behind the range`"):
+        told("circuit for the range", job)
+    wired, _ = told("circuit for the range", told("outlet behind the range", job)[0])
+    assert wired.circuits[0].breaker_a == 50
