@@ -27,6 +27,20 @@ def same_as_fetched(page: OpenJob) -> bool:
     return bool(page.head == opened["head"])
 
 
+def test_boxes_in_no_room_come_with_the_view_and_their_findings(client: TestClient) -> None:
+    made = client.post("/api/jobs", json={"name": "Undrawn"}).json()
+    page = OpenJob(client, made, stage="boxes")
+    page.edit({"op": "say", "text": "panel H 200a 30 spaces taken 1-14"})
+    page.edit({"op": "say", "text": "from H 20' stud wall to outlet", "verb": "from"})
+    (row,) = page.view["apart"]
+    assert (row["name"], row["model"], row["figure"]["value"]) == ("R-1", "Single-gang 18 in³", 11.25)
+    assert page.view["said"] == [] or {item["subject"] for item in page.view["said"]} == {row["id"]}
+    page.edit({"op": "set", "kind": "box", "id": row["id"], "set": {"model": "single-shallow"}})
+    page.edit({"op": "say", "text": "from R-1 6' stud wall to outlet", "verb": "from"})
+    assert "box-full" in {item["code"] for item in page.view["said"]}
+    assert same_as_fetched(page)
+
+
 LOOKS = [("walls", {}), ("boxes", {"room": "KITCHEN"}), ("circuits", {"circuit": "ch14"}), ("runs", {"way": "h16"}),
          ("directory", {})]  # fmt: skip
 

@@ -142,3 +142,26 @@ def test_a_box_that_stands_in_no_room_is_changed_under_its_chain(open_page: Open
     expect(form.get_by_label("Was there before")).to_be_checked()
     form.get_by_role("button", name="Close").click()
     expect(form).to_have_count(0)
+
+
+def test_boxes_of_a_house_that_nobody_draws_are_listed_and_changed(open_page: Open) -> None:
+    """One circuit in an old house: the page of boxes shows how full each is, by keyboard and without walls."""
+    page = open_page()
+    new_job(page)
+    say(page, "H 200a 30 spaces taken 1-14")
+    say(page, "20' stud wall to bath outlet, 6' stud wall to bath light, then 8' stud wall to bath fan")
+    stage(page, 2)
+    rows = page.get_by_test_id("apart-boxes").locator("tbody tr")
+    expect(rows).to_have_count(3)
+    expect(rows.first).to_contain_text("15.75 in³ of 18 in³")
+    rows.first.get_by_role("button", name="R-1").focus()
+    page.keyboard.press("Enter")
+    panel = page.get_by_test_id("panel")
+    expect(panel.get_by_role("heading", name="R-1, bath")).to_be_visible()
+    panel.get_by_label("Was there before").check()
+    settled(page)
+    expect(rows.first).to_contain_text("its own compartment")
+    page.get_by_test_id("undo").click()
+    expect(rows.first).to_contain_text("Single-gang 18 in³")
+    say(page, "R-1 is a two-gang box")
+    expect(rows.first).to_contain_text("of 32 in³")

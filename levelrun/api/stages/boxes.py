@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from fastapi import APIRouter, Request
 from fastapi.responses import Response
 from pydantic import BaseModel
@@ -10,30 +12,41 @@ from levelrun.api.common import JobId, attachment, jobs_of
 from levelrun.api.looking import Look, Planned, planned_of
 from levelrun.api.stages.building import LevelDrawing, RoomFocus, level_looked_at, room_looked_at
 from levelrun.core.boxes.catalogue import box_models
+from levelrun.core.boxes.loose import Apart
 from levelrun.core.boxes.room_plan import RoomSummary
 from levelrun.core.boxes.schedule import ScheduleRow, box_schedule
 from levelrun.core.codebook import load
+from levelrun.core.findings import Finding
 from levelrun.core.job import Job
 from levelrun.exchange.schedule import write_schedule
+
+MOST_WHOLE = 40  # boxes in no room that are sent with their reason
 
 router = APIRouter(prefix="/api", tags=["boxes"])
 
 
 class BoxesView(BaseModel):
-    """Rooms as rows, the level looked at drawn, the room looked at planned and unrolled."""
+    """Rooms as rows, the level looked at drawn, the room looked at planned and unrolled. `apart`: the boxes in no
+    room, each with its fill as long as they are few; `said`: the findings about these."""
 
     rooms: list[RoomSummary]
     room: RoomFocus | None
     level: LevelDrawing | None
+    apart: list[Apart]
+    said: list[Finding]
 
 
 def boxes_view(planned: Planned, look: Look) -> BoxesView:
     """The view of Boxes."""
     room = room_looked_at(planned, look, unrolled=True)
+    apart = planned.building.apart
+    own = {row.id for row in apart}
     return BoxesView(
         rooms=[item.summary for item in planned.building.rooms],
         room=room,
         level=level_looked_at(planned, look, room),
+        apart=apart if len(apart) <= MOST_WHOLE else [replace(row, figure=None) for row in apart],
+        said=[item for item in planned.plan.findings if item.subject in own][:MOST_WHOLE],
     )
 
 

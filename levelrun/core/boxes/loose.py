@@ -32,19 +32,49 @@ class LooseView:
         return held_model(self.book, box, self.entering.get(box.id, ()), clear_in(box, self.side))
 
 
+@dataclass(frozen=True, kw_only=True)
+class Apart:
+    """A box in no drawn room, as a row: what it is, where it is said to stand, the box that is taken for it, empty
+    for what has a compartment of its own; its fill where cables are known to enter."""
+
+    id: str
+    name: str
+    what: str
+    where: str
+    model: str
+    cables: int
+    figure: Figure | None
+
+
 def loose_boxes(
     book: Codebook, job: Job, entering: Mapping[str, tuple[Entering, ...]]
-) -> tuple[list[Figure], list[Finding]]:
-    """Box fill of every box in no room, as figure and finding. Equipment has a compartment of its own."""
-    figures: list[Figure] = []
+) -> tuple[list[Apart], list[Finding]]:
+    """Every box in no room with its fill, as row and finding. Equipment has a compartment of its own."""
+    rows: list[Apart] = []
     findings: list[Finding] = []
     for box in job.boxes:
-        asked = box.old and not box.model  # what an old box holds is asked, not taken
-        if box.room is None and box.kind in HOLLOW and entering.get(box.id) and not asked:
-            figure, said = _filled(book, box, entering[box.id])
-            figures += [figure] if figure else []
-            findings += said
-    return figures, findings
+        if box.room is not None:
+            continue
+        into = entering.get(box.id, ())
+        row, said = _apart(book, box, into)
+        rows.append(row)
+        findings += said
+    return rows, findings
+
+
+@keeping(4096)
+def _apart(book: Codebook, box: Box, into: tuple[Entering, ...]) -> tuple[Apart, tuple[Finding, ...]]:
+    asked = box.old and not box.model  # what an old box holds is asked, not taken
+    hollow = box.kind in HOLLOW and not asked
+    figure, said = _filled(book, box, into) if hollow and into else (None, ())
+    model = held_model(book, box, into, clear_in(box, None)).name if hollow else ""
+    where = box.where or ("outdoors" if box.outdoors else box.use.replace("_", " "))
+    more = (box.serves.replace("_", " "), box.protects)
+    what = ", ".join(word for word in ("smoke alarm" if box.kind == "smoke" else box.kind, *more) if word)
+    row = Apart(
+        id=box.id, name=box.name, what=what, where=where, model=model, cables=len(into), figure=figure
+    )  # fmt: skip
+    return row, said
 
 
 @keeping(1024)

@@ -10,7 +10,7 @@ from levelrun.core.boxes.drawn.floor import DrawnRoom, drawn_room
 from levelrun.core.boxes.drawn.round import WalkRound, walk_round
 from levelrun.core.boxes.entering import Entering
 from levelrun.core.boxes.facts import RoomContext, viewed
-from levelrun.core.boxes.loose import loose_boxes
+from levelrun.core.boxes.loose import Apart, loose_boxes
 from levelrun.core.boxes.room_plan import PlannedRoom, plan_room
 from levelrun.core.boxes.rules import alarms, dwelling
 from levelrun.core.codebook import Codebook
@@ -25,12 +25,17 @@ from levelrun.core.site.planned import level_findings
 @dataclass(frozen=True)
 class Building:
     """All rooms planned and all findings about the building, with the contexts that they were planned from.
-    `loose`: the fill of boxes in no room."""
+    `apart`: the boxes in no room."""
 
     contexts: list[RoomContext]
     rooms: list[PlannedRoom]
     findings: list[Finding]
-    loose: list[Figure]
+    apart: list[Apart]
+
+    @property
+    def loose(self) -> list[Figure]:
+        """The fill of boxes in no room."""
+        return [row.figure for row in self.apart if row.figure is not None]
 
 
 def plan_building(job: Job, book: Codebook, entering: Mapping[str, tuple[Entering, ...]]) -> Building:
@@ -45,8 +50,8 @@ def plan_building(job: Job, book: Codebook, entering: Mapping[str, tuple[Enterin
         by_structure.setdefault(context.structure.id, []).append(context)
     for contexts in by_structure.values():
         findings += _structure_findings(book, tuple(contexts))
-    figures, said = loose_boxes(book, job, entering)
-    return Building(found, rooms, [*findings, *said], figures)
+    apart, said = loose_boxes(book, job, entering)
+    return Building(found, rooms, [*findings, *said], apart)
 
 
 @keeping(64)

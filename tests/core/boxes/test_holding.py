@@ -11,8 +11,8 @@ from levelrun.core.boxes.catalogue import box_models
 from levelrun.core.boxes.entering import Entering
 from levelrun.core.boxes.holding import held_model, needed_volume
 from levelrun.core.codebook import Codebook
-from levelrun.core.job import Box, Job
-from levelrun.core.plan import plan
+from levelrun.core.job import Box, Job, job_book
+from levelrun.core.plan import plan, plan_whole
 from tests.conftest import built, edited, found
 
 HOUSE = built("panel H 200a 30 spaces taken 1-14")
@@ -68,6 +68,22 @@ def test_what_is_taken_holds_or_nothing_of_its_gangs_does(book: Codebook, kind: 
         alike = other.gangs == usual.gangs and other.round == usual.round and other.key != "weather-18"
         if alike and (other.fan_rated or not usual.fan_rated):
             assert more is not None and more.needed_in3 > other.volume_in3
+
+
+def test_boxes_in_no_room_are_rows_with_what_is_taken_for_them() -> None:
+    job = built("from H 40' stud wall in 12-2 to bath outlet", HOUSE)
+    job = built("from H 20' wall to dryer", built("from R-1 6' stud wall to post light", job))
+    job = edited(job, {"op": "set", "kind": "box", "id": job.boxes[0].id, "set": {"protects": "gfci"}})
+    rows = {row.name: row for row in plan_whole(job, job_book(job))[1].apart}
+    said = {name: (row.what, row.where, row.model, row.cables) for name, row in rows.items()}
+    assert said == {
+        "R-1": ("receptacle, gfci", "bath", "Single-gang 18 in³", 2),
+        "L-1": ("light", "outdoors", "Round 20 in³", 1),
+        "R-2": ("receptacle, dryer", "laundry", "Two-gang 32 in³", 1),
+    }
+    assert rows["R-1"].figure is not None and rows["R-1"].figure.value == 15.75
+    whole = plan_whole(job, job_book(job))[1]
+    assert [figure.value for figure in whole.loose] == [row.figure.value for row in whole.apart if row.figure]
 
 
 def bought(job: Job) -> set[str]:

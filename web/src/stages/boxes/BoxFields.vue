@@ -17,7 +17,7 @@ onMounted(() => void words.load())
 const floor = computed(() => store.levelOf(store.room?.level)?.floor_in ?? 0)
 const lists = computed(() => ({
   models: [
-    { value: '', title: 'the usual one, or the smallest that holds' },
+    { value: '', title: 'usual, larger if it must be' },
     ...words.models.map((m) => ({ value: m.key, title: m.name })),
   ],
   gangs: [1, 2, 3, 4].map((value) => ({ value, title: String(value) })),

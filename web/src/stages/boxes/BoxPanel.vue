@@ -19,7 +19,13 @@ const node = computed(() =>
 )
 const box = computed(() => store.job?.boxes.find((item) => item.id === store.picked?.id) ?? null)
 const boxPlan = computed(() => planned.value?.boxes.find((item) => item.id === store.picked?.id) ?? null)
-const own = computed(() => (planned.value?.findings ?? []).filter((f) => f.subject === store.picked?.id))
+/** A box that stands in no drawn room, as its row. */
+const apart = computed(() => store.view?.apart?.find((row) => row.id === store.picked?.id) ?? null)
+const own = computed(() =>
+  [...(planned.value?.findings ?? []), ...(store.view?.said ?? [])].filter(
+    (f) => f.subject === store.picked?.id,
+  ),
+)
 const structure = computed(() =>
   (store.view?.level?.findings ?? []).filter((f) => f.about === 'structure' && f.room === store.roomId),
 )
@@ -44,7 +50,7 @@ const pick = (id: string, about: string) => (store.picked = { kind: about === 'p
 <template>
   <template v-if="node">
     <header class="pick-head">
-      <h2>{{ node.name }}, {{ store.room?.name }}</h2>
+      <h2>{{ [node.name, apart ? apart.where : store.room?.name].filter(Boolean).join(', ') }}</h2>
       <span class="num mute">{{ box ? box.kind : 'panel' }}</span>
     </header>
     <FindingCard
@@ -68,12 +74,28 @@ const pick = (id: string, about: string) => (store.picked = { kind: about === 'p
         </div>
       </dl>
     </template>
+    <template v-else-if="apart">
+      <VialGauge v-if="apart.figure" :figure="apart.figure" />
+      <p v-else-if="apart.model && !apart.cables" class="mute">
+        No cable is known to enter it yet: its fill is judged when a circuit does.
+      </p>
+      <dl v-if="apart.model" class="pick-facts num">
+        <div>
+          <dt>Box</dt>
+          <dd>{{ apart.model }}</dd>
+        </div>
+      </dl>
+    </template>
     <BoxFields :key="node.id" :kind="box ? 'box' : 'panel'" :part="node" />
     <div class="row no-print">
       <v-btn size="small" variant="text" color="stop" @click="emit('remove')">Remove it</v-btn>
-      <v-btn size="small" variant="text" @click="store.picked = null">Whole room</v-btn>
+      <v-btn size="small" variant="text" @click="store.picked = null">{{
+        apart ? 'Close' : 'Whole room'
+      }}</v-btn>
     </div>
-    <p class="mute">Heights are this shop’s habit, not code. Change the pole once and every box follows.</p>
+    <p v-if="!apart" class="mute">
+      Heights are this shop’s habit, not code. Change the pole once and every box follows.
+    </p>
   </template>
   <template v-else-if="planned">
     <header class="pick-head">
@@ -139,7 +161,13 @@ const pick = (id: string, about: string) => (store.picked = { kind: about === 'p
       </tbody>
     </table>
   </template>
-  <p v-else class="mute">Build a room in Walls first.</p>
+  <p v-else class="mute">
+    {{
+      store.view?.apart?.length
+        ? 'Pick a box to see how full it is and to change it.'
+        : 'Build a room in Walls first.'
+    }}
+  </p>
 </template>
 
 <style scoped>

@@ -8,6 +8,7 @@ import RoomList from '../../parts/RoomList.vue'
 import StageFrame from '../../parts/StageFrame.vue'
 import { useRoomStage } from '../../parts/useRoomStage'
 import { useLook } from '../../stores/look'
+import ApartBoxes from './ApartBoxes.vue'
 import BoxPanel from './BoxPanel.vue'
 import PoleDialog from './PoleDialog.vue'
 import WalkRound from './WalkRound.vue'
@@ -21,6 +22,8 @@ const exact = ref(false)
 const placing = ref<string | null>(null)
 const KINDS = ['receptacle', 'switch', 'light', 'fan', 'smoke', 'junction']
 
+/** Nothing is drawn, but boxes stand there: a list of them instead of walls. */
+const undrawn = computed(() => !store.view?.rooms?.length && !!store.view?.apart?.length)
 const box = computed(() => store.job?.boxes.find((item) => item.id === store.picked?.id) ?? null)
 
 async function place(to: Record<string, number>) {
@@ -75,9 +78,35 @@ stage.keys({
         :current="store.roomId"
         :count="(room) => `${room.boxes}${room.boxes && room.marked === room.boxes ? ' ✓' : ''}`"
         @look="store.lookRoom($event)"
-      />
+      >
+        <section v-if="undrawn">
+          <h2 class="caps">Rooms</h2>
+          <p class="mute none">None is drawn.</p>
+        </section>
+        <section v-else-if="store.view?.apart?.length" data-testid="in-no-room">
+          <h2 class="caps">In no room</h2>
+          <button
+            v-for="row in store.view.apart"
+            :key="row.id"
+            type="button"
+            class="plain side-row num"
+            :class="{ here: row.id === store.picked?.id }"
+            :data-apart="row.name"
+            @click="store.picked = { kind: 'box', id: row.id }"
+          >
+            {{ row.name }}
+          </button>
+        </section>
+      </RoomList>
     </template>
-    <div class="plan">
+    <ApartBoxes
+      v-if="undrawn"
+      :boxes="store.view?.apart ?? []"
+      :said="store.view?.said ?? []"
+      :picked="store.picked?.id ?? null"
+      @pick="store.picked = { kind: 'box', id: $event }"
+    />
+    <div v-if="!undrawn" class="plan">
       <PlanView
         :rooms="rooms"
         :room="store.roomId"
@@ -91,7 +120,7 @@ stage.keys({
         @place="place"
       />
     </div>
-    <div class="tools num no-print">
+    <div v-if="!undrawn" class="tools num no-print">
       <span class="mute">{{ placing ? `Tap where the ${placing} goes` : 'Tap to set' }}</span>
       <button
         v-for="kind in KINDS"
@@ -113,7 +142,7 @@ stage.keys({
       </button>
       <router-link class="key" :to="`/jobs/${store.view?.id}/sheets/box-schedule`">Box schedule</router-link>
     </div>
-    <div class="round">
+    <div v-if="!undrawn" class="round">
       <WalkRound
         v-if="store.view?.room?.round"
         :round="store.view.room.round"
@@ -140,9 +169,9 @@ stage.keys({
       <EntryLine
         ref="entry"
         verb="set"
-        placeholder="receptacle south 7'6 at 16&quot;"
-        :buttons="['receptacle', 'switch', 'light', 'fill']"
-        action="set box"
+        :placeholder="undrawn ? 'R-1 is outside, a gfci, 16&quot; high' : `receptacle south 7'6 at 16&quot;`"
+        :buttons="undrawn ? [] : ['receptacle', 'switch', 'light', 'fill']"
+        :action="undrawn ? 'say it' : 'set box'"
         :suggest="stage.suggest"
         :submit="stage.say"
       />
@@ -178,6 +207,9 @@ stage.keys({
 }
 .gap {
   flex: 1;
+}
+.none {
+  padding: 0 12px;
 }
 .key {
   cursor: pointer;
