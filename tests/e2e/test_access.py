@@ -9,7 +9,7 @@ from typing import Any
 import pytest
 from playwright.sync_api import Page
 
-from tests.e2e.hands import go
+from tests.e2e.hands import go, new_job, say, stage
 
 Open = Callable[..., Page]
 AXE = Path(__file__).parents[2] / "web" / "node_modules" / "axe-core" / "axe.min.js"
@@ -69,3 +69,17 @@ def test_axe_finds_nothing(
         if said := violations(page, rules):
             found[look] = said
     assert found == {}
+
+
+@pytest.mark.parametrize(("width", "scheme"), [(1280, "dark"), (390, "light")])
+def test_a_job_that_nobody_draws_is_open_to_everybody(open_page: Open, width: int, scheme: str) -> None:
+    """Boxes in a list instead of walls: on the demo that page has its walls."""
+    page = open_page(width, 844 if width < 400 else 800, color_scheme=scheme, reduced_motion="reduce")
+    new_job(page)
+    say(page, "H 200a 30 spaces taken 1-14")
+    say(page, "20' stud wall to bath outlet, 6' stud wall to bath light")
+    stage(page, 2)
+    page.locator("[data-apart='R-1'] button").click()
+    page.evaluate(AXE.read_text())
+    page.evaluate(STILL)
+    assert violations(page, {}) == []
