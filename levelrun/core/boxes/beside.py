@@ -22,6 +22,7 @@ from levelrun.core.site.words import OPENINGS
 
 Spot = dict[str, Any]
 CABINET_IN, PANEL_HEIGHTS = 10.0, (42.0, 84.0)  # half a panel and a box beside it; over the floor, where one hangs
+LACKS_NONE = "lacks no"
 WORKING_IN = 30.0  # as wide as one stands before a panel (110.26(A)(2))
 ALL_WALLS = tuple(f"{on}{walls}" for on in ("", "along ", "on ") for walls in ("all walls", "every wall"))
 ALL_ROUND = ("around", "all round", "all around")
@@ -207,15 +208,17 @@ def asked_for(reader: SceneReader, about: Room, kind: str, serves: str = "") -> 
             spots.append({key: value for key, value in place.items() if key not in ("kind", "room", "structure")})
     if not spots:
         what = f"{serves} {kind}".strip()
-        raise reader.refuse(f"{about.name} lacks no {what} by the rules of its use: say a wall and how far along")
+        raise reader.refuse(f"{about.name} {LACKS_NONE} {what} by the rules of its use: say a wall and how far along")
     return spots
 
 
-def free_spot(view: RoomView, kind: str, gangs: int) -> Spot | None:
-    """On the longest wall that has a place: on a stud near its middle, apart from what stands there already."""
+def free_spot(view: RoomView, kind: str, gangs: int, more: Sequence[Spot] = ()) -> Spot | None:
+    """On the longest wall that has a place: on a stud near its middle, apart from what stands there already. Of
+    several each on another wall for as long as there is one; `more`: where those before it stand."""
     wide = usual_model(view.book, kind, gangs).wide_in
-    taken = [(box.side, box.at_in or 0.0) for box in view.boxes]
-    for face in sorted(view.faces, key=lambda face: -face.wall.length_in):
+    taken = [(box.side, box.at_in or 0.0) for box in view.boxes] + [(spot["side"], spot["at_in"]) for spot in more]
+    had = [spot["side"] for spot in more]
+    for face in sorted(view.faces, key=lambda face: (had.count(face.wall.index), -face.wall.length_in)):
         middle, index = face.wall.length_in / 2, face.wall.index
         spots = [
             (abs(at - middle) + 20 * cost, at)

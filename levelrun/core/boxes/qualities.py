@@ -54,6 +54,9 @@ def of_it(reader: SceneReader) -> Said | None:
     reader.phrase(("put", "add"))
     start = reader.pos
     word = reader.phrase({**PANELS, **BOXES})
+    if word is not None and "interlock" in BOXES.get(word, {}) and reader.over():
+        inlets = [box for box in reader.scene.job.boxes if box.serves == "generator"]
+        return _set("box", inlets[0], BOXES[word]) if len(inlets) == 1 else None
     if word is None or (reader.phrase((*OF, *IS)) is None and not word.endswith((" in", " out"))):
         return None
     boxes = reader.boxes()

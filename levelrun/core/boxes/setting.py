@@ -6,6 +6,7 @@ import math
 from typing import Any
 
 from levelrun.core.boxes.beside import (
+    LACKS_NONE,
     Spot,
     every,
 )
@@ -14,12 +15,13 @@ from levelrun.core.boxes.contexts import room_view
 from levelrun.core.boxes.placing import on_studs
 from levelrun.core.boxes.pole import centre_of
 from levelrun.core.boxes.things import CALLED, SERVES, TOOLS, gangs_said, kind_said, rated, settled
-from levelrun.core.boxes.whereabouts import Where
+from levelrun.core.boxes.whereabouts import AS_ASKED, Where
+from levelrun.core.errors import TextError
 from levelrun.core.job import PoleMark, Room
 from levelrun.core.measure import show, show_inches
 from levelrun.core.site.framing import NAIL_IN, STUDDED
 from levelrun.core.site.geometry import walls_of
-from levelrun.core.site.scene import Said, SceneReader, on_a_wall, walls_by_name
+from levelrun.core.site.scene import EVERYWHERE, Said, SceneReader, on_a_wall, walls_by_name
 
 WORDS = ("at", "in", "height", "on", "as", "for", "gangs", "outside", "blocked", "box", "out", "exactly")
 STUD = ("on the next stud", "on a stud", "next stud")
@@ -34,25 +36,27 @@ def set_box(reader: SceneReader) -> Said:
     within 2 in of one goes there by habit, unless it is said exactly. On the ceiling: set light centre, or set light
     6' x 5' (from the west and the south wall). In several rooms, or in every bedroom, the same in each.
     """
-    each, start = reader.rooms_listed(), reader.pos
+    each, start, everywhere = reader.rooms_listed(), reader.pos, reader.everywhere
     if not each:
-        return _set_each(reader, None)
+        return _set_each(reader, None, everywhere=False)
     edits, told = list[dict[str, Any]](), list[str]()
     reader.each = tuple(each)
     try:
         for room in each:
             reader.pos = start
-            said = _set_each(reader, room)
+            said = _set_each(reader, room, everywhere)
             if any(edit["op"] != "add" for edit in said.edits):
                 raise reader.refuse("say a circuit for the boxes of one room; of several afterwards", start)
             edits += said.edits
             told += said.told
     finally:
         reader.each = ()
+    if everywhere and not edits:
+        raise reader.refuse("no room lacks any of it by the rules of its use", start)
     return Said(edits, room=each[-1].id, told=told)
 
 
-def _set_each(reader: SceneReader, room: Room | None) -> Said:
+def _set_each(reader: SceneReader, room: Room | None, everywhere: bool) -> Said:
     """What a sentence sets, each kind that it names: a light and a switch; a porch light."""
     named = reader.phrase(reader.scene.rooms()) if room is None else None
     room = reader.scene.rooms()[named] if named is not None else room
@@ -64,28 +68,41 @@ def _set_each(reader: SceneReader, room: Room | None) -> Said:
     after, edits, told, about = reader.pos, list[dict[str, Any]](), list[str](), room
     for begin, item, count in found:
         reader.pos = after
-        said = _set_in(reader, room, item, count, begin)
+        try:
+            said = _set_in(reader, room, item, (count, begin), everywhere)
+        except TextError as error:
+            if room is None or not everywhere or LACKS_NONE not in error.message:
+                raise
+            reader.pos = reader.line_end()
+            continue  # of several rooms what one lacks is set there
         edits += said.edits
         told += said.told
         about = about or next((one for one in reader.scene.job.rooms if one.id == said.room), None)
     return Said(edits, room=about.id if about is not None else None, told=told)
 
 
-def _set_in(reader: SceneReader, room: Room | None, item: dict[str, Any], count: int | None, begin: int) -> Said:
+def _set_in(
+    reader: SceneReader, room: Room | None, item: dict[str, Any], asked: tuple[int | None, int], everywhere: bool
+) -> Said:
     """What follows a kind, in this room or in the one that the sentence is about."""
+    count, begin = asked
     if count == -1 and room is not None and item["kind"] not in ("receptacle", "switch"):
         count = None  # smoke alarms in two rooms: one in each
     named = reader.phrase(reader.scene.rooms()) if room is None else None
     about = room or (reader.scene.rooms()[named] if named is not None else reader.room())
     item["room"] = about.id
     where = Where(reader, about, item, count)
+    if everywhere:
+        where.needed()
     said: dict[str, Any] = {}
     while not reader.over() or not where.spots:
+        while reader.phrase((*EVERYWHERE, *AS_ASKED) if everywhere else EVERYWHERE) is not None:
+            pass
         if reader.over():
             where.unsaid()
             break
         reader.expect(MORE)
-        if gangs_said(reader, item) or rated(reader, item):
+        if gangs_said(reader, item) or rated(reader, item) or reader.phrase(EVERYWHERE) is not None:
             continue
         if reader.phrase(["of"]) is not None:
             reader.again(about)

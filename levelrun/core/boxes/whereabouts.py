@@ -21,6 +21,7 @@ from levelrun.core.boxes.beside import (
     spread,
 )
 from levelrun.core.boxes.contexts import room_view
+from levelrun.core.errors import TextError
 from levelrun.core.job import Room
 from levelrun.core.measure import show
 from levelrun.core.site.geometry import Wall, is_inside
@@ -28,6 +29,7 @@ from levelrun.core.site.scene import CENTRE, ON, ROWS, SceneReader, walls_by_nam
 
 APART_IN = 24.0  # two things on one ceiling whose places nobody said: common practice, no source
 OVERHEAD = ("light", "fan", "smoke")  # hang in the middle of the ceiling where no place is said
+AS_ASKED = ("to code", "per code", "by code", "as needed", "where needed")
 IN_ROWS = (*(f"in {rows}" for rows in ROWS), "evenly spaced", "spaced evenly")
 CEILING = ("in the ceiling", "on the ceiling", "under the ceiling", "overhead")
 MOST_GANGS = 6
@@ -66,7 +68,7 @@ class Where:
                 self.needed()
             else:
                 reader.pos = begin
-        if not self.spots and reader.phrase((*ALL_ROUND, "to code", "as needed", "where needed")) is not None:
+        if not self.spots and reader.phrase((*ALL_ROUND, *AS_ASKED)) is not None:
             if reader.sees(reader.scene.rooms()):
                 reader.again(about)
             self.needed()
@@ -124,6 +126,8 @@ class Where:
             self.overhead()
         elif self.count is None and kind != "switch":
             self.free()
+        elif kind == "receptacle" and self.count not in (None, -1) and not self.lacking():
+            self.free(self.count or 1)
         elif kind in ("receptacle", "switch"):
             self.needed()
             if self.count not in (None, -1, len(self.spots)):
@@ -147,16 +151,29 @@ class Where:
             self.spots = [_free(reader, about)]
             self.told.append(f"in the middle of the ceiling of {about.name}; say where it hangs otherwise")
 
-    def free(self) -> None:
-        """One thing in a room: on a stud where a wall is free, which is told."""
+    def lacking(self) -> int:
+        """How many the rules of its use ask that are not there."""
+        start = self.reader.pos
+        try:
+            return len(asked_for(self.reader, self.about, self.item["kind"]))
+        except TextError:
+            return 0
+        finally:
+            self.reader.pos = start
+
+    def free(self, count: int = 1) -> None:
+        """Things in a room of which nobody says where: each on a stud where a wall is free, which is told."""
         reader, about = self.reader, self.about
         view = room_view(reader.scene.job, reader.scene.book, about.id)
-        spot = free_spot(view, self.item["kind"], self.item.get("gangs", 1))
-        if spot is None:
-            raise reader.fail(f"a wall of {about.name}")
-        wall = view.faces[spot["side"]].wall.name
-        self.spots = [spot]
-        self.told.append(f"on the {wall} wall at {show(spot['at_in'])}, where it is free; say where it is otherwise")
+        for _ in range(count):
+            spot = free_spot(view, self.item["kind"], self.item.get("gangs", 1), self.spots)
+            if spot is None:
+                raise reader.fail(f"a wall of {about.name}")
+            wall = view.faces[spot["side"]].wall.name
+            self.spots.append(spot)
+            self.told.append(
+                f"on the {wall} wall at {show(spot['at_in'])}, where it is free; say where it is otherwise"
+            )
 
 
 def _free(reader: SceneReader, about: Room) -> Spot:

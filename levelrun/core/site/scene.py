@@ -167,12 +167,19 @@ class SceneReader(Reader):
                 return rooms[name]
         return None
 
+    @property
+    def everywhere(self) -> bool:
+        """Whether the sentence says the same of every room."""
+        return _EVERYWHERE.search(self.text, self.pos, self.line_end()) is not None
+
     def rooms_listed(self) -> list[Room]:
         """The rooms of a sentence that names several after `in`, one after another: in bedroom 1, bedroom 2 and hall,
         in every bedroom, in all rooms. Empty where it names one, or none."""
         end = BREAK.search(self.text, self.pos)
         start, rooms = self.pos, self.scene.rooms()
         found: list[Room] = []
+        if self.everywhere:
+            return list(self.scene.job.rooms)
         for match in _IN.finditer(self.text, start, end.start() if end else len(self.text)):
             if match["in"] and not found:
                 self.pos = match.end()
@@ -398,6 +405,10 @@ class SceneReader(Reader):
 
 
 ROWS = ("rows", "row", "a row", "one row", *(f"{count} rows" for count in ("two", "three", "four", "2", "3", "4")))
+EVERYWHERE = ("everywhere", "throughout", "throughout the house", "in the whole house", "all through the house")
+_EVERYWHERE = re.compile(
+    rf"\b(?:{'|'.join(EVERYWHERE)})\b|\b(?:alarms|detectors)\s+(?=(?:to|per|by)\s+code\b)", re.IGNORECASE
+)
 _IN = re.compile(r'"[^"\n]*"|(?P<in>\bin\s)|(?P<of>\bof\s)|(?P<as>\bas\s)', re.IGNORECASE)
 _CORNER = re.compile(
     r"from\s+(?:the\s+)?(?P<way>north|south|east|west)(?:ern)?(?:\s+(?:corner|end|side|wall))?\b", re.IGNORECASE

@@ -63,8 +63,8 @@ def _of_circuit(reader: SceneReader, said: Asked, more: tuple[str, ...] = ()) ->
     item = dict(said.circuit)
     if not circuit_part(reader, item, more):
         return None
-    reader.phrase(("breaker", "circuit"))
-    return replace(said, circuit=item)
+    word = reader.phrase(("breaker", "circuit"))
+    return replace(said, circuit=item, branch=said.branch or word == "circuit")
 
 
 def _own_load(reader: SceneReader, kind: Kind) -> float | None:

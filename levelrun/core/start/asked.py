@@ -17,7 +17,7 @@ class Asked:
     """What the line says. `circuit`: fields of the circuit as said; `fed`: the name of the panel that it feeds, in a
     new `building`, called like it or by a name of its own; `box`
     and `on`: where it begins at a box, that and its circuit, which is drawn out; `there`: what stands at its end
-    already."""
+    already; `branch`: it is said to be a circuit, and no feeder."""
 
     kind: Kind
     panel: Panel
@@ -40,6 +40,7 @@ class Asked:
     box_name: str = ""
     fed: str = ""
     spaces: int | None = None
+    branch: bool = False
 
     @property
     def begin(self) -> Panel | Box:

@@ -15,7 +15,9 @@ from levelrun.core.measure import show
 from levelrun.core.site.scene import Said, SceneReader
 from levelrun.core.start.about import about
 from levelrun.core.start.asked import Asked, goes_on
+from levelrun.core.start.beginning import called_panels, from_box, the_disconnect
 from levelrun.core.start.ends import BEFORE, BEGUN, OUTSIDE, THING, end, end_here, one_thing
+from levelrun.core.start.kinds import ENDS as KNOWN_ENDS
 from levelrun.core.start.kinds import KINDS, OFFERED
 from levelrun.core.start.made import edits_for
 from levelrun.core.start.old import Stood, old_here, with_it
@@ -131,7 +133,7 @@ class _Line:
             if isinstance(before, Panel):
                 self.said = replace(self.said, panel=before)
             else:
-                panel, box, on = _from_box(reader, before)
+                panel, box, on = from_box(reader, before)
                 self.said = replace(self.said, panel=panel, box=box, on=on)
             self.told.append(f"it goes on from {before.name}")
         else:
@@ -170,6 +172,7 @@ class _Line:
         reader = self.reader
         if not self.ended:
             raise _no_end(reader, "")
+        self._no_feeder()
         box = self.said.kind.box
         alone = not (reader.scene.verb or reader.scene.job.rooms or self.said.there or self.begun) and (
             box.get("serves") or box.get("kind") in ("equipment", "disconnect") or self.said.kind.whip
@@ -188,9 +191,20 @@ class _Line:
             reader.expected = self.walked, known
             raise reader.refuse(told, allowed=known)
         if not self.begun and len(reader.scene.job.panels) > 1:
-            reader.expect([f"from {name}" for name in _panels(reader)])
+            reader.expect([f"from {name}" for name in called_panels(reader)])
             raise reader.fail("`from` and a panel or a box by its name")
         return self.said
+
+    def _no_feeder(self) -> None:
+        """A 20 A circuit to a greenhouse that stands there, where no panel is: it goes to an outlet there, told."""
+        said = self.said
+        there = (
+            self.reader.buildings().get(said.fed) if said.branch and said.building and said.there is None else None
+        )
+        if there is None or any(panel.structure == there.id for panel in self.reader.scene.job.panels):
+            return
+        self.said = replace(said, kind=KNOWN_ENDS["outlet"], structure=there.id, building="", fed="")
+        self.told.append(f"a circuit to an outlet in {there.name}; say `sub-panel` where a panel is to stand there")
 
     def _along_its_wall(self) -> None:
         """From a panel that is said to stand in a garage or a shop pipe of which nobody said where it lies goes along
@@ -224,10 +238,10 @@ class _Line:
         if (stood := old_here(reader)) is not None:
             self.stood, found = stood, (stood.panel, stood.box, stood.on)
             self.told += stood.told
-        elif (panel := reader.a_panel(_panels(reader))) is not None:
+        elif (panel := reader.a_panel(called_panels(reader))) is not None:
             found = panel, None, None
-        elif (name := reader.phrase(boxes := {**_disconnect(reader.scene.job), **reader.boxes()})) is not None:
-            found = _from_box(reader, boxes[name])
+        elif (name := reader.phrase(boxes := {**the_disconnect(reader.scene.job), **reader.boxes()})) is not None:
+            found = from_box(reader, boxes[name])
         elif needed:
             raise reader.fail("a panel or a box by its name")
         if found is not None:
@@ -319,32 +333,11 @@ class _Line:
         """The refusal where nothing of a line stands."""
         reader = self.reader
         one_thing(reader)
-        offered = [] if self.begun else _panels(reader)
+        offered = [] if self.begun else called_panels(reader)
         reader.expect([*offered, *(f"to {word}" for word in OFFERED), *OFFERED])
         what = "how far it is, or what stands at the end"
         what = what if self.begun else f"a panel or a box by its name, {what}"
         return reader.fail(what)
-
-
-def _panels(reader: SceneReader) -> list[str]:
-    """Panels as they are called on a line."""
-    panels = reader.scene.job.panels
-    return [p.name if p.name.lower().startswith("panel") else f"panel {p.name}" for p in panels]
-
-
-def _disconnect(job: Job) -> dict[str, Box]:
-    """The only disconnect of a job, by that word."""
-    found = [box for box in job.boxes if box.kind == "disconnect"]
-    return {"disconnect": found[0]} if len(found) == 1 else {}
-
-
-def _from_box(reader: SceneReader, box: Box) -> tuple[Panel, Box, Circuit]:
-    job = reader.scene.job
-    found = [circuit for circuit in job.circuits if any(hop.box == box.id for hop in circuit.chain)]
-    if len(found) != 1:
-        on = " and ".join(circuit.name for circuit in found) or "no circuit"
-        raise reader.refuse(f"{box.name} is on {on}; allowed: a box of one circuit, or a panel")
-    return next(panel for panel in job.panels if panel.id == found[0].panel), box, found[0]
 
 
 def _legs(reader: SceneReader, ended: bool, named: int | None) -> list[WalkLeg]:

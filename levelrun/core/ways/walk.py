@@ -77,6 +77,7 @@ ABOVE_WORDS = {
     "under a driveway": "driveway",
 }
 _NUMBER_NEXT = re.compile(r"[\s,]*\d")
+_COMMA_NEXT = re.compile(r"\s*,")
 _LENGTH_NEXT = re.compile(r"\s+\d")
 _HEAT = re.compile(
     r"\s*(?:(?P<named>ambient)\s+|at\s+)?(?P<n>-?\d+(?:\.\d+)?)\s*°?\s*(?P<unit>[cf](?![-\w]))?", re.IGNORECASE
@@ -225,6 +226,9 @@ def _goes_on(reader: WalkReader, cabled: bool) -> bool:
     if apart:
         reader.phrase(FISH)
     goes = reader.phrase(GO) is not None
+    if goes and _COMMA_NEXT.match(reader.text, reader.pos):  # 6' up, 40' attic: which way the leg before goes
+        reader.pos = start
+        return False
     words = (*FILLERS, *reader.place_words)
     while apart and reader.phrase(words) is not None:
         pass

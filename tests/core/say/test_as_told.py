@@ -220,3 +220,53 @@ def test_a_circuit_for_what_has_no_box_says_how_to_set_it() -> None:
         told("circuit for the range", job)
     wired, _ = told("circuit for the range", told("outlet behind the range", job)[0])
     assert wired.circuits[0].breaker_a == 50
+
+
+HOME = (
+    "house 30' x 40'\nkitchen 14' x 12'\nliving room 18' x 14' west of kitchen\n"
+    "bedroom 1 12' x 12' north of kitchen\nbath 6' x 9' east of kitchen\n"
+)
+
+
+def by_room(job: Job, kind: str) -> dict[str, int]:
+    return {room.name: sum(box.room == room.id and box.kind == kind for box in job.boxes) for room in job.rooms}
+
+
+def test_everywhere_is_in_every_room_what_that_room_lacks() -> None:
+    job = read_text(HOME + "outlets to code everywhere\nlights everywhere\nsmoke alarms to code\n")
+    plugs, lights, alarms = (by_room(job, kind) for kind in ("receptacle", "light", "smoke"))
+    assert min(plugs["Living room"], plugs["Bedroom 1"]) >= 4 and set(lights.values()) == {1}
+    assert alarms == {"Kitchen": 0, "Living room": 0, "Bedroom 1": 1, "Bath": 0}
+    with pytest.raises(TextError, match="no room lacks any of it"):
+        told("lights everywhere", job)
+
+
+def test_outlets_of_a_shed_of_which_nobody_says_where() -> None:
+    job, said = told("2 outlets", read_text("greenhouse 10' x 20'"))
+    assert len({box.side for box in job.boxes}) == 2 and said.count("where it is free") == 2
+    with pytest.raises(TextError, match="lacks 5 by the rules of its use, not 2"):
+        told("2 outlets", read_text("bedroom 12' x 12'"))
+
+
+def test_a_circuit_to_a_building_is_a_branch_circuit_where_no_panel_stands() -> None:
+    """Direct burial at 12 in is enough for 120 V, 20 A behind a GFCI (table 300.5, column 4; from memory)."""
+    line = "20a gfci circuit from H to the greenhouse, 90' trench 12\" deep, uf 12-2"
+    job = told(line, read_text("greenhouse 10' x 20', 90' east of the house\npanel H 200a 40 spaces taken 1-24"))[0]
+    (circuit,), (box,) = job.circuits, job.boxes
+    assert (circuit.feeds, circuit.breaker_a, circuit.protection, circuit.volts) == (None, 20.0, "gfci", 120)
+    assert box.structure == next(item.id for item in job.structures if item.name == "Greenhouse")
+    assert not found(job, "cover-short") and plan(job).stops == 0
+    fed = told("from H 90' trench 24\" deep in uf 10-3 to the greenhouse 30a", HOUSE)[0]
+    assert fed.circuits[0].feeds is not None, "without that word it is a feeder"
+
+
+def test_which_way_a_leg_goes_stands_before_the_comma() -> None:
+    job = built("from H 6' up, 40' attic, 8' down to microwave", HOUSE)
+    assert [(leg.go, leg.length_in) for leg in job.ways[0].legs] == [("up", 72), ("over", 480), ("down", 96)]
+
+
+def test_an_interlock_is_of_the_only_inlet() -> None:
+    job = built("from H 6' stud wall to generator inlet 30a", HOUSE)
+    assert built("interlock kit", job).boxes[0].interlock is True
+    with pytest.raises(TextError):
+        built("interlock kit", HOUSE)
