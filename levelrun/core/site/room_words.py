@@ -172,8 +172,12 @@ def _on_level(
 ) -> tuple[str, list[dict[str, Any]]]:
     """The basement, attic or crawl space of the building looked at; one that is not there yet with its edits."""
     job = reader.scene.job
-    if house:  # the building itself is put up by this sentence
-        levels = house[0]["item"]["levels"]
+    said_levels = [levels for edit in house if (levels := (edit.get("item") or edit.get("set") or {}).get("levels"))]
+    if said_levels:  # the building, or a level of it, is put up by this sentence
+        levels = said_levels[0]
+        same = next((level for level in levels if level["kind"] == LEVELS[kind][0]), None)
+        if same is not None:
+            return str(same["id"]), []
         usual = {"id": next_id(job, "v") if levels[0]["id"] != next_id(job, "v") else "v2", **usual_level(kind)}
         levels.append(usual)
         levels.sort(key=lambda level: float(level.get("floor_in", 0)))

@@ -198,9 +198,13 @@ def test_behind_the_house_is_north_of_it_on_the_plan(text: str, east: int, north
 
 
 def test_a_room_with_its_ceiling() -> None:
-    job = read_text("house\nbasement room 14' x 20' with 7' ceilings in basement")
-    levels = {level.id: level.height_in for level in job.structures[0].levels}
-    assert levels[job.rooms[0].level] == 84
+    for line in (
+        "basement room 14' x 20' with 7' ceilings in basement",
+        "basement 14' x 20' with 7' ceilings in basement",
+    ):
+        job = read_text(f"house\n{line}")
+        levels = {level.id: (level.kind, level.height_in) for level in job.structures[0].levels}
+        assert levels[job.rooms[0].level] == ("basement", 84) and len(levels) == 2
 
 
 @pytest.mark.parametrize("text", ["new dryer circuit 10-3, 30' crawl space, up 4'", "dryer circuit 30' crawl, up 4'"])
