@@ -101,8 +101,17 @@ class RoomView:
 
     def model(self, box: Box) -> BoxModel:
         """The catalogue row of a box, as `held_model` finds it."""
-        side = self.faces[box.side].side if box.side is not None else None
-        return held_model(self.book, box, self.entering.get(box.id, ()), clear_in(box, side))
+        found = self._models.get(box.id)
+        if found is None or found[0] is not box:
+            side = self.faces[box.side].side if box.side is not None else None
+            model = held_model(self.book, box, self.entering.get(box.id, ()), clear_in(box, side))
+            found = self._models[box.id] = (box, model)
+        return found[1]
+
+    @cached_property
+    def _models(self) -> dict[str, tuple[Box, BoxModel]]:
+        """What `model` found, by box: asked of again and again."""
+        return {}
 
     def unrolled(self, box: Box | Panel) -> float | None:
         """A wall box's middle along the unrolled room, or None for what stands on no wall."""
