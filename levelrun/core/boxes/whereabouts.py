@@ -21,6 +21,7 @@ from levelrun.core.boxes.beside import (
     spread,
 )
 from levelrun.core.boxes.contexts import room_view
+from levelrun.core.boxes.placing import switch_spot
 from levelrun.core.errors import TextError
 from levelrun.core.job import Room
 from levelrun.core.measure import show
@@ -122,7 +123,9 @@ class Where:
         """No place was said: under the ceiling what hangs there, else as the code asks, where that is one place or
         several were said."""
         reader, about, kind = self.reader, self.about, self.item["kind"]
-        if kind in OVERHEAD:
+        if kind in OVERHEAD and self.item.get("outdoors"):
+            self.outside()
+        elif kind in OVERHEAD:
             self.overhead()
         elif self.count is None and kind != "switch":
             self.free()
@@ -138,6 +141,18 @@ class Where:
                 )
         else:
             raise reader.fail(f"a wall of {about.name}")
+
+    def outside(self) -> None:
+        """A light outdoors: beside a door that leads there, on the outer face of its wall."""
+        reader, about = self.reader, self.about
+        view = room_view(reader.scene.job, reader.scene.book, about.id)
+        for face, door in sorted(view.doors, key=lambda pair: pair[1].kind == "garage_door"):
+            at = switch_spot(view, face, door) if view.beside(door) == "outdoors" else None
+            if at is not None:
+                self.spots = [{"side": face.wall.index, "at_in": at}]
+                self.told.append(f"outside, beside the {face.wall.name} door; say where it hangs otherwise")
+                return
+        raise reader.fail(f"a wall of {about.name}, or the door that it hangs beside")
 
     def overhead(self) -> None:
         """Under the ceiling: in its middle, several in rows."""

@@ -218,6 +218,15 @@ def test_a_fan_with_its_own_switch() -> None:
     assert [box.kind for box in job.boxes] == ["fan", "switch"]
 
 
+def test_a_porch_light_hangs_outside_beside_its_door() -> None:
+    job, said = told("porch light", read_text("cabin 16' x 20'\ndoor on the south wall"))
+    (lamp,) = job.boxes
+    assert (lamp.outdoors, lamp.side, "outside, beside the south door" in said) == (True, 2, True)
+    assert not found(job, "entrance-no-light") and not found(job, "box-in-opening")
+    with pytest.raises(TextError, match="the door that it hangs beside"):
+        told("porch light", read_text("cabin 16' x 20'"))
+
+
 def test_a_circuit_for_what_has_no_box_says_how_to_set_it() -> None:
     job = read_text("panel H 200a 30 spaces\nkitchen 12' x 14'\nrange on the east wall")
     with pytest.raises(TextError, match="say `outlet behind the range`"):
