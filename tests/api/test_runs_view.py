@@ -120,3 +120,22 @@ def test_what_is_drawn_out_of_a_box_is_tried_with_its_circuit(client: TestClient
     assert [row["name"] for row in tried["circuit"]["chain"]] == ["R-1", "R-2"]
     assert tried["way"]["summary"]["name"] == "R-1 to R-2"
     assert len(client.get(job).json()["job"]["boxes"]) == 1
+
+
+@pytest.mark.parametrize(
+    ("more", "boxes", "name"),
+    [
+        ("", ["R-1"], "Outlet"),
+        (", 6' stud w", ["R-1"], "Outlet"),
+        (", 6' stud wall to bath light", ["R-1", "L-1"], "R-1 to L-1"),
+        (", 6' stud wall to bath light then 8' to ba", ["R-1", "L-1"], "R-1 to L-1"),
+    ],
+)
+def test_a_line_being_typed_shows_what_it_makes_so_far(
+    client: TestClient, more: str, boxes: list[str], name: str
+) -> None:
+    made = client.post("/api/jobs", json={"text": "panel H 200a"}).json()
+    line = {"text": f"from H 20' stud wall to bath outlet{more}"}
+    tried = client.post(f"/api/jobs/{made['head']['id']}/try", json=line).json()
+    assert [row["name"] for row in tried["circuit"]["chain"]] == boxes
+    assert tried["way"]["summary"]["name"] == name

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from contextlib import suppress
 from typing import Annotated
 
 from fastapi import APIRouter, Request
@@ -13,8 +14,11 @@ from levelrun.core.circuits.circuit_plan import CircuitPlan
 from levelrun.core.circuits.planned import PanelPlan
 from levelrun.core.codebook import load
 from levelrun.core.edits import Say, apply
+from levelrun.core.errors import LevelRunError, TextError
 from levelrun.core.findings import Figure, Finding
+from levelrun.core.job import Job
 from levelrun.core.plan import Plan, WayPlan, plan_whole
+from levelrun.core.say import clauses
 from levelrun.core.start.kinds import KINDS, USES
 
 router = APIRouter(prefix="/api", tags=["start"])
@@ -66,9 +70,10 @@ def start_words() -> StartWords:
 
 @router.post("/jobs/{job_id}/try")
 def try_line(request: Request, job_id: JobId, line: Line) -> Tried:
-    """The plan of what a line would make, nothing kept. 422 with `at` where it cannot be read."""
+    """The plan of what a line would make, nothing kept; of a line whose end is still being typed what it makes up to
+    there. 422 with `at` where it cannot be read."""
     job = jobs_of(request).get(job_id).job
-    after = apply(job, [Say(op="say", text=line.text, panel=line.panel, verb="from" if job.panels else "panel")])
+    after = _so_far(job, line)
     before = planned_of(job).plan
     planned, building = plan_whole(after, book_today(after))
     old = set(job.ids())
@@ -84,6 +89,18 @@ def try_line(request: Request, job_id: JobId, line: Line) -> Tried:
         boxes=[figure for figure in building.loose if figure.key.removeprefix("fill-") not in old],
         findings=_new(before, planned),
     )
+
+
+def _so_far(job: Job, line: Line) -> Job:
+    """The job after a line, or after as much of it as is whole: to outlet, 6' stud w."""
+    verb = "from" if job.panels else "panel"
+    try:
+        return apply(job, [Say(op="say", text=line.text, panel=line.panel, verb=verb)])
+    except TextError:
+        for _, end in reversed(clauses(line.text)[:-1]):
+            with suppress(LevelRunError):
+                return apply(job, [Say(op="say", text=line.text[:end], panel=line.panel, verb=verb)])
+        raise
 
 
 def _new(before: Plan, after: Plan) -> list[Finding]:
