@@ -154,7 +154,18 @@ def _half_a_verb(reader: SceneReader, start: int) -> bool:
 
 
 def suggest_words(scene: Scene, text: str, stage: str) -> tuple[int, list[str]]:
-    """Where the word being typed starts, and the words that may stand there; a stage's own verbs come first."""
+    """Where the word being typed starts, and the words that may stand there; a stage's own verbs come first. Of a
+    line that is several sentences those of the last."""
+    found = _suggested(scene, text, stage)
+    pieces = clauses(text)
+    begin = pieces[-1][0] if pieces else 0
+    if pieces and text[begin:].strip() and found[0] <= begin + len(text[begin:]) - len(text[begin:].lstrip()):
+        last = _suggested(scene, " " * begin + text[begin:], stage)  # blanks, so that places in the text are kept
+        return last if last[0] > found[0] else found
+    return found
+
+
+def _suggested(scene: Scene, text: str, stage: str) -> tuple[int, list[str]]:
     own = STAGES.get(stage, ())
     reader = SceneReader(text)
     reader.scene = scene

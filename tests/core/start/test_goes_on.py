@@ -4,8 +4,10 @@ from __future__ import annotations
 
 import pytest
 
-from levelrun.core.job import Job
+from levelrun.core.job import Job, job_book
 from levelrun.core.plan import plan
+from levelrun.core.say import suggest_words
+from levelrun.core.site.scene import Scene
 from levelrun.exchange.text import read_text
 from tests.conftest import built, found
 
@@ -105,3 +107,17 @@ def test_each_switch_has_lights_of_its_own() -> None:
     switches = {fed[name] for name in lights}
     assert len(lights) == len(switches) == 2 and all(kinds[name][0] == "switch" for name in switches)
     assert not found(job, "box-in-box") and plan(job).stops == 0
+
+
+@pytest.mark.parametrize(
+    ("typed", "at", "word"),
+    [
+        ("from H 20' stud wall to bath outlet, 6' stud w", "stud w", "stud wall"),
+        ("from H 20' stud wall to bath outlet then 6' stud wall to bath li", "li", "light"),
+        ("from H 20' stud wall to bath outlet, 6' stud wall to wat", "wat", "water heater"),
+        ("from H 8' up the wall, 24' att", "att", "attic"),
+    ],
+)
+def test_the_line_that_is_being_typed_is_completed(typed: str, at: str, word: str) -> None:
+    found, options = suggest_words(Scene(job=HOUSE, book=job_book(HOUSE), verb="from"), typed, "runs")
+    assert word in options and found == typed.rindex(at)
