@@ -34,6 +34,7 @@ WAYS = {
 _DRAWS = re.compile(
     r"(?:draws\s+|load\s+(?:of\s+)?)(?P<n>\d+(?:\.\d+)?)\s*(?P<unit>watts?|w|amps?|a)\b", re.IGNORECASE
 )
+_BREAKER = re.compile(r"\s*\d{1,2}(?:/\d{1,2})?\s+\d+\s*(?:a|amps?)\b", re.IGNORECASE)
 REST = ("outlet", "receptacle", "device", "box", "and", "switch")
 HIGH = ("high", "up", "over the floor", "off the floor", "to the center", "to center")
 
@@ -211,6 +212,8 @@ def set_here(reader: SceneReader) -> Said | None:
     """A gfci outlet on the north wall of Kitchen, 4' from the left; add a smoke alarm in the hall."""
     if reader.scene.verb in ("", "from") and not reader.scene.job.rooms:
         return None  # the first page, or a line of it: it is an end
+    if reader.scene.verb == "circuit" and _BREAKER.match(reader.text, reader.pos) is not None:
+        return None  # 2 20a gfci: a space and its breaker, not two outlets
     reader.phrase(("add", "put", "install", "place"))
     start = reader.pos
     reader.phrase(reader.scene.rooms())  # a porch light

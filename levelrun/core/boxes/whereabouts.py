@@ -129,7 +129,7 @@ class Where:
             self.overhead()
         elif self.count is None and kind != "switch":
             self.free()
-        elif kind == "receptacle" and self.count not in (None, -1) and not self.lacking():
+        elif kind == "receptacle" and (self.count or 0) > 1 and not self.lacking():
             self.free(self.count or 1)
         elif kind in ("receptacle", "switch"):
             self.needed()

@@ -283,3 +283,13 @@ def test_an_interlock_is_of_the_only_inlet() -> None:
     assert built("interlock kit", job).boxes[0].interlock is True
     with pytest.raises(TextError):
         built("interlock kit", HOUSE)
+
+
+@pytest.mark.parametrize("number", [1, 2, 3])
+def test_a_space_and_its_breaker_on_circuits_are_no_outlets(number: int) -> None:
+    """With a room in view `1 20a gfci` could be one outlet of 20 A; on the line of circuits it is space 1."""
+    job = read_text("greenhouse 10' x 20'\npanel G 60a 8 spaces on the north wall\n2 outlets")
+    room = job.rooms[0].id
+    after = said_on(job, f"{number} 20a gfci as Bath: R-1", Looked(room=room), "circuit")[0]
+    assert [(circuit.space, circuit.name) for circuit in after.circuits] == [(number, "Bath")]
+    assert len(after.boxes) == len(job.boxes)
