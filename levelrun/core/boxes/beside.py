@@ -12,7 +12,7 @@ from levelrun.core.boxes.facts import RoomView
 from levelrun.core.boxes.placing import fill, on_studs, switch_spot, tape
 from levelrun.core.boxes.things import SERVES
 from levelrun.core.boxes.wet import may_stand
-from levelrun.core.job import Box, Room
+from levelrun.core.job import Box, Fixture, Room
 from levelrun.core.measure import show
 from levelrun.core.site.faces import Face, Seen
 from levelrun.core.site.geometry import Wall, is_inside, walls_of
@@ -22,7 +22,6 @@ from levelrun.core.site.words import OPENINGS
 
 Spot = dict[str, Any]
 CABINET_IN, PANEL_HEIGHTS = 10.0, (42.0, 84.0)  # half a panel and a box beside it; over the floor, where one hangs
-LACKS_NONE = "lacks no"
 WORKING_IN = 30.0  # as wide as one stands before a panel (110.26(A)(2))
 ALL_WALLS = tuple(f"{on}{walls}" for on in ("", "along ", "on ") for walls in ("all walls", "every wall"))
 ALL_ROUND = ("around", "all round", "all around")
@@ -158,11 +157,7 @@ def at_thing(reader: SceneReader, about: Room, item: dict[str, Any], several: bo
         return asked_for(reader, about, "receptacle", "counter")
     kind = NAMED[found["kind"].lower()]
     view = room_view(reader.scene.job, reader.scene.book, about.id)
-    there = [(face, thing) for face in view.faces for thing in face.fixtures if thing.kind == kind.replace(" ", "_")]
-    if len(there) != 1:
-        said = f"{len(there)} of them are" if there else "none is"
-        raise reader.refuse(f"{kind}: {said} marked in {about.name}; say the wall and how far along", start)
-    face, thing = there[0]
+    face, thing = _marked(reader, view, kind, "say the wall and how far along", start)
     if item["kind"] == "receptacle" and kind in SERVES and kind != "counter":
         item.setdefault("serves", SERVES[kind])
     low, high = thing.at_in, thing.at_in + thing.width_in
@@ -175,6 +170,16 @@ def at_thing(reader: SceneReader, about: Room, item: dict[str, Any], several: bo
     return [{"side": face.wall.index, "at_in": (low + high) / 2}]
 
 
+def _marked(reader: SceneReader, view: RoomView, kind: str, else_: str, start: int) -> tuple[Face, Fixture]:
+    """The one thing of a kind that is marked in a room, with its wall. Refuses none and several: `else_` says what to
+    do."""
+    there = [(face, thing) for face in view.faces for thing in face.fixtures if thing.kind == kind.replace(" ", "_")]
+    if len(there) != 1:
+        said = f"{len(there)} of them are" if there else "none is"
+        raise reader.refuse(f"{kind}: {said} marked in {view.room.name}; {else_}", start)
+    return there[0]
+
+
 def over_island(reader: SceneReader, about: Room, count: int) -> list[Spot]:
     """Over the island: so many lights in a row along the middle of its top. Empty where none is named. Refuses one
     that is marked nowhere, or twice."""
@@ -184,11 +189,7 @@ def over_island(reader: SceneReader, about: Room, count: int) -> list[Spot]:
         return []
     start, reader.pos = reader.pos, found.end()
     view = room_view(reader.scene.job, reader.scene.book, about.id)
-    there = [(face, item) for face in view.faces for item in face.fixtures if item.kind == "island"]
-    if len(there) != 1:
-        said = f"{len(there)} of them are" if there else "none is"
-        raise reader.refuse(f"island: {said} marked in {about.name}; mark it first", start)
-    (face, item), spots = there[0], list[Spot]()
+    (face, item), spots = _marked(reader, view, "island", "mark it first", start), list[Spot]()
     for share in ((number + 0.5) / count for number in range(count)):
         long = item.width_in >= item.depth_in
         along, deep = (share, 0.5) if long else (0.5, share)
@@ -197,18 +198,22 @@ def over_island(reader: SceneReader, about: Room, count: int) -> list[Spot]:
     return spots
 
 
-def asked_for(reader: SceneReader, about: Room, kind: str, serves: str = "") -> list[Spot]:
+def lacking(reader: SceneReader, about: Room, kind: str, serves: str = "") -> list[Spot]:
     """The places of what a room still lacks of a kind: the fewest receptacles, a switch at the latch side; `serves`:
-    only of what serves that. Refuses where it lacks none."""
+    only of what serves that. Empty where it lacks none."""
     view = room_view(reader.scene.job, reader.scene.book, about.id)
-    spots = []
-    for placed in fill(view):
-        if placed.kind == kind and serves in ("", placed.serves):
-            place = placed.item("", "")
-            spots.append({key: value for key, value in place.items() if key not in ("kind", "room", "structure")})
+    placed = [item.item("", "") for item in fill(view) if item.kind == kind and serves in ("", item.serves)]
+    return [
+        {key: value for key, value in place.items() if key not in ("kind", "room", "structure")} for place in placed
+    ]
+
+
+def asked_for(reader: SceneReader, about: Room, kind: str, serves: str = "") -> list[Spot]:
+    """The places of what a room still lacks of a kind, as `lacking` finds them. Refuses where it lacks none."""
+    spots = lacking(reader, about, kind, serves)
     if not spots:
         what = f"{serves} {kind}".strip()
-        raise reader.refuse(f"{about.name} {LACKS_NONE} {what} by the rules of its use: say a wall and how far along")
+        raise reader.refuse(f"{about.name} lacks no {what} by the rules of its use: say a wall and how far along")
     return spots
 
 

@@ -7,7 +7,7 @@ from functools import cached_property, lru_cache
 
 from levelrun.core.boxes.catalogue import BoxModel
 from levelrun.core.boxes.entering import Entering
-from levelrun.core.boxes.holding import clear_in, held_model
+from levelrun.core.boxes.holding import model_in
 from levelrun.core.codebook import Codebook
 from levelrun.core.job import Box, Fixture, Habits, Level, Panel, Room, Structure
 from levelrun.core.kept import kept_hash
@@ -100,11 +100,11 @@ class RoomView:
         return next((box.name for box in self.boxes if box.id == box_id), box_id)
 
     def model(self, box: Box) -> BoxModel:
-        """The catalogue row of a box, as `held_model` finds it."""
+        """The catalogue row of a box, as `model_in` finds it."""
         found = self._models.get(box.id)
         if found is None or found[0] is not box:
             side = self.faces[box.side].side if box.side is not None else None
-            model = held_model(self.book, box, self.entering.get(box.id, ()), clear_in(box, side))
+            model = model_in(self.book, box, self.entering.get(box.id, ()), side)
             found = self._models[box.id] = (box, model)
         return found[1]
 

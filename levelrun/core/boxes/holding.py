@@ -56,11 +56,16 @@ def held_model(book: Codebook, box: Box, entering: tuple[Entering, ...], most_de
         return model_of(book, box.model_copy(update={"model": ""}))
     if box.model or box.old or box.kind not in HOLLOW:
         return now
-    needed = needed_volume(book, box, entering, clamps=now.clamps)
-    if needed is None or needed.needed_in3 <= now.volume_in3 + 1e-9:
-        return now
-    for model in grown(book, box, now, most_depth_in):
+
+    def holds(model: BoxModel) -> bool:
         needed = needed_volume(book, box, entering, clamps=model.clamps)
-        if needed is not None and needed.needed_in3 <= model.volume_in3 + 1e-9:
-            return model
-    return now
+        return needed is None or needed.needed_in3 <= model.volume_in3 + 1e-9
+
+    if holds(now):
+        return now
+    return next((model for model in grown(book, box, now, most_depth_in) if holds(model)), now)
+
+
+def model_in(book: Codebook, box: Box, entering: tuple[Entering, ...], side: Side | None) -> BoxModel:
+    """The catalogue row of a box in its wall, as `held_model` finds it; side: None where it stands in none."""
+    return held_model(book, box, entering, clear_in(box, side))

@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 
 from levelrun.core.boxes.catalogue import BoxModel
 from levelrun.core.boxes.entering import Entering
-from levelrun.core.boxes.holding import HOLLOW, clear_in, held_model
+from levelrun.core.boxes.holding import HOLLOW, model_in
 from levelrun.core.boxes.rules.fill import fill_figure, fill_rule
 from levelrun.core.codebook import Codebook
 from levelrun.core.findings import Figure, Finding
@@ -28,8 +28,8 @@ class LooseView:
     faces: tuple[Face, ...] = ()
 
     def model(self, box: Box) -> BoxModel:
-        """The catalogue row of a box, as `held_model` finds it."""
-        return held_model(self.book, box, self.entering.get(box.id, ()), clear_in(box, self.side))
+        """The catalogue row of a box, as `model_in` finds it."""
+        return model_in(self.book, box, self.entering.get(box.id, ()), self.side)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -67,7 +67,7 @@ def _apart(book: Codebook, box: Box, into: tuple[Entering, ...]) -> tuple[Apart,
     asked = box.old and not box.model  # what an old box holds is asked, not taken
     hollow = box.kind in HOLLOW and not asked
     figure, said = _filled(book, box, into) if hollow and into else (None, ())
-    model = held_model(book, box, into, clear_in(box, None)).name if hollow else ""
+    model = model_in(book, box, into, None).name if hollow else ""
     where = box.where or ("outdoors" if box.outdoors else box.use.replace("_", " "))
     more = (box.serves.replace("_", " "), box.protects)
     what = ", ".join(word for word in ("smoke alarm" if box.kind == "smoke" else box.kind, *more) if word)

@@ -6,9 +6,9 @@ import math
 from typing import Any
 
 from levelrun.core.boxes.beside import (
-    LACKS_NONE,
     Spot,
     every,
+    lacking,
 )
 from levelrun.core.boxes.catalogue import UNNAILED, box_models, usual_model
 from levelrun.core.boxes.contexts import room_view
@@ -16,7 +16,6 @@ from levelrun.core.boxes.placing import on_studs
 from levelrun.core.boxes.pole import centre_of
 from levelrun.core.boxes.things import CALLED, SERVES, TOOLS, gangs_said, kind_said, rated, settled
 from levelrun.core.boxes.whereabouts import AS_ASKED, Where
-from levelrun.core.errors import TextError
 from levelrun.core.job import PoleMark, Room
 from levelrun.core.measure import show, show_inches
 from levelrun.core.site.framing import NAIL_IN, STUDDED
@@ -68,13 +67,10 @@ def _set_each(reader: SceneReader, room: Room | None, everywhere: bool) -> Said:
     after, edits, told, about = reader.pos, list[dict[str, Any]](), list[str](), room
     for begin, item, count in found:
         reader.pos = after
-        try:
-            said = _set_in(reader, room, item, (count, begin), everywhere)
-        except TextError as error:
-            if room is None or not everywhere or LACKS_NONE not in error.message:
-                raise
+        if everywhere and room is not None and not lacking(reader, room, item["kind"]):
             reader.pos = reader.line_end()
             continue  # of several rooms what one lacks is set there
+        said = _set_in(reader, room, item, (count, begin), everywhere)
         edits += said.edits
         told += said.told
         about = about or next((one for one in reader.scene.job.rooms if one.id == said.room), None)
@@ -102,7 +98,7 @@ def _set_in(
             where.unsaid()
             break
         reader.expect(MORE)
-        if gangs_said(reader, item) or rated(reader, item) or reader.phrase(EVERYWHERE) is not None:
+        if gangs_said(reader, item) or rated(reader, item):
             continue
         if reader.phrase(["of"]) is not None:
             reader.again(about)

@@ -15,6 +15,7 @@ from levelrun.core.boxes.beside import (
     at_thing,
     away_from_door,
     free_spot,
+    lacking,
     middle_of,
     near_middle,
     over_island,
@@ -22,7 +23,6 @@ from levelrun.core.boxes.beside import (
 )
 from levelrun.core.boxes.contexts import room_view
 from levelrun.core.boxes.placing import switch_spot
-from levelrun.core.errors import TextError
 from levelrun.core.job import Room
 from levelrun.core.measure import show
 from levelrun.core.site.geometry import Wall, is_inside
@@ -129,7 +129,7 @@ class Where:
             self.overhead()
         elif self.count is None and kind != "switch":
             self.free()
-        elif kind == "receptacle" and (self.count or 0) > 1 and not self.lacking():
+        elif kind == "receptacle" and (self.count or 0) > 1 and not lacking(reader, about, kind):
             self.free(self.count or 1)
         elif kind in ("receptacle", "switch"):
             self.needed()
@@ -165,16 +165,6 @@ class Where:
         else:
             self.spots = [_free(reader, about)]
             self.told.append(f"in the middle of the ceiling of {about.name}; say where it hangs otherwise")
-
-    def lacking(self) -> int:
-        """How many the rules of its use ask that are not there."""
-        start = self.reader.pos
-        try:
-            return len(asked_for(self.reader, self.about, self.item["kind"]))
-        except TextError:
-            return 0
-        finally:
-            self.reader.pos = start
 
     def free(self, count: int = 1) -> None:
         """Things in a room of which nobody says where: each on a stud where a wall is free, which is told."""

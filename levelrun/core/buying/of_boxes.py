@@ -6,7 +6,7 @@ from collections.abc import Iterator, Sequence
 
 from levelrun.core.boxes.catalogue import WEATHERPROOF, BoxModel
 from levelrun.core.boxes.entering import Entering
-from levelrun.core.boxes.holding import clear_in, held_model
+from levelrun.core.boxes.holding import model_in
 from levelrun.core.boxes.joints import connector_for, joints_of
 from levelrun.core.boxes.parts import LAMPS, PLUGS, Box
 from levelrun.core.buying.items import device, each, enclosure
@@ -35,7 +35,7 @@ def lines_of_box(
     """Everything that a box takes. how: connectors by twist or lever, cables in one clamp, the finish over the studs
     there, the colour of devices; circuit_a: the breaker of its circuit, 0 where it is on none; side: its wall."""
     joined, clamps, finish, colour = how
-    model = held_model(book, box, entering, clear_in(box, side))
+    model = model_in(book, box, entering, side)
     found = (
         []
         if box.old

@@ -18,10 +18,10 @@ GROUPS: dict[str, tuple[str, ...]] = {
     **{f"{out} {plug}": PLUGS for out in OUTDOORS for plug in ("outlet", "outlets", "receptacle", "receptacles")},
     **dict.fromkeys(("everything", "all boxes", "boxes", "every box"), ()),
 }  # fmt: skip
-SERVED = {f"{word} {plug}": word for word in ("counter",) for plug in ("outlets", "receptacles", "outlet")} | {
-    **SERVES,
-    **{word: serves for word, serves in CALLED.items() if serves},
-}
+SERVED = {
+    **dict.fromkeys(("counter outlets", "counter receptacles", "counter outlet"), "counter"),
+    **SERVES, **{word: serves for word, serves in CALLED.items() if serves},
+}  # fmt: skip
 
 
 def group_said(reader: SceneReader) -> tuple[str, list[Box]] | None:

@@ -10,7 +10,7 @@ from functools import cached_property
 
 from levelrun.core.boxes.entering import Entering
 from levelrun.core.boxes.facts import RoomContext
-from levelrun.core.boxes.holding import HOLLOW, clear_in, held_model, side_of
+from levelrun.core.boxes.holding import HOLLOW, model_in, side_of
 from levelrun.core.boxes.loose import fill_of
 from levelrun.core.circuits.circuit_plan import CircuitPlan
 from levelrun.core.circuits.planned import PanelPlan
@@ -133,7 +133,7 @@ class RoughIn:
 
     def _box(self, box: Box) -> BoxCard:
         into = self.entering.get(box.id, ())
-        model = held_model(self.book, box, into, clear_in(box, side_of(self.job, box)))
+        model = model_in(self.book, box, into, side_of(self.job, box))
         return box_card(
             self.book, self.job, box, model, into, self.letters, self._cards.get(box.id), self.where(box),
             self._volume(box),

@@ -99,6 +99,12 @@ def level_of(reader: SceneReader, owner: Structure, kind: str, bare: bool = Fals
     return Said([edit], level=ident)
 
 
+def level_set(owner: Structure, level: str, values: dict[str, Any]) -> dict[str, Any]:
+    """The edit that changes fields of one level of a building."""
+    levels = [{**item.model_dump(), **(values if item.id == level else {})} for item in owner.levels]
+    return {"op": "set", "kind": "structure", "id": owner.id, "set": {"levels": levels}}
+
+
 def new_building(
     reader: SceneReader, kind: str, name: str, said: dict[str, Any] | None = None
 ) -> tuple[str, str, list[dict[str, Any]]]:

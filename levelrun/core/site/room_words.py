@@ -7,7 +7,7 @@ from typing import Any
 
 from levelrun.core.editing import next_id
 from levelrun.core.job import Job, Room, Side, Structure
-from levelrun.core.site.building_words import BUILDINGS, LEVELS, a_level, east_north, level_of, usual_level
+from levelrun.core.site.building_words import BUILDINGS, LEVELS, a_level, east_north, level_of, level_set, usual_level
 from levelrun.core.site.framing import depth_of
 from levelrun.core.site.geometry import STEPS, Point, close_chain, rectangle, walls_of
 from levelrun.core.site.scene import Said, SceneReader
@@ -128,16 +128,17 @@ def room(reader: SceneReader) -> Said:
 
 def _heightened(reader: SceneReader, on: str, house: list[dict[str, Any]], high: float) -> list[dict[str, Any]]:
     """The edits that make the rooms of a level so high; a building that this sentence puts up is made so."""
-    for edit in house:
-        if edit["op"] in ("add", "set") and edit["kind"] == "structure":
-            item = edit["item"] if edit["op"] == "add" else edit["set"]
-            for level in item.get("levels", ()):
-                if level["id"] == on:
-                    level["height_in"] = high
-                    return []
-    owner = reader.scene.job.structure_of(on)
-    levels = [{**level.model_dump(), **({"height_in": high} if level.id == on else {})} for level in owner.levels]
-    return [{"op": "set", "kind": "structure", "id": owner.id, "set": {"levels": levels}}]
+    for level in _levels_said(house):
+        if level["id"] == on:
+            level["height_in"] = high
+            return []
+    return [level_set(reader.scene.job.structure_of(on), on, {"height_in": high})]
+
+
+def _levels_said(house: list[dict[str, Any]]) -> list[dict[str, Any]]:
+    """The levels of the building that these edits put up or change, as plain data of theirs; none where none does."""
+    found = ((edit.get("item") or edit.get("set") or {}).get("levels") for edit in house)
+    return next((levels for levels in found if levels), [])
 
 
 def one_room(job: Job, level_id: str) -> Room | None:
@@ -172,9 +173,8 @@ def _on_level(
 ) -> tuple[str, list[dict[str, Any]]]:
     """The basement, attic or crawl space of the building looked at; one that is not there yet with its edits."""
     job = reader.scene.job
-    said_levels = [levels for edit in house if (levels := (edit.get("item") or edit.get("set") or {}).get("levels"))]
-    if said_levels:  # the building, or a level of it, is put up by this sentence
-        levels = said_levels[0]
+    levels = _levels_said(house)
+    if levels:  # the building, or a level of it, is put up by this sentence
         same = next((level for level in levels if level["kind"] == LEVELS[kind][0]), None)
         if same is not None:
             return str(same["id"]), []

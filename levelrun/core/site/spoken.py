@@ -6,6 +6,7 @@ from typing import Any
 
 from levelrun.core.errors import TextError
 from levelrun.core.job import Level, Room, Structure
+from levelrun.core.site.building_words import level_set
 from levelrun.core.site.frame_words import STUDS, framed
 from levelrun.core.site.geometry import walls_of
 from levelrun.core.site.marking import stands
@@ -124,8 +125,7 @@ def joists(reader: SceneReader) -> Said | None:
         values = {"height_in": reader.length()}
         reader.phrase(["high"])
     owner, level = _level(reader, names[word] if word is not None else None)
-    levels = [{**item.model_dump(), **(values if item.id == level.id else {})} for item in owner.levels]
-    edit = {"op": "set", "kind": "structure", "id": owner.id, "set": {"levels": levels}}
+    edit = level_set(owner, level.id, values)
     room = reader.scene.room
     return Said([edit], level=level.id, room=room.id if room is not None and room.level == level.id else None)
 

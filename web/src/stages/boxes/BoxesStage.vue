@@ -106,65 +106,69 @@ stage.keys({
       :picked="store.picked?.id ?? null"
       @pick="store.picked = { kind: 'box', id: $event }"
     />
-    <div v-if="!undrawn" class="plan">
-      <PlanView
-        :rooms="rooms"
-        :room="store.roomId"
-        :picked="store.picked"
-        :metric="store.metric"
-        :placing="placing"
-        @room="store.lookRoom($event, store.picked)"
-        @pick="store.picked = $event"
-        :moving="store.moving"
-        @move="stage.move"
-        @place="place"
-      />
-    </div>
-    <div v-if="!undrawn" class="tools num no-print">
-      <span class="mute">{{ placing ? `Tap where the ${placing} goes` : 'Tap to set' }}</span>
-      <button
-        v-for="kind in KINDS"
-        :key="kind"
-        type="button"
-        class="plain key"
-        :class="{ on: placing === kind }"
-        :aria-pressed="placing === kind"
-        @click="placing = placing === kind ? null : kind"
-      >
-        {{ kind }}
-      </button>
-      <span class="gap" />
-      <button type="button" class="plain key" :aria-pressed="exact" @click="exact = !exact">
-        {{ exact ? 'All walls' : 'True scale' }}
-      </button>
-      <button type="button" class="plain key" data-testid="open-pole" @click="pole = true">
-        Story pole…
-      </button>
-      <router-link class="key" :to="`/jobs/${store.view?.id}/sheets/box-schedule`">Box schedule</router-link>
-    </div>
-    <div v-if="!undrawn" class="round">
-      <WalkRound
-        v-if="store.view?.room?.round"
-        :round="store.view.room.round"
-        :inside="store.view.room.inside"
-        :picked="store.picked"
-        :metric="store.metric"
-        :exact="exact"
-        :placing="placing"
-        @pick="store.picked = $event"
-        @move="(id, by) => stage.move(id, { at_in: by })"
-        @place="place"
-        @pole="pole = true"
-      />
-      <EmptyStage
-        v-else-if="!store.loading && store.viewOf('boxes')"
-        title="No room yet"
-        action="To Walls"
-        @begin="look.go({}, 'walls')"
-      >
-        Here boxes are set along the walls of a room, unrolled. A job without a drawing needs none of it.
-      </EmptyStage>
-    </div>
+    <template v-else>
+      <div class="plan">
+        <PlanView
+          :rooms="rooms"
+          :room="store.roomId"
+          :picked="store.picked"
+          :metric="store.metric"
+          :placing="placing"
+          @room="store.lookRoom($event, store.picked)"
+          @pick="store.picked = $event"
+          :moving="store.moving"
+          @move="stage.move"
+          @place="place"
+        />
+      </div>
+      <div class="tools num no-print">
+        <span class="mute">{{ placing ? `Tap where the ${placing} goes` : 'Tap to set' }}</span>
+        <button
+          v-for="kind in KINDS"
+          :key="kind"
+          type="button"
+          class="plain key"
+          :class="{ on: placing === kind }"
+          :aria-pressed="placing === kind"
+          @click="placing = placing === kind ? null : kind"
+        >
+          {{ kind }}
+        </button>
+        <span class="gap" />
+        <button type="button" class="plain key" :aria-pressed="exact" @click="exact = !exact">
+          {{ exact ? 'All walls' : 'True scale' }}
+        </button>
+        <button type="button" class="plain key" data-testid="open-pole" @click="pole = true">
+          Story pole…
+        </button>
+        <router-link class="key" :to="`/jobs/${store.view?.id}/sheets/box-schedule`"
+          >Box schedule</router-link
+        >
+      </div>
+      <div class="round">
+        <WalkRound
+          v-if="store.view?.room?.round"
+          :round="store.view.room.round"
+          :inside="store.view.room.inside"
+          :picked="store.picked"
+          :metric="store.metric"
+          :exact="exact"
+          :placing="placing"
+          @pick="store.picked = $event"
+          @move="(id, by) => stage.move(id, { at_in: by })"
+          @place="place"
+          @pole="pole = true"
+        />
+        <EmptyStage
+          v-else-if="!store.loading && store.viewOf('boxes')"
+          title="No room yet"
+          action="To Walls"
+          @begin="look.go({}, 'walls')"
+        >
+          Here boxes are set along the walls of a room, unrolled. A job without a drawing needs none of it.
+        </EmptyStage>
+      </div>
+    </template>
     <template #entry>
       <EntryLine
         ref="entry"
