@@ -20,6 +20,7 @@ from levelrun.core.job import Job
 from levelrun.core.plan import Plan, WayPlan, plan_whole
 from levelrun.core.say import clauses
 from levelrun.core.start.kinds import KINDS, USES
+from levelrun.core.trade.conductors.sizing import breaker_ratings
 
 router = APIRouter(prefix="/api", tags=["start"])
 
@@ -64,7 +65,7 @@ class StartWords(BaseModel):
 def start_words() -> StartWords:
     """Kinds of job that one line starts, with the words of its blanks."""
     kinds = [StartKind(key=k.key, title=k.title, word=k.words[0], feeds=k.feeds, usual=k.usual) for k in KINDS]
-    ratings = [float(row["rating_a"]) for row in load("us-2023").table("240-6-breakers").rows]
+    ratings = breaker_ratings(load("us-2023"))
     return StartWords(kinds=kinds, rooms=list(USES), breakers=[rating for rating in ratings if rating <= 200])
 
 

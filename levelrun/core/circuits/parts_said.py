@@ -9,7 +9,7 @@ from levelrun.core.boxes.things import PROTECTION
 from levelrun.core.codebook.lookups import wire_sizes
 from levelrun.core.errors import LevelRunError
 from levelrun.core.site.scene import SceneReader
-from levelrun.core.trade.conductors.sizing import Demand, choose
+from levelrun.core.trade.conductors.sizing import Demand, breaker_ratings, choose
 
 UNIT = re.compile(r"(?P<n>\d+(?:\.\d+)?)\s*(?P<unit>amps\b|amp\b|a\b|volts\b|volt\b|v\b)", re.IGNORECASE)
 # What a name ends at: another part of its circuit behind it.
@@ -104,9 +104,9 @@ def circuit_part(reader: SceneReader, item: dict[str, Any], more: tuple[str, ...
                 raise reader.refuse(f"{match['n']} V: allowed 120 or 240", start, ["120v", "240v"])
             item |= {"volts": volts}
         else:
-            ratings = [row["rating_a"] for row in reader.scene.book.table("240-6-breakers").rows]
-            if f"{float(match['n']):g}" not in {f"{float(r):g}" for r in ratings}:
-                raise reader.refuse(f"{match['n']} A is no standard breaker", start, ratings[:12])
+            made = breaker_ratings(reader.scene.book)
+            if float(match["n"]) not in made:
+                raise reader.refuse(f"{match['n']} A is no standard breaker", start, [f"{a:g}" for a in made[:12]])
             item["breaker_a"] = float(match["n"])
     return True
 

@@ -17,7 +17,7 @@ from levelrun.core.circuits.usual import usual, usual_of
 from levelrun.core.editing import next_id
 from levelrun.core.job import Box, Circuit, Panel
 from levelrun.core.site.scene import Said, SceneReader
-from levelrun.core.trade.conductors.sizing import standard_breaker
+from levelrun.core.trade.conductors.sizing import breaker_ratings, standard_breaker
 
 _SPACE = re.compile(r"(?:on\s+)?(?:space\s+)?\d", re.IGNORECASE)
 _SECOND = re.compile(r"(?P<mark>/|\s*(?:,|and\b|&)\s*)(?P<n>\d+)(?![\w'\"])", re.IGNORECASE)
@@ -88,8 +88,8 @@ def _own_load(reader: SceneReader, item: dict[str, Any]) -> bool:
         return True
     reader.skip()
     match = UNIT.match(reader.text, reader.pos)
-    ratings = {float(row["rating_a"]) for row in reader.scene.book.table("240-6-breakers").rows}
-    if match is None or match["unit"].lower().startswith("v") or float(match["n"]) in ratings:
+    made = breaker_ratings(reader.scene.book)
+    if match is None or match["unit"].lower().startswith("v") or float(match["n"]) in made:
         return False
     reader.pos = match.end()
     item["load_a"] = float(match["n"])

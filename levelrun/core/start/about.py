@@ -13,6 +13,7 @@ from levelrun.core.site.scene import SceneReader
 from levelrun.core.start.asked import Asked
 from levelrun.core.start.ends import BEFORE, ROOMS, amperes, any_of, end_here, new_name, several, standing
 from levelrun.core.start.kinds import BUILDINGS, CALLED, ENDS, NOT_HELD, USES, Kind
+from levelrun.core.trade.conductors.sizing import breaker_ratings
 
 _FOR = re.compile(
     r"(?P<name>[^;\n\d\"]+?)(?=\s+(?:\d|#|(?:as|in|outside|at|on|load|gfci|afci|dual|hardwired|wire\s+\d|nameplate)\b"
@@ -72,7 +73,7 @@ def _own_load(reader: SceneReader, kind: Kind) -> float | None:
     another such as no breaker is made for."""
     start = reader.pos
     load = amperes(reader)
-    made = {float(row["rating_a"]) for row in reader.scene.book.table("240-6-breakers").rows}
+    made = breaker_ratings(reader.scene.book)
     if load is None or reader.sees(("breaker", "circuit")) or (kind.key != "vehicle" and load in made):
         reader.pos = start
         return None

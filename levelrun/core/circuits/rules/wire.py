@@ -17,7 +17,14 @@ from levelrun.core.findings import Finding, Mend
 from levelrun.core.job import Box
 from levelrun.core.measure import show
 from levelrun.core.rulebook import Rule
-from levelrun.core.trade.conductors.sizing import Demand, choose, rating_under, standard_breaker, usable
+from levelrun.core.trade.conductors.sizing import (
+    Demand,
+    breaker_ratings,
+    choose,
+    rating_under,
+    standard_breaker,
+    usable,
+)
 
 SMALL_AL_A = 30.0
 # Screws of 15 and 20 A devices take 10 at most: common practice, no source.
@@ -164,7 +171,7 @@ def _under(view: CircuitView, probe: Demand, breaker_a: float) -> list[dict[str,
 def _breaker_for(view: CircuitView) -> float | None:
     """The biggest standard breaker that the wire takes and that still carries the load."""
     c = view.circuit
-    ratings = [float(row["rating_a"]) for row in view.book.table("240-6-breakers").rows]
+    ratings = breaker_ratings(view.book)
     order = wire_sizes(view.book)
     for rating in sorted((r for r in ratings if r < c.breaker_a), reverse=True):
         if rating < max(view.load_a, 15):

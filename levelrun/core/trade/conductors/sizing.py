@@ -61,6 +61,12 @@ class Chosen:
     note: str
 
 
+@lru_cache(maxsize=16)
+def breaker_ratings(book: Codebook) -> tuple[float, ...]:
+    """The standard ratings of breakers in amperes, as the table has them (240.6)."""
+    return tuple(float(row["rating_a"]) for row in book.table("240-6-breakers").rows)
+
+
 def standard_breaker(book: Codebook, amps: float) -> float:
     """Breaker proposed for a load: the next standard rating up, 15 A at least. Raises LevelRunError over 1000 A."""
     return next_rating(book, max(amps, SMALLEST_BREAKER_A))
@@ -78,7 +84,7 @@ def next_rating(book: Codebook, amps: float) -> float:
 
 def rating_under(book: Codebook, amps: float) -> float:
     """The greatest standard rating that is not over `amps` (430.52, 440.22). Raises LevelRunError under the least."""
-    ratings = [float(row["rating_a"]) for row in book.table("240-6-breakers").rows]
+    ratings = breaker_ratings(book)
     fitting = [rating for rating in ratings if rating <= amps + 1e-9]
     if not fitting:
         raise LevelRunError(
