@@ -19,7 +19,7 @@ GEAR = ("furnace", "air_conditioner")  # what heats and cools, and is mended whe
 Serves = Literal[
     "", "counter", "range", "cooktop", "oven", "dryer", "washer", "refrigerator", "dishwasher", "disposer",
     "microwave", "bath_heater", "water_heater", "space_heater", "air_conditioner", "opener", "vehicle", "pump",
-    "generator", "kiln", "welder", "furnace", "heat_cable",
+    "generator", "kiln", "welder", "furnace", "heat_cable", "sump_pump", "floor_heat",
 ]  # fmt: skip
 Nema = Literal[
     "", "5-15", "5-20", "6-15", "6-20", "6-30", "6-50", "10-30", "10-50", "14-30", "14-50", "L5-30", "L14-30", "TT-30"

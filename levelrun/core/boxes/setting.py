@@ -12,9 +12,10 @@ from levelrun.core.boxes.beside import (
 )
 from levelrun.core.boxes.catalogue import UNNAILED, box_models, usual_model
 from levelrun.core.boxes.contexts import room_view
+from levelrun.core.boxes.machines import BY_NAME, called
 from levelrun.core.boxes.placing import on_studs
 from levelrun.core.boxes.pole import centre_of
-from levelrun.core.boxes.things import CALLED, SERVES, TOOLS, gangs_said, kind_said, rated, settled
+from levelrun.core.boxes.things import CALLED, OF_MACHINES, SERVES, gangs_said, kind_said, rated, settled
 from levelrun.core.boxes.whereabouts import AS_ASKED, Where
 from levelrun.core.job import PoleMark, Room
 from levelrun.core.measure import show, show_inches
@@ -57,7 +58,7 @@ def set_box(reader: SceneReader) -> Said:
 
 def _set_each(reader: SceneReader, room: Room | None, everywhere: bool) -> Said:
     """What a sentence sets, each kind that it names: a light and a switch; a porch light."""
-    named = reader.phrase(reader.scene.rooms()) if room is None else None
+    named = room_before(reader) if room is None else None
     room = reader.scene.rooms()[named] if named is not None else room
     found: list[tuple[int, dict[str, Any], int | None]] = []
     while not found or reader.phrase(["and"]) is not None:
@@ -75,6 +76,11 @@ def _set_each(reader: SceneReader, room: Room | None, everywhere: bool) -> Said:
         told += said.told
         about = about or next((one for one in reader.scene.job.rooms if one.id == said.room), None)
     return Said(edits, room=about.id if about is not None else None, told=told)
+
+
+def room_before(reader: SceneReader) -> str | None:
+    """The room that is named before a thing, taken: porch light; not of a machine called so, a garage heater."""
+    return None if reader.sees(OF_MACHINES) else reader.phrase(reader.scene.rooms())
 
 
 def _set_in(
@@ -144,8 +150,8 @@ def _said(reader: SceneReader, about: Room, item: dict[str, Any], said: dict[str
         said["height"] = reader.length()
     elif word == "for":
         served = {**CALLED, **SERVES}
-        what = reader.need((*served, *TOOLS), "what it serves")
-        item |= {"serves": served[what]} if what in served else {"name": what.capitalize()}
+        what = reader.need((*served, *BY_NAME), "what it serves")
+        item |= {"serves": served[what]} if what in served else {**BY_NAME[what].box, "name": called(what), **item}
     elif word == "out":
         item["set_out_in"] = reader.length()
     elif word == "outside":

@@ -9,7 +9,7 @@ from typing import Any, get_args
 from levelrun.core.boxes.panel_spoken import panel_here, panel_is, the_panel
 from levelrun.core.boxes.parts import Nema
 from levelrun.core.boxes.qualities import BOXES, of_it
-from levelrun.core.boxes.setting import at_mark, set_box
+from levelrun.core.boxes.setting import at_mark, room_before, set_box
 from levelrun.core.boxes.things import KINDS, PROTECTION, SERVES, gangs_said, kind_said
 from levelrun.core.boxes.things import SPOKEN as KINDS_SPOKEN
 from levelrun.core.errors import TextError
@@ -216,7 +216,7 @@ def set_here(reader: SceneReader) -> Said | None:
         return None  # 2 20a gfci: a space and its breaker, not two outlets
     reader.phrase(("add", "put", "install", "place"))
     start = reader.pos
-    reader.phrase(reader.scene.rooms())  # a porch light
+    room_before(reader)
     try:
         kind_said(reader, {})
     except TextError as error:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from typing import Any
 
+from levelrun.core.boxes.machines import BY_NAME, called
 from levelrun.core.errors import LevelRunError
 from levelrun.core.site.scene import SceneReader
 from levelrun.core.trade.motors import motor
@@ -44,25 +45,19 @@ SERVES = {
     "microwave": "microwave", "bath heater": "bath_heater", "water heater": "water_heater",
     "space heater": "space_heater", "air conditioner": "air_conditioner", "opener": "opener", "vehicle": "vehicle",
     "pump": "pump", "generator": "generator", "kiln": "kiln", "welder": "welder", "furnace": "furnace",
-    "heat cable": "heat_cable",
+    "heat cable": "heat_cable", "sump pump": "sump_pump", "floor heat": "floor_heat",
 }  # fmt: skip
-# Tools of a shop, plugged in; of 240 V where that is said.
-TOOLS = (
-    "table saw", "band saw", "bandsaw", "miter saw", "drill press", "dust collector", "jointer", "planer", "lathe",
-    "grinder", "bench grinder", "belt sander", "mill", "milling machine", "radial arm saw", "chop saw",
-    "compressor", "air compressor",
-)  # fmt: skip
 CALLED = {
     "fridge": "refrigerator", "freezer": "refrigerator", "stove": "range", "disposal": "disposer",
     "opener": "opener", "garage door opener": "opener", "door opener": "opener", "garage opener": "opener",
     "charger": "vehicle", "ev": "vehicle", "rv": "", "heat tape": "heat_cable",
-    "heat trace": "heat_cable", "sump pump": "", "fan heater": "bath_heater", "heat pump": "air_conditioner",
+    "heat trace": "heat_cable", "fan heater": "bath_heater", "heat pump": "air_conditioner",
     "mini split": "air_conditioner", "inlet": "generator", "generator inlet": "generator",
 }  # fmt: skip
 PLUGS = ("outlet", "receptacle", "plug")
 SPOKEN |= {
     f"{word} {plug}": {"kind": "receptacle", "serves": serves} if serves else {"kind": "receptacle"}
-    for word, serves in {**SERVES, **CALLED, **dict.fromkeys(TOOLS, "")}.items()
+    for word, serves in {**SERVES, **CALLED}.items()
     for plug in PLUGS
 }
 SPOKEN |= {
@@ -105,8 +100,13 @@ SPOKEN |= {
     }.items()
     for word in words
 }  # fmt: skip
-SPOKEN |= {word: {"kind": "receptacle"} for word in TOOLS if "compressor" not in word}
-SPOKEN |= {word: {"kind": "equipment"} for word in TOOLS if "compressor" in word}
+# Machines by their names, and outlets for those that are plugged in.
+OF_MACHINES = {
+    f"{word}{tail}": {**machine.box, "name": called(word), **({"kind": "receptacle"} if tail else {})}
+    for word, machine in BY_NAME.items()
+    for tail in ("", *(f" {plug}" for plug in PLUGS if machine.box["kind"] != "fan"))
+}
+SPOKEN |= OF_MACHINES
 ONE_HOT = {30: "TT-30"}  # of 120 V; up to 20 A a box says nothing of them
 NEMA = {
     (15, False): "6-15", (20, False): "6-20", (30, False): "6-30", (50, False): "6-50", (30, True): "14-30",
@@ -161,9 +161,6 @@ def kind_said(reader: SceneReader, item: dict[str, Any]) -> int | None:
     if word is None:
         raise reader.fail("receptacle, switch, light or another box")
     item |= KINDS.get(word) or SPOKEN[word]
-    tool = next((tool for tool in TOOLS if f"{word} ".startswith(f"{tool} ")), None)
-    if tool is not None:
-        item["name"] = tool.capitalize()
     return -1 if count is None and reader.text[start : reader.pos].lower().endswith("s") else count
 
 

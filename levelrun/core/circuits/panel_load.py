@@ -77,7 +77,10 @@ def _calculated(
     on = [(circuit, box) for circuit, boxes in branches for box in plated(book, circuit, boxes)]
     own = _own(book, on)
     appliances = tuple(
-        Appliance(box.serves, watts(book, box), _called(book, box), c.neutral and c.volts == 120) for c, box in own
+        Appliance(
+            box.serves, watts(book, box), _called(book, box), c.neutral and c.volts == 120, bool(box.continuous)
+        )
+        for c, box in own
     )
     if not dwelling:
         general = [box for _, box in on if not usual_of(book, box).own]

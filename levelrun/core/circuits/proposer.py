@@ -6,6 +6,8 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
+from functools import partial
+from math import ceil
 from typing import Any
 
 from levelrun.core.boxes.facts import RoomContext
@@ -17,10 +19,12 @@ from levelrun.core.circuits.places import box_places
 from levelrun.core.circuits.protection import wanted_protection
 from levelrun.core.circuits.rules.house import House, house_of
 from levelrun.core.circuits.spaces import Occupied, occupied, spaces_of
-from levelrun.core.circuits.usual import is_continuous, title_of, usual_of, watts
+from levelrun.core.circuits.usual import PLANNED_PART, expected_w, is_continuous, title_of, usual_of, watts
 from levelrun.core.codebook import Codebook
 from levelrun.core.job import Box, Circuit, Job, Panel
-from levelrun.core.trade.conductors.sizing import Demand, choose
+from levelrun.core.trade.conductors.sizing import Demand, choose, standard_breaker
+
+Weight = Callable[[Box], int]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -134,6 +138,7 @@ def _groups(book: Codebook, job: Job, house: House, boxes: Sequence[Box]) -> Ite
             name=title, boxes=(box,), reason=f"{title}: a circuit of its own", section="common practice, no source"
         )
     most = _most(book, job)
+    weight = partial(_weight, book, most, 20.0)
     counters = take(lambda b: b.kind in PLUGS and b.serves == "counter")
     dining = take(lambda b: b.kind in PLUGS and use(b) in ("kitchen", "dining") and not b.outdoors)
     yield from _kitchen(book, counters, dining)
@@ -143,10 +148,10 @@ def _groups(book: Codebook, job: Job, house: House, boxes: Sequence[Box]) -> Ite
         ("garage", "20 A for the garage", "210.11(C)(4)"),
     ):
         own = take(_plugs_of(use, room_use))
-        for part in _parts(own, most):
+        for part in _parts(weight, own, most):
             yield Group(name=room_use.capitalize(), boxes=tuple(part), reason=words, section=section)
     out = take(lambda b: (b.outdoors or use(b) == "porch") and b.kind in PLUGS)
-    for part in _parts(out, most):
+    for part in _parts(weight, out, most):
         yield Group(
             name="Outdoors",
             boxes=tuple(part),
@@ -155,7 +160,8 @@ def _groups(book: Codebook, job: Job, house: House, boxes: Sequence[Box]) -> Ite
         )
     yield from _lights(job, house, take(lambda b: b.kind in (*LAMPS, "switch", "smoke")), most)
     rest = list(left.values())
-    yield from _by_rooms(house, rest, most, "Outlets", "rooms side by side, no more than the habit", False, 20.0)
+    reason = "rooms side by side, no more than the habit"
+    yield from _by_rooms(house, rest, most, "Outlets", reason, False, 20.0)
 
 
 def _plugs_of(use: Callable[[Box], str], wanted: str) -> Callable[[Box], bool]:
@@ -166,8 +172,21 @@ def _most(book: Codebook, job: Job) -> int:
     return int(book.number("outlets_per_circuit")) or job.habits.boxes_per_circuit
 
 
-def _parts(boxes: Sequence[Box], most: int) -> list[Sequence[Box]]:
-    return [boxes[i : i + most] for i in range(0, len(boxes), most)]
+def _weight(book: Codebook, most: int, breaker: float, box: Box) -> int:
+    """For how many outlets a box counts on a circuit that may have `most`: one, none for a switch, and more where it
+    draws more than its part of the 80 % of its breaker that are planned; all where it draws more than these."""
+    part_w = PLANNED_PART * 120 * breaker / most
+    return 0 if box.kind == "switch" else min(max(ceil(watts(book, box) / part_w), 1), most)
+
+
+def _parts(weight: Weight, boxes: Sequence[Box], most: int) -> list[list[Box]]:
+    """The boxes in their order, on circuits that hold no more than they may."""
+    parts: list[list[Box]] = []
+    for box in boxes:
+        if not parts or sum(map(weight, parts[-1])) + weight(box) > most:
+            parts.append([])
+        parts[-1].append(box)
+    return parts
 
 
 def _kitchen(book: Codebook, counters: list[Box], dining: list[Box]) -> Iterator[Group]:
@@ -214,17 +233,18 @@ def _by_rooms(
 ) -> Iterator[Group]:
     """Boxes by room, whole rooms together, on the fewest circuits that hold no more outlets than `most`. The lights
     of one room stay with what switches them, unless the code itself counts (CEC 8-304)."""
+    weight = partial(_weight, house.book, most, breaker)
     by_room: dict[str, list[Box]] = {}
     for box in boxes:
         by_room.setdefault(box.room or "", []).append(box)
     parts: list[list[Box]] = []
     together = lights and not house.book.number("outlets_per_circuit")
     for own in by_room.values():
-        parted = _outlets(own) > most and not together
-        parts += [list(part) for part in _parts(own, most)] if parted else [own]
+        parted = sum(map(weight, own)) > most and not together
+        parts += _parts(weight, own, most) if parted else [own]
     if not parts:
         return
-    packed = fewest_groups([_outlets(part) for part in parts], most, least)
+    packed = fewest_groups([sum(map(weight, part)) for part in parts], most, least)
     named: Counter[str] = Counter()
     for indexes in packed:
         own = [box for index in indexes for box in parts[index]]
@@ -242,10 +262,6 @@ def _by_rooms(
         )
 
 
-def _outlets(boxes: Sequence[Box]) -> int:
-    return sum(box.kind != "switch" for box in boxes)
-
-
 def _settled(
     book: Codebook,
     job: Job,
@@ -261,6 +277,9 @@ def _settled(
     amps = sum(watts(book, box) for box in group.boxes) / volts
     steady = alone and is_continuous(book, group.boxes[0])
     breaker = first.breaker_a if alone else group.breaker_a
+    if alone and not first.nameplate:  # what was said of its load may want more than is usual
+        least = expected_w(book, group.boxes[0]) / volts * (book.number("continuous_factor") if steady else 1.0)
+        breaker = max(breaker, standard_breaker(book, least))
     wire = _wire(book, amps, steady, breaker, volts, job.habits.light_wire if group.lights else "12")
 
     def distance(a: str | None, b: str) -> float:

@@ -29,7 +29,8 @@ GFCI_MOST_A = 50.0
 DEVICE_MOST_A = 20.0
 APPLIANCE_MOST_A = 60.0
 AFCI_MOST_A = 20.0
-APPLIANCES = ("range", "oven", "cooktop", "dryer", "microwave", "dishwasher")
+APPLIANCES = ("range", "oven", "cooktop", "dryer", "microwave", "dishwasher", "sump_pump")
+HEATED_FLOORS = ("bath", "kitchen")  # where cables in the floor want it (424.44)
 UNSERVED = ("switch", "junction")
 # A generator inlet brings power and is no outlet; heat cable has ground-fault protection of equipment (426.28).
 OUTDOOR_EXCEPTED = ("generator", "heat_cable")
@@ -59,6 +60,8 @@ def _gfci(view: CircuitView, box: Box, place: BoxPlace) -> Asked | None:
     keys = _by_place(box, place) if box.kind in PLUGS and amps <= GFCI_MOST_A else []
     if box.kind not in UNSERVED and amps <= APPLIANCE_MOST_A and box.serves in APPLIANCES:
         keys.append(f"appliance_{box.serves}")
+    if box.serves == "floor_heat" and place.use in HEATED_FLOORS:
+        keys.append("floor_heat")
     if box.kind in PLUGS and box.serves == "vehicle":
         keys.append("vehicle_outlet")
     last = box.kind == "disconnect" and all(link.after != box.id for link in view.tree.links)

@@ -18,12 +18,14 @@ LINE_V = 240.0
 
 @dataclass(frozen=True)
 class Appliance:
-    """A load by its use as in the table of loads, in volt-amperes. `neutral`: part of it returns by the neutral."""
+    """A load by its use as in the table of loads, in volt-amperes. `neutral`: part of it returns by the neutral;
+    `continuous`: said to be on for three hours or more."""
 
     use: str
     va: float
     name: str = ""
     neutral: bool = False
+    continuous: bool = False
 
 
 @dataclass(frozen=True)
@@ -70,7 +72,7 @@ def compared_a(book: Codebook, amps: float) -> float:
     return floor(amps / step + 0.5 + 1e-9) * step if step else amps
 
 
-HEAT = ("space_heater",)
+HEAT = ("space_heater", "floor_heat")
 COOL = ("air_conditioner",)
 COOKING = ("range", "cooktop", "oven")
 OWN_RULE = (*HEAT, *COOL, *COOKING, "dryer", "vehicle", "generator")
@@ -250,10 +252,10 @@ def _optional_climate(book: Codebook, home: Dwelling) -> list[Step]:
 def feeder(book: Codebook, lighting_va: float, appliances: Sequence[Appliance]) -> LoadCalculation:
     """A feeder that is not a dwelling's: everything at 100 %, continuous load and the largest motor at 125 %."""
     steps = [Step("Lights and receptacles", lighting_va, 100.0, lighting_va, "220.14, 220.40")] if lighting_va else []
-    heavy = ("kiln", "water_heater", "space_heater", "vehicle", "heat_cable")
+    heavy = ("kiln", "water_heater", "vehicle", "heat_cable", *HEAT)
     factor = book.number("continuous_factor")
     for item in appliances:
-        percent = 100 * factor if item.use in heavy else 100.0
+        percent = 100 * factor if item.use in heavy or item.continuous else 100.0
         name = item.name or item.use.replace("_", " ")
         va = max(item.va, book.number("vehicle_least_va")) if item.use == "vehicle" else item.va
         section = "220.57, 215.2" if item.use == "vehicle" else "220.40, 215.2"

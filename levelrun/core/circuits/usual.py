@@ -60,10 +60,12 @@ PLANNED_PART = 0.8  # of its rating what an outlet for one machine is taken to d
 
 def usual_of(book: Codebook, box: Box) -> Usual:
     """The row of a box: by what it serves, else by its kind. A receptacle of 240 V, or of over 20 A, is for one
-    machine: a circuit of its own by its configuration. So is a machine that is wired and draws more than others leave
-    it."""
+    machine: a circuit of its own by its configuration. So is one for a machine that draws more than others leave it,
+    as a machine that is wired."""
     if box.nema and not box.serves and box.kind in PLUGS:
         return _for_one(book, box.nema)
+    if box.kind in PLUGS and not box.serves and (box.load_w or 0.0) > SHARED_W:
+        return replace(usual(book, "receptacle"), watts=float(box.load_w or 0.0), own=True)
     if box.kind == "equipment" and not box.serves and (box.load_w or 0.0) > SHARED_W:
         return _machine(book, float(box.load_w or 0.0))
     return usual(book, box.serves or box.kind)

@@ -6,6 +6,7 @@ import re
 from collections.abc import Callable
 from dataclasses import replace
 
+from levelrun.core.boxes.machines import BY_NAME
 from levelrun.core.boxes.qualities import BOXES
 from levelrun.core.boxes.things import SERVES, horses_said, watts_said
 from levelrun.core.circuits.parts_said import LARGEST, LEAST, UNIT, circuit_part
@@ -25,6 +26,7 @@ OUTER = ("outside wall", "outside of the house", "exterior wall", "outer wall")
 ROOM_WALLS = tuple(f"{the}{room} wall" for the in ("", "the ") for room in ROOMS)
 WALLS = ("north", "east", "south", "west", "back", "front")
 QUALITIES = tuple(word for word in BOXES if "continuous" not in word)
+RECEIVING = ("receptacle", "equipment")  # a charger may stand at an outlet
 MORE = ("for", "in garage", "outside", "as", "on", "spaces", "at")
 WHIPPED = tuple(f"{small}{what}" for small in ("", "a ") for what in (
     "disconnect and whip", "disconnect and a whip", "whip and disconnect", "disconnect", "whip",
@@ -48,12 +50,16 @@ def about(reader: SceneReader, said: Asked) -> Asked:
         return replace(said, load_w=watts)
     if (horses := horses_said(reader)) is not None:
         return replace(said, motor_hp=horses)
-    if said.kind.load_first and said.load_a is None and (load := _own_load(reader, said.kind)) is not None:
+    own = said.kind.load_first or said.name.casefold() in BY_NAME
+    if own and said.load_a is None and (load := _own_load(reader, said.kind)) is not None:
         return replace(said, load_a=load)
     if (made := _of_circuit(reader, said, MORE)) is not None:
         return made
     if (said.kind.box or said.kind.whip) and (quality := reader.phrase(QUALITIES)) is not None:
         return replace(said, kind=replace(said.kind, box={**said.kind.box, **BOXES[quality]}))
+    plugs = {str(row["nema"]) for row in reader.scene.book.table("nema").rows}
+    if said.kind.box.get("kind") in RECEIVING and (plug := reader.phrase(plugs)) is not None:
+        return _configured(reader, said, plug)
     word = reader.need(ABOUT, "amperes, volts, `for` a name, `in` a room, `as` a name")
     return ABOUT_WORDS[word](reader, said)
 
@@ -156,9 +162,12 @@ def _on(reader: SceneReader, said: Asked) -> Asked:
 
 def _nema(reader: SceneReader, said: Asked) -> Asked:
     """The receptacle by its configuration: its volts, its neutral and, where none was said, its amperes."""
-    rows = {str(row["nema"]): row for row in reader.scene.book.table("nema").rows}
-    name = reader.need(rows, "a configuration of receptacle")
-    row = rows[name]
+    rows = {str(row["nema"]) for row in reader.scene.book.table("nema").rows}
+    return _configured(reader, said, reader.need(rows, "a configuration of receptacle"))
+
+
+def _configured(reader: SceneReader, said: Asked, name: str) -> Asked:
+    row = reader.scene.book.table("nema").get(name)
     own = {"volts": int(row["volts"]), "neutral": row["neutral"] == "yes", "breaker_a": float(row["amps"])}
     kind = replace(said.kind, box={**said.kind.box, "kind": "receptacle", "nema": name})
     return replace(said, kind=kind, circuit={**own, **said.circuit})

@@ -6,7 +6,9 @@ import re
 from collections.abc import Iterable, Sequence
 from dataclasses import replace
 
+from levelrun.core.boxes.machines import BY_NAME, called
 from levelrun.core.circuits.parts_said import UNIT, circuit_part
+from levelrun.core.errors import TextError
 from levelrun.core.site.scene import SMALL, SceneReader
 from levelrun.core.start.asked import Asked
 from levelrun.core.start.kinds import (
@@ -49,6 +51,11 @@ _WHAT = any_of((*STANDS, *MANY, *NOT_HELD))
 THING = rf"(?:(?:{any_of(BEFORE)})\s+|{UNIT.pattern}\s+)*(?:{_COUNT}\s+)?{_WHERE}(?:{_WHAT})\b"
 _CIRCUIT = re.compile(rf"(?:(?:{any_of(BEFORE)})\s+|{UNIT.pattern}\s+)*circuit\s+(?:for|to|in)\b", re.IGNORECASE)
 _THING = re.compile(THING, re.IGNORECASE)
+_NAMED = re.compile(
+    rf"(?:(?:{any_of(BEFORE)})\s+|{UNIT.pattern}\s+)*(?!box\b|panel\b)(?P<name>[a-z][a-z' -]*?[a-z])(?![\w'-])"
+    r"(?=\s*(?:$|[,;:\d]|(?:in|on|at|for|with|from|as|outside)\b))",
+    re.IGNORECASE,
+)
 BEGUN = re.compile(rf"\bto\s+(?:(?:{any_of(BEFORE)})\s+)*{_WHERE}", re.IGNORECASE)
 
 
@@ -63,6 +70,8 @@ def end(reader: SceneReader, said: Asked, before: Sequence[int] = ()) -> Asked:
     were passed over earlier in the line."""
     figures: list[int] = []  # where amperes and volts stand before it: what they are, its kind tells
     while True:
+        if reader.sees(BY_NAME):  # a name that begins like something else: electric furnace, garage heater
+            break
         reader.skip()
         if (match := UNIT.match(reader.text, reader.pos)) is not None:
             figures.append(reader.pos)
@@ -81,7 +90,7 @@ def end(reader: SceneReader, said: Asked, before: Sequence[int] = ()) -> Asked:
 def one_thing(reader: SceneReader) -> None:
     """Refuses several things at the end of one line, and what there are no rules for here."""
     reader.expect(OFFERED)
-    many = _MANY.match(reader.text, reader.pos)
+    many = None if reader.sees(BY_NAME) else _MANY.match(reader.text, reader.pos)
     if many is not None:
         raise several(reader, reader.text[reader.pos : reader.line_end()])
     begin = reader.pos
@@ -89,6 +98,18 @@ def one_thing(reader: SceneReader) -> None:
     if word is not None:
         reader.pos = begin
         raise reader.refuse(NOT_HELD[word])
+
+
+def unknown(reader: SceneReader, at: int, what: str) -> TextError:
+    """The refusal of what stands at the end and is none of the things that are known: an outlet or a machine for it
+    is. `what`: what is expected, while it is no more than the beginning of one that is known."""
+    found = _NAMED.match(reader.text, at, reader.line_end())
+    name = found["name"].strip() if found is not None else ""
+    if not name or any(word.startswith(name.casefold()) for word in map(str.casefold, STANDS)):
+        return reader.fail(what)
+    ways = [f"outlet for {name}", f"machine for {name}"]
+    message = f"what stands at the end, {name!r}, is not known here: say `{ways[0]}` where it is plugged in, `{ways[1]}` where it is wired"
+    return reader.refuse(message, at, [*ways, *OFFERED])
 
 
 def several(reader: SceneReader, named: str) -> Exception:
@@ -132,7 +153,7 @@ def _kind(reader: SceneReader, said: Asked) -> Asked:
     reader.expect(OFFERED)
     word = reader.phrase(STANDS)
     if word is None:
-        raise reader.fail("what stands at the end")
+        raise unknown(reader, reader.pos, "what stands at the end")
     if word in BUILDINGS and reader.sees(WITHIN):
         return _kind(reader, replace(said, structure=standing(reader, word)))
     if word in OUTDOOR:
@@ -145,7 +166,9 @@ def _kind(reader: SceneReader, said: Asked) -> Asked:
         kind = replace(outlet, box={**outlet.box, **PLUGGED[word]})
         return replace(said, kind=kind, name=word.capitalize())
     kind = WIRED.get(word) or ENDS[word]
-    name = word[:1].upper() + word[1:] if word in WIRED else ""
+    if word in BY_NAME and kind.key == "machine" and reader.phrase(PLUGS):  # a compressor outlet
+        kind = replace(ENDS["outlet"], box={**kind.box, "kind": "receptacle"}, volts=kind.volts, neutral=kind.neutral)
+    name = called(word) if word in WIRED else ""
     said = replace(said, kind=kind, building=BUILDINGS.get(word, ""), name=name)
     if kind.key == "vehicle" and reader.phrase(PLUGS):
         return replace(said, kind=VEHICLE_PLUG, name="Vehicle outlet")

@@ -6,7 +6,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field, replace
 from typing import Any
 
-from levelrun.core.boxes.things import TOOLS
+from levelrun.core.boxes.machines import BY_NAME, Machine
 from levelrun.core.site.building_words import BUILDINGS as SITE_BUILDINGS
 
 
@@ -33,10 +33,13 @@ class Kind:
     load_first: bool = False
     least_wire: str = "14"
     least_breaker_a: float = 15.0
+    ask: bool = False
 
 
 # Buildings beside the house, by their kind.
 BUILDINGS = {word: kind for word, kind in SITE_BUILDINGS.items() if word != "house"}
+# Pumps that are wired as a well pump is, by their nameplate.
+PUMPS = ("jet pump", "booster pump", "pressure pump", "submersible pump", "irrigation pump", "grinder pump")
 
 
 KINDS = (
@@ -88,7 +91,8 @@ KINDS = (
         usual={"length": "12'", "place": "stud_wall", "method": "NM-B"},
     ),
     Kind(
-        key="pump", title="a well pump", words=("well pump", "pump"), volts=240, breaker_a=20.0, neutral=False,
+        key="pump", title="a well pump", words=("well pump", "pump", *PUMPS), volts=240,
+        breaker_a=20.0, neutral=False,
         box={"kind": "equipment", "serves": "pump", "outdoors": True}, nameplate=True,
         least_wire="12",
         usual={"length": "70'", "place": "trench", "depth": '18"', "method": "PVC40", "mca": "10", "mocp": "20"},
@@ -109,8 +113,6 @@ ENDS = {word: kind for kind in KINDS for word in kind.words}
 PLUGGED: dict[str, dict[str, Any]] = {
     "garage door opener": {"serves": "opener", "use": "garage"},
     "garage opener": {"serves": "opener", "use": "garage"},
-    **{word: {} for word in ("sump pump", "sewage pump", "ejector pump", "fireplace", "television", "TV")},
-    **{word: {} for word in TOOLS if "compressor" not in word},
     "island outlet": {"use": "kitchen"},
     **{word: {"serves": "washer", "use": "laundry"} for word in ("washer", "washing machine")},
     **{
@@ -129,12 +131,23 @@ NOT_HELD = {
     word: f"{what} are wired by article 680: bonding, distances, GFCI and a disconnect in sight. None of it is in "
     "these rules, so nothing is worked out here; ask a licensed electrician"
     for what, words in {
-        "hot tubs": ("hot tub", "hot tubs", "spa", "jacuzzi", "whirlpool tub"),
-        "pools": ("pool", "swimming pool", "pool pump", "pool heater"),
-        "fountains": ("fountain",),
+        "hot tubs": ("hot tub", "hot tubs", "spa", "swim spa", "jacuzzi", "whirlpool tub", "jetted tub"),
+        "pools": ("pool", "swimming pool", "pool pump", "pool heater", "pool light"),
+        "ponds and fountains": ("fountain", "fountain pump", "pond pump", "pond", "koi pond", "water feature"),
     }.items()
     for word in words
-}
+} | {
+    word: f"{what}: {section} is not in these rules, so nothing is worked out here; ask a licensed electrician"
+    for what, section, words in (
+        ("solar panels and storage feed back into the panel", "what articles 690, 705 and 706 ask",
+         ("solar panels", "solar panel", "solar inverter", "inverter", "solar", "battery storage", "house battery")),
+        ("docks and boats are wired by articles 555 and 682", "what they ask", ("dock", "boat lift", "boathouse")),
+        ("lifts and elevators for people are wired by article 620", "what it asks", ("elevator", "dumbwaiter")),
+        ("a transfer switch parts a house from its utility (article 702)", "how it is wired",
+         ("transfer switch", "automatic transfer switch", "manual transfer switch")),
+    )
+    for word in words
+}  # fmt: skip
 
 
 def _own(serves: str, volts: int, breaker_a: float, least_a: float = 15.0) -> Kind:
@@ -143,6 +156,17 @@ def _own(serves: str, volts: int, breaker_a: float, least_a: float = 15.0) -> Ki
     return replace(
         ENDS["machine"], box=box, volts=volts, neutral=volts == 120,
         breaker_a=breaker_a, least_breaker_a=least_a, load_first=True,
+    )  # fmt: skip
+
+
+def _of(machine: Machine) -> Kind:
+    """A machine of the table of machines: its own outlet or fan box, or wired."""
+    box = {**machine.box, **({"use": machine.use} if machine.use else {})}
+    like = "machine" if machine.box["kind"] == "equipment" else "outlet"
+    return replace(
+        ENDS[like], box=box, volts=machine.volts, neutral=machine.volts == 120, breaker_a=machine.breaker_a,
+        least_breaker_a=machine.breaker_a if machine.volts == 120 else 15.0, load_first=like == "machine",
+        ask=machine.ask,
     )  # fmt: skip
 
 
@@ -166,7 +190,7 @@ LIGHTS_OUT = (
     "outdoor light",
 )
 # What stands outdoors without saying so.
-OUTDOOR = (*LIGHTS_OUT, "gate opener")
+OUTDOOR = LIGHTS_OUT
 # A vehicle that is charged at an outlet: the charger that is plugged in there draws 80 % of its 50 A (625.42).
 VEHICLE_PLUG = replace(
     ENDS["vehicle"], title="an outlet for a vehicle", breaker_a=50.0, least_breaker_a=50.0, load_a=40.0, neutral=True,
@@ -185,14 +209,8 @@ WIRED = {
         word: _own("space_heater", 240, 20.0)
         for word in ("baseboard heater", "baseboard heaters", "baseboard", "space heater", "wall heater", "heater")
     },
-    **dict.fromkeys(
-        ("sauna heater", "sauna"),
-        replace(_own("", 240, 30.0, least_a=30.0), box={"kind": "equipment", "continuous": True}),
-    ),
     **{word: _own("oven", 240, 30.0, least_a=30.0) for word in ("wall oven", "oven")},
     "cooktop": _own("cooktop", 240, 40.0, least_a=30.0),
-    **{word: _own("", 240, 30.0) for word in ("air compressor", "compressor")},
-    "gate opener": _own("", 120, 20.0),
     **dict.fromkeys(
         ("disconnect", "safety switch", "disconnect switch"),
         replace(_own("", 240, 30.0), box={"kind": "disconnect"}),
@@ -203,13 +221,16 @@ WIRED = {
     **dict.fromkeys(CAMPERS, CAMPER),
     **{word: replace(ENDS["outlet"], box={"kind": "light"}, breaker_a=15.0) for word in (*LIGHTS, *LIGHTS_OUT)},
     "welder": replace(ENDS["outlet"], box={"kind": "receptacle", "serves": "welder"}, volts=240, breaker_a=50.0),
+    **{word: _of(machine) for word, machine in BY_NAME.items()},
 }
 # Words offered for the end of a line: one of each.
 OFFERED = (
     *(kind.words[0] for kind in KINDS),
     "kiln", "furnace", "bath heater", "baseboard heater", "space heater", "oven", "cooktop", "air compressor",
     "boiler", "fan", "ceiling fan", "smoke alarm", "RV outlet", "light", "post light", "welder", "dishwasher",
-    "refrigerator", "microwave", "washer", "table saw",
+    "refrigerator", "microwave", "washer", "table saw", "sump pump", "bidet", "floor heat", "gate opener",
+    "sauna heater", "steam shower", "tankless water heater", "air handler", "range hood", "attic fan",
+    "electric furnace", "gas range", "gas dryer",
 )  # fmt: skip
 USES = {
     "garage": "garage", "kitchen": "kitchen", "bath": "bath", "bedroom": "bedroom", "living room": "common",

@@ -206,6 +206,8 @@ def _ends(job: Job, said: Asked) -> tuple[list[str], list[dict[str, Any]]]:
         box["kind"] = "equipment"
     box |= {"use": said.use or box.get("use", ""), "where": said.where, "height_in": _height(said)}
     box["outdoors"] = said.outdoors or box.get("outdoors", False)
+    if said.circuit.get("least_ampacity_a"):
+        box.pop("load_w", None)  # its plate says what it draws
     if said.load_a is not None:
         box["load_w"] = said.load_a * volts
     elif said.kind.load_a is not None:

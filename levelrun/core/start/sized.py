@@ -28,6 +28,7 @@ IN_AIR, SPAN = "overhead", "OVERHEAD"  # cabled aluminum on its messenger, as it
 TAIL, WHIP = "equipment_tail", "LFNC"
 FEEDS = (SPAN, "USE-2")  # what is bought of aluminum unless copper is said
 WIDE_OUTLET_A = 20
+SEVERAL_OVER_A = 48.0  # a tankless heater over this has mostly two circuits or more: common practice, no source
 CAMPER_240_A = 50
 # Cables up to No. 6 carry a No. 10 ground, which is for 60 A (250.122); a motor of up to 35 A starts on that.
 SMALL_MOTOR_A, GROUND_10_A = 35.0, 60.0
@@ -51,7 +52,8 @@ def circuit_of(book: Codebook, said: Asked) -> dict[str, Any]:
         least = standard_breaker(book, (load or 0.0) * (1.25 if steady else 1.0))
         usually = kind.breaker_a if load is None or plug else kind.least_breaker_a
         item["breaker_a"] = rating_under(book, most) if most else max(least, usually)
-    usual_w = serves.watts if serves is not None else 0.0
+    table_w = None if item.get("least_ampacity_a") else kind.box.get("load_w")
+    usual_w = table_w or (serves.watts if serves is not None else 0.0)
     load = usual_w / item["volts"] if load is None and usual_w else load
     methods = methods_of(book, said) or ["SER" if kind.feeds else "NM-B"]  # until its way is said
     if any(key in methods for key in FEEDS):
@@ -85,6 +87,23 @@ def of_240(said: Asked) -> tuple[Asked, list[str]]:
         return said, []
     told = f"an outlet of {amps:g} A is taken to be of 240 V; say 120v where it is not"
     return replace(said, circuit={**said.circuit, "volts": 240}), [told]
+
+
+def of_table(said: Asked) -> list[str]:
+    """What is told of a machine whose load nobody said: what it is taken to draw. Refuses one whose load differs too
+    much from make to make, and tells of one that its maker may want on several circuits."""
+    kind = said.kind
+    known = said.load_a is not None or said.motor_hp is not None or bool(said.circuit.get("least_ampacity_a"))
+    if kind.ask and not known:
+        text = f"say what its nameplate has: `{said.name.lower()} 11 kw`, or its amperes"
+        raise EditError(text, key="text", value=said.name)
+    if kind.ask and (said.load_a or 0.0) > SEVERAL_OVER_A:
+        return [f"over {SEVERAL_OVER_A:g} A its maker may want several circuits: each is a line of its own"]
+    watts = kind.box.get("load_w")
+    if known or watts is None or kind.box["kind"] != "equipment":
+        return []
+    text = f"taken to draw {watts:,.0f} W; its nameplate decides, say `{watts:.0f} W` or its amperes"
+    return [f"{said.name.lower()}: {text}"]
 
 
 def rated_switch(said: Asked) -> Asked:

@@ -16,13 +16,13 @@ from levelrun.core.site.scene import Said, SceneReader
 from levelrun.core.start.about import about
 from levelrun.core.start.asked import Asked, goes_on
 from levelrun.core.start.beginning import called_panels, from_box, the_disconnect
-from levelrun.core.start.ends import BEFORE, BEGUN, OUTSIDE, THING, end, end_here, one_thing
+from levelrun.core.start.ends import BEFORE, BEGUN, OUTSIDE, THING, end, end_here, one_thing, unknown
 from levelrun.core.start.kinds import ENDS as KNOWN_ENDS
 from levelrun.core.start.kinds import KINDS, OFFERED
 from levelrun.core.start.made import edits_for
 from levelrun.core.start.old import Stood, old_here, with_it
 from levelrun.core.start.opening import ASKED, FIGURES, cable_first, in_cable
-from levelrun.core.start.sized import of_240, of_motor, rated_switch
+from levelrun.core.start.sized import of_240, of_motor, of_table, rated_switch
 from levelrun.core.start.there import is_alike, kind_of, loose, named_ahead, node_here, standing_alike
 from levelrun.core.ways.method_words import method_ahead
 from levelrun.core.ways.walk import ENDS, FISH, GO, WalkLeg, parse_walk, suggest
@@ -78,7 +78,7 @@ def _started(reader: SceneReader, before: Box | Panel | None) -> Said | None:
     if said.load_w is not None:  # once its volts are known
         said = replace(said, load_a=said.load_w / float(said.circuit.get("volts", said.kind.volts)))
     said, more = of_motor(reader.scene.book, said)
-    told = [*line.told, *told, *more]
+    told = [*line.told, *told, *more, *of_table(said)]
     stood = line.stood.edits if line.stood is not None else []
     edits = [*stood, *edits_for(line.job, reader.scene.book, said)]
     for edit in edits:
@@ -108,6 +108,9 @@ def _more_of(reader: SceneReader, said: Asked) -> Said | None:
 # Along what pipe goes from a panel, by where that is said to stand.
 ROUND_IT = {"shop_surface": ("garage", "shop", "workshop", "barn"), "basement": ("basement", "cellar")}
 OF_A_HOUSE = ("attic", "ceiling_joists", "crawl_space", "basement")
+
+
+_WALL_OF = re.compile(r"\b(garage|shop)\s+wall\b", re.IGNORECASE)
 
 
 class _Line:
@@ -193,7 +196,19 @@ class _Line:
         if not self.begun and len(reader.scene.job.panels) > 1:
             reader.expect([f"from {name}" for name in called_panels(reader)])
             raise reader.fail("`from` and a panel or a box by its name")
+        self._in_that_room()
         return self.said
+
+    def _in_that_room(self) -> None:
+        """What stands at the end of a last leg along a garage wall stands in the garage, which is told: its
+        protection goes by that."""
+        said, reader = self.said, self.reader
+        walls = _WALL_OF.findall(reader.text[: reader.line_end()]) if said.legs[-1].place == "shop_surface" else []
+        if not walls or said.use or said.outdoors or said.there is not None or said.kind.feeds:
+            return
+        room = walls[-1].casefold()
+        self.said = replace(said, use=room)
+        self.told.append(f"it stands in the {room}, along whose wall it goes; say otherwise, `in utility room`")
 
     def _no_feeder(self) -> None:
         """A 20 A circuit to a greenhouse that stands there, where no panel is: it goes to an outlet there, told."""
@@ -368,7 +383,8 @@ def _no_end(reader: SceneReader, legs: str, named: bool = False) -> TextError:
     last = [found.end() for found in BEGUN.finditer(legs)] if named else []
     words = list(OFFERED) if last else [f"to {word}" for word in OFFERED]
     reader.expected = (begin + (last[-1] if last else at), [*words, *ends])
-    return reader.fail("`to` and what stands at the end: outlet, vehicle, range, heat pump, sub-panel …")
+    what = "`to` and what stands at the end: outlet, vehicle, range, heat pump, sub-panel …"
+    return unknown(reader, begin + last[-1], what) if last else reader.fail(what)
 
 
 def _not_known(reader: SceneReader, said: str, begin: int) -> None:
@@ -380,7 +396,7 @@ def _not_known(reader: SceneReader, said: str, begin: int) -> None:
     if _is_way(reader, said[: found.start()]) and not _is_way(reader, said):
         reader.pos = begin + found.end()
         reader.expected = (reader.pos, list(OFFERED))
-        raise reader.fail("what stands at the end: outlet, vehicle, range, fan, sub-panel …")
+        raise unknown(reader, reader.pos, "what stands at the end: outlet, vehicle, range, fan, sub-panel …")
 
 
 def _is_way(reader: SceneReader, text: str) -> bool:

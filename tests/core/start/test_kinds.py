@@ -299,7 +299,7 @@ def test_what_is_said_wins_over_what_is_usual() -> None:
         ("from H 20' atic to range", 11, "found 'atic'"),
         ("from H twenty attic to range", 7, "expected"),
         ("from H 20' attic in 6-3", 23, "`to` and what stands at the end"),
-        ("from H 20' attic to moon", 20, "`to`"),
+        ("from H 20' attic to moon", 20, "machine for moon"),
         ("from H 20' attic to outlet 17a", 27, "no standard breaker"),
         ("from H 20' attic to outlet in moon", 30, "a room"),
     ],
