@@ -108,7 +108,8 @@ def unknown(reader: SceneReader, at: int, what: str) -> TextError:
     if not name or any(word.startswith(name.casefold()) for word in map(str.casefold, STANDS)):
         return reader.fail(what)
     ways = [f"outlet for {name}", f"machine for {name}"]
-    message = f"what stands at the end, {name!r}, is not known here: say `{ways[0]}` where it is plugged in, `{ways[1]}` where it is wired"
+    what = f"what stands at the end, {name!r}, is not known here"
+    message = f"{what}: say `{ways[0]}` where it is plugged in, `{ways[1]}` where it is wired"
     return reader.refuse(message, at, [*ways, *OFFERED])
 
 

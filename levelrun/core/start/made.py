@@ -39,6 +39,7 @@ from levelrun.core.start.there import Loose, said_anew
 from levelrun.core.trade.conductors.sizing import Demand, choose, upsized_ground
 from levelrun.core.trade.pipe.fill import Wires, sleeve_size
 from levelrun.core.trade.pipe.pull_box import trade_inches
+from levelrun.core.ways.unsaid import UPRIGHT, up_to
 from levelrun.core.ways.walk import WalkLeg
 
 WHIP_IN = 48.0
@@ -69,7 +70,7 @@ def edits_for(job: Job, book: Codebook, said: Asked) -> list[dict[str, Any]]:
         name = said.name or (_title(said) if called == node.name else called)
         moved = [
             *(screw_out(node) if isinstance(node, Panel) else []),
-            *(_at_its_height(said, said.there) if said.legs else []),
+            *(_at_its_height(job, said, said.there) if said.legs else []),
         ]
     item = {"id": ident, "name": name, "panel": said.panel.id, **circuit, "chain": chain}
     if said.kind.feeds:
@@ -160,18 +161,18 @@ def _way_to(job: Job, book: Codebook, said: Asked, there: Loose, on: Circuit) ->
         {"op": "add", "kind": "way", "item": {"id": way, "name": on.name, "start": said.begin.id, "legs": legs}},
         *([{"op": "set", "kind": "circuit", "id": on.id, "set": changed}] if changed else []),
         *({"op": "route", "circuit": on.id, "box": end, "path": [way]} for end in there.ends),
-        *_at_its_height(said, there),
+        *_at_its_height(job, said, there),
         *_boxes(book, said, way, legs),
     ]
 
 
-def _at_its_height(said: Asked, there: Loose) -> list[dict[str, Any]]:
+def _at_its_height(job: Job, said: Asked, there: Loose) -> list[dict[str, Any]]:
     """What stood somewhere stands where its way ends."""
     node = there.node
     if node.room is not None or node.height_in != USUAL_HEIGHT_IN:
         return []
     kind = "panel" if isinstance(node, Panel) else "box"
-    return [{"op": "set", "kind": kind, "id": node.id, "set": {"height_in": _height(said)}}]
+    return [{"op": "set", "kind": kind, "id": node.id, "set": {"height_in": _height(job, said)}}]
 
 
 def _outlet(circuit: dict[str, Any]) -> dict[str, Any]:
@@ -204,7 +205,7 @@ def _ends(job: Job, said: Asked) -> tuple[list[str], list[dict[str, Any]]]:
         )
     if said.hardwired:
         box["kind"] = "equipment"
-    box |= {"use": said.use or box.get("use", ""), "where": said.where, "height_in": _height(said)}
+    box |= {"use": said.use or box.get("use", ""), "where": said.where, "height_in": _height(job, said)}
     box["outdoors"] = said.outdoors or box.get("outdoors", False)
     if said.circuit.get("least_ampacity_a"):
         box.pop("load_w", None)  # its plate says what it draws
@@ -220,7 +221,7 @@ def _ends(job: Job, said: Asked) -> tuple[list[str], list[dict[str, Any]]]:
     first = f"b{int(ident[1:]) + 1}"
     switch = {
         "id": first, "name": next_name(job, LETTERS["disconnect"]), "structure": said.panel.structure,
-        "kind": "disconnect", "outdoors": True, "height_in": _height(said),
+        "kind": "disconnect", "outdoors": True, "height_in": _height(job, said),
     }  # fmt: skip
     if said.there is not None:
         return [first, said.there.node.id], [{"op": "add", "kind": "box", "item": switch}]
@@ -246,7 +247,7 @@ def _panel(job: Job, said: Asked) -> tuple[list[str], list[dict[str, Any]]]:
     amps = said.circuit.get("breaker_a", said.kind.breaker_a)
     item = {
         "id": ident, "name": name, "structure": structure, "spaces": said.spaces or 12, "bonded": False,
-        "main_a": amps if said.building else None, "bus_a": max(amps, 100.0), "height_in": _height(said),
+        "main_a": amps if said.building else None, "bus_a": max(amps, 100.0), "height_in": _height(job, said),
         "where": said.where,
     }  # fmt: skip
     return [ident], [*edits, {"op": "add", "kind": "panel", "item": item}]
@@ -264,14 +265,24 @@ def _apart(job: Job, said: Asked) -> dict[str, float]:
     return {"x_in": here.x_in + wide + max(far, APART_IN), "y_in": here.y_in}
 
 
-def _height(said: Asked) -> float:
+HUNG = ("light", "fan", "smoke")
+
+
+def _height(job: Job, said: Asked) -> float:
     """Where the legs end: the height of where they begin, up and down as they go; upward a panel is left by its
-    top."""
-    rise = sum(leg.length_in * {"up": 1, "down": -1}.get(leg.go, 0) for leg in said.legs)
+    top. From a ceiling or a floor along which the first goes, though nobody walked up or down to that; what hangs
+    from a ceiling along which the last goes is there."""
     if not said.legs:
         return USUAL_HEIGHT_IN
-    tall = said.begin.tall_in if isinstance(said.begin, Panel) and said.legs[0].go == "up" else 0.0
-    return min(max(said.begin.height_in + tall + rise, -1200.0), 6000.0)
+    begin, first, last = said.begin, said.legs[0], said.legs[-1]
+    rise = sum(leg.length_in * {"up": 1, "down": -1}.get(leg.go, 0) for leg in said.legs)
+    hung = last.go not in UPRIGHT and said.kind.box.get("kind") in HUNG
+    structure = next((item for item in job.structures if item.id == begin.structure), None)
+    gap = up_to(begin, structure, places_of(said.legs)[0]) if structure is not None else None
+    if first.go in UPRIGHT or gap is None or not (rise or hung):
+        gap = 0.0
+    tall = begin.tall_in if isinstance(begin, Panel) and (first.go == "up" or gap > 0) else 0.0
+    return min(max(begin.height_in + tall + gap + rise, -1200.0), 6000.0)
 
 
 def _legs(job: Job, book: Codebook, said: Asked, circuit: dict[str, Any], ends: list[str]) -> list[dict[str, Any]]:

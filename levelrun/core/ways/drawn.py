@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
 from levelrun.core.codebook.lookups import place
@@ -115,6 +116,17 @@ class Point:
 
 
 @dataclass(frozen=True)
+class UnsaidClimb:
+    """Where a way comes to a leg, or leaves it, by a climb that nobody walked, inches; `text` how far."""
+
+    leg: int
+    x: float
+    y0: float
+    y1: float
+    text: str
+
+
+@dataclass(frozen=True)
 class Strip:
     """The whole strip. x from 0; y up from the main floor at the start; `plan` is the way from above."""
 
@@ -128,13 +140,14 @@ class Strip:
     floors: list[Floor]
     pulls: list[PullSpan]
     plan: list[Point]
+    unsaid: list[UnsaidClimb]
 
 
 def strip_of(view: WayView, verdicts: list[str], holds: list[Held], pulls: list[Pull]) -> Strip:
     """The strip of a way. `verdicts` and `holds` are by leg."""
     depths = [d for i in range(len(view.way.legs)) if (d := _depth(view, i))]
     floors = _floors(view, depths)
-    path = [view.start.height_in, view.left_at_in, *(p.y1 for p in view.placed)]
+    path = [view.start.height_in, view.left_at_in, *(y for p in view.placed for y in (p.y0, p.y1, p.met_y))]
     ends = _ends(view)
     path += [mark.y + mark.tall_in for mark in ends if mark.tall_in] + [mark.y for mark in ends]
     ys = path + [d.grade_y for d in depths] + [d.grade_y - (d.needed_in or 0) for d in depths]
@@ -150,7 +163,14 @@ def strip_of(view: WayView, verdicts: list[str], holds: list[Held], pulls: list[
         floors=floors,
         pulls=[_span(view, pull) for pull in pulls],
         plan=[Point(0.0, 0.0), *(Point(*p.plan1) for p in view.placed)],
+        unsaid=[climb for p in view.placed for climb in _unsaid(p)],
     )
+
+
+def _unsaid(placed: Placed) -> Iterator[UnsaidClimb]:
+    for x, y0, y1 in ((placed.x0, placed.from_y, placed.y0), (placed.x1, placed.y1, placed.met_y)):
+        if y0 != y1:
+            yield UnsaidClimb(placed.index, x, y0, y1, show(round(abs(y1 - y0))))
 
 
 def _structure(view: WayView, index: int) -> Structure | None:
@@ -249,7 +269,7 @@ def _ends(view: WayView) -> list[Mark]:
             marks.append(
                 Mark(
                     x=placed.x1,
-                    y=_lower_edge(view, placed, node) if isinstance(node, Panel) else placed.y1,
+                    y=_lower_edge(view, placed, node) if isinstance(node, Panel) else placed.met_y,
                     tall_in=tall,
                     kind=kind,
                     label="" if kind == "coupling" else label,
@@ -277,7 +297,7 @@ def _lower_edge(view: WayView, placed: Placed, node: Panel) -> float:
     if node.structure == view.start.structure:
         return node.height_in
     edge = placed.leg.end.edge or {"down": "top", "up": "bottom"}.get(placed.leg.go, "side")
-    return placed.y1 - {"top": node.tall_in, "bottom": 0.0}.get(edge, node.tall_in / 2)
+    return placed.met_y - {"top": node.tall_in, "bottom": 0.0}.get(edge, node.tall_in / 2)
 
 
 def _holds(view: WayView, holds: list[Held]) -> list[Mark]:
@@ -368,7 +388,7 @@ def _floors(view: WayView, depths: list[Depth]) -> list[Floor]:
     if end and other and start and other.id != start.id:
         back = [p.x1 for p in view.placed if view.facts[p.index].outdoors]
         if back and back[-1] < length:
-            floors += _of_structure(other, back[-1], length, view.placed[-1].y1 - end.height_in)
+            floors += _of_structure(other, back[-1], length, view.placed[-1].met_y - end.height_in)
     floors += [Floor(d.x0, d.x1, d.grade_y, "grade", "grade") for d in depths]
     return floors
 

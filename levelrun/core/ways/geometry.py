@@ -2,12 +2,16 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 from levelrun.core.job import Box, Leg, Panel, Way
+from levelrun.core.ways.unsaid import OVERHEAD
 
 Vector = tuple[int, int, int]
 TURN = {"over": 0, "left": 1, "right": -1, "back": 2}
+Climbs = Mapping[int, tuple[float, float]]
+NONE: Climbs = {}
 COMPASS: tuple[tuple[int, int], ...] = ((1, 0), (0, 1), (-1, 0), (0, -1))
 
 
@@ -17,6 +21,8 @@ class Placed:
 
     plan0, plan1: from above, the first heading along +x, left along +y. `bend_deg` is the turn made
     from the leg before (0, 90 or 180); `fold` is left, right or back where the heading changes there.
+    from_y, met_y: where what is before it ends and what stands behind it is met, apart from y0 and y1 where nobody
+    walked the climb.
     """
 
     index: int
@@ -29,6 +35,8 @@ class Placed:
     plan1: tuple[float, float]
     bend_deg: float
     fold: str
+    from_y: float
+    met_y: float
 
     @property
     def vertical(self) -> bool:
@@ -47,11 +55,16 @@ def entered_in(node: Panel | Box, edge: str) -> tuple[float, float]:
 
 def leaves_at(way: Way, start: Panel | Box, end: Panel | Box | None) -> float:
     """Where a way leaves its start: by the edge that is said, the middle of a side or the back; else by the nearest
-    edge of a panel: upward by its top, unless only its bottom brings the way to its end; any other by its bottom."""
+    edge of a panel: upward by its top, unless only its bottom brings the way to its end, as over the ceiling; any
+    other by its bottom."""
     low, high = entered_in(start, way.start_edge)
     if way.start_edge in ("side", "back"):
         return (low + high) / 2
-    if low == high or not way.legs or way.legs[0].go != "up":
+    if low == high or not way.legs:
+        return low
+    if way.legs[0].go not in ("up", "down") and way.legs[0].place in OVERHEAD:
+        return high
+    if way.legs[0].go != "up":
         return low
     if end is None or end.structure != start.structure or way.legs[-1].end.edge:
         return high
@@ -64,8 +77,9 @@ def leaves_at(way: Way, start: Panel | Box, end: Panel | Box | None) -> float:
     return low if misses(low) < misses(high) else high
 
 
-def lay_out(way: Way, start_height_in: float) -> list[Placed]:
-    """Every leg of a way in place. `over` goes on in the heading; left, right and back turn it first."""
+def lay_out(way: Way, start_height_in: float, unsaid: Climbs = NONE) -> list[Placed]:
+    """Every leg of a way in place. `over` goes on in the heading; left, right and back turn it first. `unsaid`: by
+    leg the climbs to it and from it that nobody walked, inches."""
     placed: list[Placed] = []
     x, y, heading = 0.0, start_height_in, 0
     plan = (0.0, 0.0)
@@ -75,7 +89,9 @@ def lay_out(way: Way, start_height_in: float) -> list[Placed]:
         ahead = COMPASS[heading]
         vector: Vector = (0, 0, 1 if leg.go == "up" else -1) if leg.go in ("up", "down") else (*ahead, 0)
         flat = leg.length_in if vector[2] == 0 else 0.0
-        x1, y1 = x + flat, y + vector[2] * leg.length_in
+        to_it, from_it = unsaid.get(index, (0.0, 0.0))
+        y0 = y + to_it
+        x1, y1 = x + flat, y0 + vector[2] * leg.length_in
         plan1 = (plan[0] + ahead[0] * flat, plan[1] + ahead[1] * flat)
         fold = leg.go if leg.go in ("left", "right", "back") and index else ""
         placed.append(
@@ -83,16 +99,18 @@ def lay_out(way: Way, start_height_in: float) -> list[Placed]:
                 index=index,
                 leg=leg,
                 x0=x,
-                y0=y,
+                y0=y0,
                 x1=x1,
                 y1=y1,
                 plan0=plan,
                 plan1=plan1,
                 bend_deg=_angle(before, vector),
                 fold=fold,
+                from_y=y,
+                met_y=y1 + from_it,
             )
         )
-        x, y, plan, before = x1, y1, plan1, vector
+        x, y, plan, before = x1, y1 + from_it, plan1, vector
     return placed
 
 

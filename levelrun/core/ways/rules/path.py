@@ -16,7 +16,7 @@ from levelrun.core.ways.mends import add_leg, at_tape, bigger_pipe, put_box, ris
 from levelrun.core.ways.points import bent_deg, places, pull_points
 from levelrun.core.ways.pulls import Pull, pulls_of
 from levelrun.core.ways.rules.cover import lies_deep
-from levelrun.core.ways.rules.risers import LEAST_IN
+from levelrun.core.ways.unsaid import LEAST_IN
 
 CLOSURE_IN = 1.0
 APART_IN = 12.0
@@ -320,7 +320,7 @@ def closure_rule(view: WayView) -> Iterator[Finding]:
     end = view.end
     if end is None or end.structure != view.start.structure or end.id == view.start.id:
         return
-    reached = view.placed[-1].y1
+    reached = view.placed[-1].met_y
     low, high = entered_in(end, view.way.legs[-1].end.edge)
     off = reached - min(max(reached, low), high)
     if abs(off) <= CLOSURE_IN:

@@ -14,9 +14,7 @@ from levelrun.core.ways.codes import finding
 from levelrun.core.ways.facts import WayView
 from levelrun.core.ways.mends import add_leg, riser, set_leg
 from levelrun.core.ways.rules.cover import lies_deep
-
-LEAST_IN = 12.0
-USUAL_CEILING_IN = 96.0  # where no floor of a building is said
+from levelrun.core.ways.unsaid import LEAST_IN, OVERHEAD, UNDERFOOT, up_to
 
 
 def riser_rule(view: WayView) -> Iterator[Finding]:
@@ -59,7 +57,6 @@ def _riser(view: WayView, index: int, place: int, down: float) -> list[Mend]:
     return [Mend(f"Riser of {show(round(down))}", edits)]
 
 
-OVERHEAD, UNDERFOOT = ("attic", "ceiling_joists"), ("crawl_space",)
 IN_WALLS = ("receptacle", "switch", "device", "equipment")  # what stands in a wall and hangs from no ceiling
 
 
@@ -99,13 +96,8 @@ def _climb(view: WayView, lies_in: str, place: int) -> tuple[str, float] | None:
     structure = view.structures.get(node.structure) if node else None
     if node is None or structure is None or (isinstance(node, Box) and node.kind not in IN_WALLS):
         return None
-    floors = [(x.floor_in, x.floor_in + x.height_in) for x in structure.levels if x.kind == "floor"]
-    here = next((x for x in floors or [(0.0, USUAL_CEILING_IN)] if x[0] <= node.height_in <= x[1]), None)
-    if here is None:
-        return None
-    tall = 0.0 if isinstance(node, Box) else node.tall_in
-    gap = here[1] - node.height_in - tall if lies_in in OVERHEAD else node.height_in - here[0]
-    return (node.name, gap) if gap >= LEAST_IN else None
+    gap = up_to(node, structure, lies_in)
+    return (node.name, abs(gap)) if gap is not None else None
 
 
 RULES: tuple[Rule[WayView], ...] = (riser_rule, climb_rule)

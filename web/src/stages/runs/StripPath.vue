@@ -36,6 +36,21 @@ const legs = computed(() =>
     }
   }),
 )
+const climbs = computed(() =>
+  props.strip.unsaid.map((climb) => {
+    const [x, y0, y1] = [props.scale.x(climb.x), props.scale.y(climb.y0), props.scale.y(climb.y1)]
+    const text = `${climb.text} not walked`
+    const left = x + 10 + text.length * CHAR > props.scale.width
+    return {
+      key: `${climb.leg} ${climb.x}`,
+      d: `M${x} ${y0}V${y1}`,
+      text: Math.abs(y1 - y0) > 20 ? text : '',
+      x: left ? x - 10 : x + 10,
+      y: (y0 + y1) / 2 + 5,
+      anchor: left ? ('end' as const) : ('start' as const),
+    }
+  }),
+)
 const picked = computed(() => legs.value.find((leg) => leg.index === props.leg))
 
 const holds = computed(() => {
@@ -123,6 +138,10 @@ const depths = computed(() => {
           <text :x="d.tagX + 8" :y="Math.max(d.need, d.pipe) + 22" class="tagtext">{{ d.short_text }}</text>
         </template>
       </template>
+    </g>
+    <g v-for="climb in climbs" :key="climb.key">
+      <path :d="climb.d" class="climb" />
+      <text :x="climb.x" :y="climb.y" :text-anchor="climb.anchor" class="unsaid">{{ climb.text }}</text>
     </g>
     <g v-for="leg in legs" :key="leg.index" class="leg">
       <path :d="leg.d" class="edge" :class="leg.look" />
@@ -248,6 +267,17 @@ text {
   fill: var(--check-wash);
   stroke: var(--check-mark);
   stroke-dasharray: 3 2;
+}
+.climb {
+  stroke: var(--mute);
+  stroke-width: 2;
+  stroke-dasharray: 3 5;
+}
+.unsaid {
+  fill: var(--mute);
+  paint-order: stroke;
+  stroke: var(--card);
+  stroke-width: 2.5px;
 }
 .picked {
   fill: none;
