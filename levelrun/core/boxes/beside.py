@@ -213,6 +213,11 @@ def asked_for(reader: SceneReader, about: Room, kind: str, serves: str = "") -> 
     spots = lacking(reader, about, kind, serves)
     if not spots:
         what = f"{serves} {kind}".strip()
+        if kind == "switch" and not room_view(reader.scene.job, reader.scene.book, about.id).doors:
+            raise reader.refuse(
+                f"{about.name} has no door, by which a switch goes: say a door, as `door south 2'`, or a wall for it "
+                "and how far along"
+            )
         raise reader.refuse(f"{about.name} lacks no {what} by the rules of its use: say a wall and how far along")
     return spots
 

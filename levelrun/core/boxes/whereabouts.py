@@ -134,11 +134,9 @@ class Where:
         elif kind in ("receptacle", "switch"):
             self.needed()
             if self.count not in (None, -1, len(self.spots)):
-                wanted = len(self.spots)
+                self.told.append(f"{about.name} lacks {len(self.spots)} by the rules of its use, not {self.count}")
                 self.spots = []
-                raise reader.refuse(
-                    f"{about.name} lacks {wanted} by the rules of its use, not {self.count}: say where"
-                )
+                self.free(self.count or 1)
         else:
             raise reader.fail(f"a wall of {about.name}")
 

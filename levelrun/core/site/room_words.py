@@ -7,7 +7,18 @@ from typing import Any
 
 from levelrun.core.editing import next_id
 from levelrun.core.job import Job, Room, Side, Structure
-from levelrun.core.site.building_words import BUILDINGS, LEVELS, a_level, east_north, level_of, level_set, usual_level
+from levelrun.core.site.building_words import (
+    BUILDINGS,
+    LEVELS,
+    UP,
+    UPPER_IN,
+    a_level,
+    east_north,
+    level_of,
+    level_set,
+    level_there,
+    usual_level,
+)
 from levelrun.core.site.framing import depth_of
 from levelrun.core.site.geometry import STEPS, Point, close_chain, rectangle, walls_of
 from levelrun.core.site.scene import Said, SceneReader
@@ -34,11 +45,13 @@ USE_WORDS = ("common", "kitchen", "dining", "bedroom", "bath", "hall", "stairs",
              "garage", "shop", "storage", "porch", "crawl", "basement", "attic", "pump")  # fmt: skip
 BESIDE = ("east of", "west of", "north of", "south of")
 WAYS = {"n": "north", "e": "east", "s": "south", "w": "west"} | {way: way for way in STEPS}
-UNDER_OR_OVER = tuple(word for word in LEVELS if word not in ("floor", "second floor"))
+UNDER_OR_OVER = tuple(word for word in LEVELS if word != "floor")
+STAIRS = ("upstairs", "downstairs")
 UNDER_HOUSE = ("basement", "crawl", "attic")
 # Beside the words that say what a room is for, of what names of rooms are made.
 ABOUT_ROOMS = (
     "room", "master", "main", "guest", "spare", "kids", "front", "back", "upper", "lower", "half", "floor",
+    "first", "second", "third", *("upstairs", "downstairs"),
 )  # fmt: skip
 _NAME_AND_SIZE = re.compile(
     r"""(?:the\s+|a\s+)?(?P<name>[A-Za-z][\w -]*?),?\s+(?=\d+(?:\.\d+)?\s*(?:'|ft\b|"|m\b))""", re.IGNORECASE
@@ -79,6 +92,9 @@ def room(reader: SceneReader) -> Said:
     ):
         on, more = _on_level(reader, on, house, name.casefold())  # a basement is under the house without saying so
         house = [*house, *more]
+    if said is None and (kind := next((k for k in UNDER_OR_OVER if name.casefold().startswith(f"{k} ")), None)):
+        on, more = _on_level(reader, on, house, kind)  # an upstairs bath
+        house = [*house, *more]
     told = [f"{name} is drawn in the building of its name, {said.name}"] if said is not None else []
     high: float | None = None
     while not reader.over():
@@ -87,20 +103,38 @@ def room(reader: SceneReader) -> Said:
             high = reader.length()
             reader.need(("ceilings", "ceiling", "high ceilings", "high ceiling", "high", "tall"), "ceilings or high")
             continue
-        if (kind := reader.phrase(("under", "over"))) is not None:
+        if (kind := reader.phrase(STAIRS)) is not None:
+            on, more = _on_level(reader, on, house, kind)
+            house = [*house, *more]
+            continue
+        kind = reader.phrase(("under", "over", "above", "below"))
+        if kind is not None and reader.sees(_not_buildings(reader)):
+            other = reader.room_named()
+            corner = (min(x for x, _ in other.corners), min(y for _, y in other.corners))
+            on, more = _on_level(reader, other.level, house, _next_to(reader, other, kind in ("over", "above"), use))
+            house = [*house, *more]
+            continue
+        if kind is not None:
+            kind = "over" if kind in ("over", "above") else "under"
             _whose(reader, buildings)
             kind = "attic" if kind == "over" else "crawl space" if use == "crawl" else "basement"
             on, more = _on_level(reader, on, house, kind)
             house = [*house, *more]
             continue
-        word = reader.need((*BESIDE, "in", "as", "at"), "east of a room, at a place, in a building, or as a use")
+        word = reader.need(
+            (*BESIDE, "in", "on", "as", "at", *STAIRS),
+            "east of a room, at a place, in a building, upstairs, or as a use",
+        )
         if word == "as":
             use = reader.need(USE_WORDS, "a use of rooms")
         elif word == "at":
             corner = east_north(reader)
-        elif word == "in" and (kind := reader.phrase(UNDER_OR_OVER)) is not None:
+        elif word in ("in", "on") and (kind := reader.phrase(UNDER_OR_OVER)) is not None:
             on, more = _on_level(reader, on, house, kind)
             house = [*house, *more]
+        elif word == "on":
+            reader.expect(UNDER_OR_OVER)
+            raise reader.fail("a level: second floor, basement, attic")
         elif word == "in":
             said, told = buildings[reader.need(buildings, "a building by its name")], []
         else:
@@ -175,19 +209,32 @@ def _on_level(
     job = reader.scene.job
     levels = _levels_said(house)
     if levels:  # the building, or a level of it, is put up by this sentence
-        same = next((level for level in levels if level["kind"] == LEVELS[kind][0]), None)
+        same = level_there(levels, kind)
         if same is not None:
             return str(same["id"]), []
-        usual = {"id": next_id(job, "v") if levels[0]["id"] != next_id(job, "v") else "v2", **usual_level(kind)}
+        ident = next_id(job, "v")
+        usual = {"id": ident if levels[0]["id"] != ident else "v2", **usual_level(kind, levels)}
         levels.append(usual)
         levels.sort(key=lambda level: float(level.get("floor_in", 0)))
         return usual["id"], []
     owner = job.structure_of(on)
-    there = next((level for level in owner.levels if level.kind == LEVELS[kind][0]), None)
-    if there is not None:
-        return there.id, []
     said = level_of(reader, owner, kind, bare=True)
     return said.level or on, said.edits
+
+
+def _not_buildings(reader: SceneReader) -> list[str]:
+    """The rooms by their names, but those that a building is called as."""
+    buildings = {name.casefold() for name in reader.buildings()}
+    return [name for name in reader.scene.rooms() if name.casefold() not in buildings]
+
+
+def _next_to(reader: SceneReader, other: Room, over: bool, use: str) -> str:
+    """The level over or under that of a room, by its word."""
+    owner = reader.scene.job.structure_of(other.level)
+    here = next(level for level in owner.levels if level.id == other.level)
+    if over:
+        return "attic" if use == "attic" else "floor" if here.floor_in < 0 else UP[here.floor_in >= UPPER_IN]
+    return "crawl space" if use == "crawl" else "basement" if here.floor_in < UPPER_IN else "floor"
 
 
 def size(reader: SceneReader) -> Point:

@@ -12,6 +12,7 @@ from levelrun.core.site.building_words import (
     BUILDINGS,
     LEVELS,
     UNDRAWN_IN,
+    UP,
     east_north,
     level_of,
     new_building,
@@ -36,6 +37,10 @@ _OFF_ANOTHER = re.compile(
     r"(?P<of>\w[\w-]*)",
     re.IGNORECASE,
 )
+NUMBERS = {"one": 1, "single": 1, "two": 2, "double": 2, "three": 3}
+_STORIES = re.compile(
+    rf"(?P<n>[1-3]|{'|'.join(NUMBERS)})[\s-]*(?:stor(?:ey|y|eys|ies)|floors?|levels?)\b", re.IGNORECASE
+)
 _NAME_LIKE = re.compile(r'[A-Z"]')
 # In a year that is past it was built, whatever its wiring: 1965, built in 1920s.
 _BUILT = re.compile(r"(?:built\s+)?(?:in\s+)?(?:the\s+)?(?P<year>(?:18|19|20)\d\d)s?\b(?!\s*['\"x])", re.IGNORECASE)
@@ -52,7 +57,12 @@ def building(reader: SceneReader) -> Said | None:
     one."""
     added = reader.phrase(ADD) is not None
     added |= reader.phrase(("a", "an", "new")) is not None
-    said = {"existing": True} if reader.phrase((*OLD, "old")) else {}
+    said: dict[str, Any] = {"existing": True} if reader.phrase((*OLD, "old")) else {}
+    start = reader.pos
+    said |= _stories(reader)
+    if said.get("stories") and not reader.sees(BUILDINGS):
+        reader.pos = start
+        return None
     apart = reader.phrase(("new", "detached")) is not None or _stands_off(reader)
     sized = size(reader) if reader.sees_length() else None
     word = reader.phrase(BUILDINGS)
@@ -67,7 +77,9 @@ def building(reader: SceneReader) -> Said | None:
     there = word in {name.lower() for name in reader.buildings()}
     if (plain and drawn) or (there and not name_like and not reader.sees(ABOUT)):
         return None  # the room of a building that is called so
-    if plain and not (reader.over() or reader.sees_length() or reader.sees(STUDS) or _year(reader)):
+    if plain and not (
+        reader.over() or reader.sees_length() or reader.sees(STUDS) or _year(reader) or _storied(reader)
+    ):
         return None
     return built(reader, word, said, sized)
 
@@ -100,11 +112,14 @@ def built(reader: SceneReader, word: str, item: dict[str, Any], sized: Point | N
 
 
 def _built(reader: SceneReader, word: str, item: dict[str, Any], sized: Point | None) -> Said:
-    name, levels, side = "", list[str](), dict[str, Any]()
+    name, levels, side = "", list(UP[: item.pop("stories", 1) - 1]), dict[str, Any]()
     apart: tuple[float, str, Structure] | None = None
     while not reader.over():
         if (year := _year(reader)) is not None:
             reader.pos, item["existing"] = year.end(), True
+            continue
+        if stories := _stories(reader):
+            levels += UP[: stories["stories"] - 1]
             continue
         if not reader.sees(STUDS) and reader.sees_length():
             start, off = reader.pos, _apart(reader)
@@ -134,9 +149,9 @@ def _built(reader: SceneReader, word: str, item: dict[str, Any], sized: Point | 
             if (stud := reader.phrase(STUDS)) is not None:
                 side |= _studs(reader, stud)
                 continue
-            levels.append(_level_with(reader))
+            levels += _levels_with(reader, item)
             while reader.phrase(["and"]) is not None:
-                levels.append(_level_with(reader))
+                levels += _levels_with(reader, item)
         elif said == "grade":
             item["grade_in"] = -reader.length()
         elif said in OLD:
@@ -179,9 +194,29 @@ _CENTRES = re.compile(
 )
 
 
-def _level_with(reader: SceneReader) -> str:
+def _levels_with(reader: SceneReader, item: dict[str, Any]) -> list[str]:
+    """What it has beside its main floor; how high its rooms are goes to `item`."""
     reader.phrase(KINDLY)
-    return reader.need(LEVELS, "a basement, a crawl space, an attic or a loft")
+    if reader.sees_length() and (high := _ceiling(reader)) is not None:
+        item["high"] = high
+        return []
+    if stories := _stories(reader):
+        return list(UP[: stories["stories"] - 1])
+    return [reader.need(LEVELS, "a basement, a crawl space, a second floor, an attic or a loft")]
+
+
+def _storied(reader: SceneReader) -> re.Match[str] | None:
+    return _STORIES.match(reader.text, _next(reader))
+
+
+def _stories(reader: SceneReader) -> dict[str, Any]:
+    """How many floors it has, where that stands here: two-story, 2 floors; empty where it does not."""
+    found = _storied(reader)
+    if found is None:
+        return {}
+    reader.pos = found.end()
+    said = found["n"].lower()
+    return {"stories": int(NUMBERS.get(said, said))}
 
 
 def _studs(reader: SceneReader, stud: str) -> dict[str, Any]:
@@ -249,7 +284,9 @@ def _made(
         own[0]["height_in"] = high
     number = int(next_id(reader.scene.job, "v")[1:])
     for index, kind in enumerate(dict.fromkeys(levels)):
-        own.append({"id": f"v{number + index}", **usual_level(kind)})
+        usual = usual_level(kind, own)
+        raised = {"height_in": high} if high is not None and usual["kind"] == "floor" else {}
+        own.append({"id": f"v{number + index}", **usual, **raised})
     own.sort(key=lambda level: float(level.get("floor_in", 0)))
     if sized is None:
         return Said(made, level=floor)

@@ -257,8 +257,11 @@ def test_everywhere_is_in_every_room_what_that_room_lacks() -> None:
 def test_outlets_of_a_shed_of_which_nobody_says_where() -> None:
     job, said = told("2 outlets", read_text("greenhouse 10' x 20'"))
     assert len({box.side for box in job.boxes}) == 2 and said.count("where it is free") == 2
-    with pytest.raises(TextError, match="lacks 5 by the rules of its use, not 2"):
-        told("2 outlets", read_text("bedroom 12' x 12'"))
+    job, said = told("2 outlets", read_text("bedroom 12' x 12'"))  # less than it lacks: what was said, and told
+    assert len({box.side for box in job.boxes}) == 2 and "lacks 5 by the rules of its use, not 2" in said
+    assert "receptacle-spacing" in {item.code for item in plan(job).findings} or found(job, "wall-no-receptacle")
+    with pytest.raises(TextError, match="has no door, by which a switch goes"):
+        told("light and switch", read_text("bedroom 12' x 12'"))
 
 
 def test_a_circuit_to_a_building_is_a_branch_circuit_where_no_panel_stands() -> None:
