@@ -377,6 +377,12 @@ OLD_BOXES = """
 ALTER TABLE box ADD COLUMN old INTEGER NOT NULL DEFAULT 0
 """
 
+MEANT = """
+ALTER TABLE trench ADD COLUMN meant_in REAL;
+ALTER TABLE trench ADD COLUMN meant_method TEXT NOT NULL DEFAULT '';
+ALTER TABLE trench ADD COLUMN meant_size TEXT NOT NULL DEFAULT ''
+"""
+
 Step = Callable[[sqlite3.Connection], None]
 Migration = tuple[str, str] | tuple[str, str, Step]
 MIGRATIONS: tuple[Migration, ...] = (
@@ -396,4 +402,5 @@ MIGRATIONS: tuple[Migration, ...] = (
     ("0014-rough-in", ROUGH_IN),
     ("0015-proved", PROVED),
     ("0016-old-boxes", OLD_BOXES),
+    ("0017-meant-for-a-trench", MEANT),
 )

@@ -60,7 +60,7 @@ def panel(reader: SceneReader) -> Said:
     said = _Panel(reader)
     while not reader.over():
         said.read()
-    return said.on_a_wall() if said.wall else said.in_words()
+    return said.whole()
 
 
 def spoken_panel(reader: SceneReader, plain: bool = False) -> Said | None:
@@ -85,7 +85,7 @@ def spoken_panel(reader: SceneReader, plain: bool = False) -> Said | None:
         said.read()
     if kind == "main panel":
         said.item.setdefault("name", "Main")
-    return said.on_a_wall() if said.wall else said.in_words()
+    return said.whole()
 
 
 class _Panel:
@@ -99,6 +99,7 @@ class _Panel:
         self.wall = ""
         self.told: list[str] = []
         self.structure = ""
+        self.within = False  # a drawn room is said in which it stands
         self.full = False
         self.open: list[int] = []  # spaces that are said to be free, all others taken
         reader.phrase(("called", "named"))
@@ -262,9 +263,7 @@ class _Panel:
             self.edits += made
             self.room = None
         else:
-            self.room = rooms[name]
-            if not self.wall and self.reader.over():
-                self._placed(sorted(walls_of(self.room), key=lambda wall: -wall.length_in))
+            self.room, self.within = rooms[name], True
 
     def _placed(self, walls: Sequence[Wall]) -> None:
         """Where nobody said it: in the middle of a wall, or where that is free; told."""
@@ -278,6 +277,12 @@ class _Panel:
         self.wall, self.item["at_in"] = wall.name, at
         where = "in the middle of" if abs(at - wall.length_in / 2) < 1e-6 else f"at {show(at)} on"
         self.told = [f"it stands {where} the {wall.name} wall; say how far from a corner where it does not"]
+
+    def whole(self) -> Said:
+        """The panel, once all is said of it; in a room of which no wall is said where one is free."""
+        if not self.wall and self.within and self.room is not None:
+            self._placed(sorted(walls_of(self.room), key=lambda wall: -wall.length_in))
+        return self.on_a_wall() if self.wall else self.in_words()
 
     def on_a_wall(self) -> Said:
         """A panel of a drawn room."""

@@ -7,7 +7,7 @@ from typing import Any
 from levelrun.core.circuits.parts_said import UNIT, circuit_part, wire_for
 from levelrun.core.circuits.words import known_circuit, put_in
 from levelrun.core.editing import next_id
-from levelrun.core.job import Circuit, Panel
+from levelrun.core.job import Circuit, Job, Panel, Trench
 from levelrun.core.site.scene import Said, SceneReader
 
 USUAL_A = 60.0  # of a feeder to a small panel: common practice, no source
@@ -45,7 +45,27 @@ def feeder(reader: SceneReader, fed: Panel, source: Panel | None, said: dict[str
     edits: list[dict[str, Any]] = [
         {"op": "add", "kind": "circuit", "item": {"id": next_id(reader.scene.job, "c"), **item}}
     ]
+    ident = edits[0]["item"]["id"]
+    laid = _as_meant(reader.scene.job, source, fed, ident)
+    if laid is not None:
+        line, edit = laid
+        return Said(
+            [*edits, *screw_out(fed), edit], panel=source.id,
+            told=[*told, f"it goes through {line.name}, as was said of that trench"],
+        )  # fmt: skip
     return Said([*edits, *screw_out(fed)], panel=source.id, told=told)
+
+
+def _as_meant(job: Job, source: Panel, fed: Panel, circuit: str) -> tuple[Trench, dict[str, Any]] | None:
+    """The one trench between the buildings of two panels with the edit that lays a feeder in it, where it was said
+    with the trench how deep or in what pipe that goes, and nothing lies there yet; else None."""
+    lines = [line for line in job.trenches if {line.start, line.end} == {source.structure, fed.structure}]
+    if len(lines) != 1 or any(leg.along == lines[0].id for way in job.ways for leg in way.legs):
+        return None
+    (line,) = lines
+    said = {"depth_in": line.meant_in, "method": line.meant_method, "size": line.meant_size}
+    lay = {key: value for key, value in said.items() if value not in (None, "")}
+    return (line, {"op": "lay_feed", "along": line.id, "circuit": circuit, **lay}) if lay else None
 
 
 def feeding_a(fed: Panel) -> float:

@@ -75,6 +75,11 @@ class Trench(Frozen):
     rock: StrictBool = Field(False, description="Solid rock keeps it from its depth")
     concrete: StrictBool = Field(False, description="2 in of concrete lie over what lies in it")
     moves: StrictBool | None = Field(None, description="The soil settles or heaves with frost; null: not said")
+    meant_in: Inches | None = Field(None, description="How deep what is to lie in it was said to go; null: not said")
+    meant_method: Annotated[str, Field(max_length=20)] = Field(
+        "", description="The pipe said for what is to lie in it"
+    )
+    meant_size: Size = Field("", description="Trade size of that pipe; empty: what holds the wires")
     readings: tuple[Reading, ...] = Field((), max_length=60)
     done: tuple[Tick, ...] = Field((), max_length=20)
     ticket: Annotated[str, Field(max_length=30)] = Field("", description="Number that the marks desk gave")

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Any
 
 from shapely import box
@@ -173,9 +174,13 @@ def trench(reader: SceneReader) -> Said:
     """trench A [face] to B [face] [43' [by 6' north]] [8" wide] [by machine|by spade] [in rock] [sand 2"]: from wall
     to wall as they stand, or as taped; a building that is not there yet is put up. With how deep, or in what pipe,
     the circuit between the two is laid in it."""
-    site, first, last, points = _line(reader, False)
     item: dict[str, Any] = {}
     lay: dict[str, Any] = {}
+    while (found := _before_it(reader)) is not None:
+        lay |= found
+    if "width_in" in lay:
+        item["width_in"] = lay.pop("width_in")
+    site, first, last, points = _line(reader, False)
     at = reader.pos
     while not reader.over():
         if MEASURE.match(reader.text, reader.pos):
@@ -205,11 +210,29 @@ def trench(reader: SceneReader) -> Said:
     ident = next_id(site.job, "t")
     through = laid_through(site.job, ident, first.id, last.id if last is not None else "", lay)
     if not through:
-        told = 'how deep is said of what lies in it: `lay` it 18" deep, or `read` it once it is there'
-        told = told if "depth_in" in lay else "nothing is to lie in it yet: say what feeds what first"
-        raise reader.refuse(told, at)
+        if last is None:
+            told = 'how deep is said of what lies in it: `lay` it 18" deep, or `read` it once it is there'
+            raise reader.refuse(told, at)
+        meant = {"meant_in": "depth_in", "meant_method": "method", "meant_size": "size"}
+        item |= {key: lay[of] for key, of in meant.items() if of in lay}
+        told = f"kept for what will go through it from {first.name} to {last.name}; nothing lies in it yet"
+        return replace(_with_line(site, first, last, points, "trench", item), told=[told])
     said = _with_line(site, first, last, points, "trench", {"id": ident, **item})
     return Said([*said.edits, *through])
+
+
+def _before_it(reader: SceneReader) -> dict[str, Any] | None:
+    """How deep or wide a trench is, or its pipe, said before where it goes; None, and nothing taken, else."""
+    if (pipe := pipe_here(reader)) is not None:
+        return pipe
+    start = reader.pos
+    if reader.sees_length():
+        inches = reader.length()
+        if (word := reader.phrase(("deep", "down", "wide"))) is not None:
+            reader.phrase(["and"])
+            return {"width_in" if word == "wide" else "depth_in": inches}
+    reader.pos = start
+    return None
 
 
 def span(reader: SceneReader) -> Said:
