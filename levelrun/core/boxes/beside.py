@@ -31,7 +31,8 @@ _DOORS = "|".join(word for word, kind in OPENINGS.items() if kind != "window")
 _AT_DOOR = re.compile(
     rf"(?P<how>by|at|beside|next to|near|inside|outside(?:\s+of)?)\s+"
     rf"(?:(?P<all>both|each|every|all)\s+)?(?:the\s+|a\s+)?"
-    rf"(?:(?P<wall>north|south|east|west)\s+)?(?P<kind>{_DOORS})s?\b(?:\s+to\s+(?:the\s+)?(?=\w))?",
+    rf"(?:(?P<wall>north|south|east|west)\s+(?:and\s+(?:the\s+)?(?P<more>north|south|east|west)\s+)?)?"
+    rf"(?P<kind>{_DOORS})s?\b(?:\s+to\s+(?:the\s+)?(?=\w))?",
     re.IGNORECASE,
 )
 _AT_THING = re.compile(
@@ -43,12 +44,14 @@ _OVER_ISLAND = re.compile(r"(?:over|above)\s+(?:the\s+)?(?:island|peninsula)\b",
 _FROM_DOOR = re.compile(rf"(?:in|back|away)?\s*from\s+(?:the\s+)?(?P<kind>{_DOORS})\b", re.IGNORECASE)
 LOW_SILL_IN = 24.0  # an opening that begins lower leaves no wall for an outlet
 APART_IN = 16.0  # two things on one wall whose places nobody said: common practice, no source
+WITHIN = ("bath", "closet")  # rooms that one comes to from another
 ASIDE = ("basin", "sink")  # what is over them is a mirror or a window: a receptacle stands beside
 
 
-def at_door(reader: SceneReader, about: Room, item: dict[str, Any]) -> list[Spot]:
+def at_door(reader: SceneReader, about: Room, item: dict[str, Any], told: list[str]) -> list[Spot]:
     """By the door, by the south door, at both doors: on the latch side, on a stud. Empty where no door is named.
-    Refuses where several could be meant."""
+    Of several a switch goes by the one that leads not on to a bath or a closet, which is told. Refuses where several
+    could be meant."""
     reader.skip()
     found = _AT_DOOR.match(reader.text, reader.pos)
     if found is None:
@@ -67,13 +70,21 @@ def at_door(reader: SceneReader, about: Room, item: dict[str, Any]) -> list[Spot
         porches = {room.id for room in reader.scene.job.rooms if room.use == "porch"}
         doors = [pair for pair in doors if (pair[1].to_room in ("", *porches)) == (word in OUTSIDE_DOORS)]
     if found["wall"]:
-        doors = [pair for pair in doors if pair[0].wall.name.split()[0] == found["wall"].lower()]
+        walls = {found["wall"].lower(), (found["more"] or "").lower()}
+        doors = [pair for pair in doors if pair[0].wall.name.split()[0] in walls]
     if found[0].rstrip().lower().endswith(" to"):
         beyond = {view.beside(door): (face, door) for face, door in doors}
         doors = [beyond[reader.need(beyond, "where that door leads to")]]
     if not doors:
         raise reader.refuse(f"{about.name} has no such door", start, [_door_text(view, *pair) for pair in view.doors])
-    if len(doors) > 1 and not found["all"]:
+    every = found["all"] or found["more"]
+    if len(doors) > 1 and not every and item["kind"] == "switch":
+        uses = {room.id: room.use for room in reader.scene.job.rooms}
+        ways_in = [pair for pair in doors if uses.get(pair[1].to_room or "") not in WITHIN]
+        if len(ways_in) == 1:
+            doors = ways_in
+            told.append(f"by the {_door_text(view, *doors[0])}; say which where it is another")
+    if len(doors) > 1 and not every:
         named = [_door_text(view, *pair) for pair in doors]
         raise reader.refuse(
             f"{about.name} has {len(doors)} such doors: say which, as by the {named[0]}", start, named

@@ -18,6 +18,11 @@ LISTED = re.compile(
     r"(?:only\s+)?(?:spaces?\s+)?(?P<list>\d+(?:\s*-\s*\d+)?(?:[\s,]+(?:and\s+)?\d+(?:\s*-\s*\d+)?)*)"
     r"\s+(?:are\s+|is\s+)?(?P<what>taken|used|in use|full|free|open)\b", re.IGNORECASE,
 )  # fmt: skip
+# Free ones before their spaces: 3 free: 20 22 24.
+OPENED = re.compile(
+    r"(?:only\s+)?(?:(?:\d+|one|two|three|four|six)\s+)?(?:free|open)(?:\s+spaces)?\s*(?:are\b|:)?\s*"
+    rf"(?={_LIST.pattern})", re.IGNORECASE,
+)  # fmt: skip
 LENGTH = re.compile(r"[-+]?\d")
 COUNTS = {"one": "1", "two": "2", "three": "3", "four": "4", "six": "6", "eight": "8"}
 # Before the spaces that are free, all others taken.

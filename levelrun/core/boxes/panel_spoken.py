@@ -24,15 +24,28 @@ def the_panel(reader: SceneReader) -> Panel | None:
     return panels[0] if len(panels) == 1 and reader.phrase(["panel"]) is not None else None
 
 
+JOINS = ("and", "a", "an", "with", "has")
+
+
 def panel_is(reader: SceneReader) -> Said | None:
-    """Panel G is 200 amps; G has 40 spaces; the panel is in the wall, surface mounted, a sub-panel, bonded."""
+    """Panel G is 200 amps; G has 40 spaces; the panel is in the wall, surface mounted, a sub-panel, bonded; replace
+    panel G with 200a 40 spaces."""
+    replaced = reader.phrase(("replace", "swap", "upgrade")) is not None
     found = the_panel(reader)
-    if found is None or (reader.phrase((*IS, "has", "is a", "is now")) is None and not reader.sees(PANELS)):
+    if found is None:
+        return None
+    if replaced:
+        if reader.phrase(("with", "by", "to", "for")) is None:
+            return None
+        reader.phrase(("new", "a new"))
+    elif reader.phrase((*IS, "has", "is a", "is now")) is None and not reader.sees(PANELS):
         return None
     reader.phrase(("a", "an", "now"))
     item: dict[str, Any] = {}
     while not reader.over():
-        if reader.phrase(("and", "a", "an", "with", "has")) is not None or counted_here(reader, item):
+        if reader.phrase(
+            ("and", "a", "an", "with", "has", *(("panel", "breaker panel") if replaced else ()))
+        ) is not None or counted_here(reader, item):
             continue
         if (word := reader.phrase(PANELS)) is not None:
             item |= PANELS[word]

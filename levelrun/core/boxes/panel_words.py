@@ -8,6 +8,7 @@ from typing import Any
 
 from levelrun.core.boxes.beside import panel_spot
 from levelrun.core.boxes.contexts import room_view
+from levelrun.core.boxes.panel_place import BY_DOOR, beside_door, structure_in_words
 from levelrun.core.boxes.panel_spaces import (
     COUNT,
     COUNTS,
@@ -15,6 +16,7 @@ from levelrun.core.boxes.panel_spaces import (
     FULL,
     LENGTH,
     LISTED,
+    OPENED,
     counted,
     ranges,
     said_of_panel,
@@ -24,7 +26,7 @@ from levelrun.core.boxes.qualities import PANELS
 from levelrun.core.editing import next_id
 from levelrun.core.job import Panel, Room
 from levelrun.core.measure import show
-from levelrun.core.site.building_words import BUILDINGS, new_building
+from levelrun.core.site.building_words import new_building
 from levelrun.core.site.geometry import Wall, walls_of
 from levelrun.core.site.scene import CENTRE, IS, Said, SceneReader, bare_panel, on_a_wall, walls_by_name
 
@@ -46,7 +48,8 @@ INSIDE = (
 OUTSIDE = tuple(f"{word}{by}" for by in (" with the meter", " by the meter", " at the meter", " under the meter", "")
                 for word in ("outside", "outdoors"))  # fmt: skip
 SUB = ("sub-panel", "subpanel", "sub panel")
-KINDS = ("panel", "main panel", "main breaker panel", "breaker panel", "load center")
+FUSES = ("fuse box", "fuse panel", "fuses", "with fuses")
+KINDS = ("panel", "fuse box", "fuse panel", "main panel", "main breaker panel", "breaker panel", "load center")
 EDGE_IN = 48.0  # its lower edge over the floor where nothing is said
 
 
@@ -144,6 +147,13 @@ class _Panel:
             return None
         if (listed := LISTED.match(reader.text, self._next())) is not None and self._spaced(listed):
             return None
+        if (opened := OPENED.match(reader.text, reader.pos)) is not None:
+            reader.pos = opened.end()
+            self.open += taken(reader)
+            return None
+        if reader.phrase(FUSES) is not None:
+            self.told.append("in a fuse box no breaker fits: what is added wants fuses of its own, or a new panel")
+            return None
         count = COUNT.match(reader.text, reader.pos)
         if count is not None:
             return counted(reader, self.item, count)
@@ -184,6 +194,13 @@ class _Panel:
         where = reader.phrase(walls) or (None if on else reader.phrase(INSIDE))
         if where is None and not on and reader.phrase(OUTSIDE) is not None:
             where = "outside"
+            wall = [f"{way} wall" for way in ("north", "east", "south", "west", "back", "front")]
+            begin = reader.pos
+            reader.phrase((*BESIDE, "at"))
+            if (side := reader.phrase(wall)) is None:
+                reader.pos = begin
+            else:
+                where = f"outside, {side}"
         if where is None:
             reader.pos = start
         return where
@@ -231,11 +248,21 @@ class _Panel:
         if before is not None and not along and not reader.sees(CENTRE):
             reader.pos = start
         counted = COUNT.match(reader.text, self._next())
-        if reader.sees(CENTRE) or (LENGTH.match(reader.text, reader.pos) and counted is None):
+        if self._by_a_door(face):
+            pass
+        elif reader.sees(CENTRE) or (LENGTH.match(reader.text, reader.pos) and counted is None):
             self.item["at_in"] = reader.along(face)
         else:
             self._placed([face])
         self._of_the_room()
+
+    def _by_a_door(self, face: Wall) -> bool:
+        """Beside the door of its wall, which is told."""
+        if self.room is None or self.reader.phrase(BY_DOOR) is None:
+            return False
+        at = self.item["at_in"] = beside_door(self.reader, self.room, face)
+        self.told.append(f"beside the {face.name} door at {show(at)}; say how far from a corner where it is not")
+        return True
 
     def _of_the_room(self) -> None:
         if self.room is not None and self.reader.phrase(["of"]) is not None:
@@ -276,7 +303,7 @@ class _Panel:
         wall, at = spot
         self.wall, self.item["at_in"] = wall.name, at
         where = "in the middle of" if abs(at - wall.length_in / 2) < 1e-6 else f"at {show(at)} on"
-        self.told = [f"it stands {where} the {wall.name} wall; say how far from a corner where it does not"]
+        self.told += [f"it stands {where} the {wall.name} wall; say how far from a corner where it does not"]
 
     def whole(self) -> Said:
         """The panel, once all is said of it; in a room of which no wall is said where one is free."""
@@ -332,7 +359,7 @@ class _Panel:
         _within(reader, item)
         ident = next_id(job, "p")
         add = {"op": "add", "kind": "panel", "item": {"id": ident, **item}}
-        return Said([*self.edits, add], panel=ident, told=alike(reader, item))
+        return Said([*self.edits, add], panel=ident, told=[*alike(reader, item), *self.told])
 
 
 def alike(reader: SceneReader, item: dict[str, Any]) -> list[str]:
@@ -353,14 +380,3 @@ def _within(reader: SceneReader, item: dict[str, Any]) -> None:
         raise reader.refuse(
             f"space {max(item['taken'])} is past the {spaces} spaces of {item.get('name', 'the panel')}"
         )
-
-
-def structure_in_words(reader: SceneReader) -> tuple[str, list[dict[str, Any]]]:
-    """A structure by its name, or by its kind: the one there is, else a new one."""
-    named = {name: item.id for name, item in reader.buildings().items()}
-    known = {name.lower() for name in named}
-    word = reader.need([*named, *(kind for kind in BUILDINGS if kind not in known)], "a building")
-    if word in named:
-        return named[word], []
-    ident, _, made = new_building(reader, BUILDINGS[word], word.capitalize())
-    return ident, made

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+import re
 from typing import Any
 
 from levelrun.core.boxes.beside import (
@@ -23,7 +24,11 @@ from levelrun.core.site.framing import NAIL_IN, STUDDED
 from levelrun.core.site.geometry import walls_of
 from levelrun.core.site.scene import EVERYWHERE, Said, SceneReader, on_a_wall, walls_by_name
 
+USUAL_AT_IN = 48.0  # a mark of the story pole is that of no box which hangs higher than a room
 WORDS = ("at", "in", "height", "on", "as", "for", "gangs", "outside", "blocked", "box", "out", "exactly")
+_EACH = ("every floor", "each floor", "every level", "each level", "all floors", "all levels")
+EVERY_FLOOR = tuple(f"on {each}" for each in _EACH)
+PASSED = ("hall", "stairs", "common", "dining", "bedroom", "utility", "storage", "basement")
 STUD = ("on the next stud", "on a stud", "next stud")
 MORE = (*WORDS, *STUD, "every")
 
@@ -36,7 +41,7 @@ def set_box(reader: SceneReader) -> Said:
     within 2 in of one goes there by habit, unless it is said exactly. On the ceiling: set light centre, or set light
     6' x 5' (from the west and the south wall). In several rooms, or in every bedroom, the same in each.
     """
-    each, start, everywhere = reader.rooms_listed(), reader.pos, reader.everywhere
+    each, start, everywhere = reader.rooms_listed() or _of_each_floor(reader), reader.pos, reader.everywhere
     if not each:
         return _set_each(reader, None, everywhere=False)
     edits, told = list[dict[str, Any]](), list[str]()
@@ -54,6 +59,20 @@ def set_box(reader: SceneReader) -> Said:
     if everywhere and not edits:
         raise reader.refuse("no room lacks any of it by the rules of its use", start)
     return Said(edits, room=each[-1].id, told=told)
+
+
+def _of_each_floor(reader: SceneReader) -> list[Room]:
+    """Where it is said of every floor: of each level with rooms the one by which most pass. Empty where it is not."""
+    if re.search(rf"\b(?:{'|'.join(EVERY_FLOOR)})\b", reader.text[reader.pos : reader.line_end()], re.I) is None:
+        return []
+    job = reader.scene.job
+    found: list[Room] = []
+    for level in (level for structure in job.structures for level in structure.levels):
+        here = [room for room in job.rooms if room.level == level.id]
+        order = {use: number for number, use in enumerate(PASSED)}
+        if here and level.kind not in ("crawl", "attic"):
+            found.append(min(here, key=lambda room: order.get(room.use, len(PASSED))))
+    return found
 
 
 def _set_each(reader: SceneReader, room: Room | None, everywhere: bool) -> Said:
@@ -98,7 +117,7 @@ def _set_in(
         where.needed()
     said: dict[str, Any] = {}
     while not reader.over() or not where.spots:
-        while reader.phrase((*EVERYWHERE, *AS_ASKED) if everywhere else EVERYWHERE) is not None:
+        while reader.phrase((*EVERYWHERE, *EVERY_FLOOR, *(AS_ASKED if everywhere else ()))) is not None:
             pass
         if reader.over():
             where.unsaid()
@@ -183,8 +202,13 @@ def _made(reader: SceneReader, about: Room, item: dict[str, Any], spots: list[Sp
     told += _moved(about, spots, places) if "stud" not in said else []
     for place in places:
         own = {**item, **place}
+        over = own.pop("over_in", 0.0)  # at the top of stairs: as high over the floor that is there
         if "height" in said:
-            own["height_in"] = level.floor_in + at_mark(reader, own["kind"], "side" in own, said["height"])
+            own["height_in"] = level.floor_in + over + at_mark(reader, own["kind"], "side" in own, said["height"])
+        elif over:
+            pole = job.habits.pole
+            mark = {"switch": pole.switch, "light": pole.wall_light}.get(own["kind"], pole.receptacle)
+            own["height_in"] = level.floor_in + over + at_mark(reader, own["kind"], True, mark.at_in)
         if circuit is None:
             edits.append({"op": "add", "kind": "box", "item": own})
             continue
@@ -216,8 +240,8 @@ def at_mark(reader: SceneReader, kind: str, on_wall: bool, typed: float) -> floa
     mark = pole.switch.mark if kind == "switch" else pole.receptacle.mark
     if kind not in ("switch", "receptacle") or not on_wall:
         return typed
-    tall = usual_model(reader.scene.book, kind, 1).tall_in
-    return centre_of(PoleMark(mark=mark, at_in=min(typed, 144)), tall)
+    tall, least = usual_model(reader.scene.book, kind, 1).tall_in, min(typed, USUAL_AT_IN)
+    return centre_of(PoleMark(mark=mark, at_in=least), tall) + typed - least
 
 
 def _circuit(reader: SceneReader) -> str:

@@ -21,12 +21,14 @@ KINDS: dict[str, dict[str, Any]] = {
 _LIGHTS = (
     "light", "ceiling light", "recessed light", "can light", "downlight", "wall light", "vanity light", "led light",
     "pot light", "shop light", "strip light", "wafer light", "pendant light", "pendant", "sconce", "wall sconce",
-    "chandelier", "light fixture", "track light", "puck light",
+    "chandelier", "light fixture", "track light", "puck light", "undercabinet light", "under cabinet light",
+    "under counter light",
 )  # fmt: skip
 _ONE: dict[str, dict[str, Any]] = {
     "receptacle": {"kind": "receptacle"}, "outlet": {"kind": "receptacle"}, "plug": {"kind": "receptacle"},
     "gfci receptacle": {"kind": "receptacle", "protects": "gfci"},
-    "gfci outlet": {"kind": "receptacle", "protects": "gfci"}, "switch": {"kind": "switch"},
+    "gfci outlet": {"kind": "receptacle", "protects": "gfci"},
+    **{word: {"kind": "switch"} for word in ("switch", "light switch", "wall switch", "dimmer switch", "fan switch")},
     **{f"{n}{join}way{end}": {"kind": "switch", "ways": ways}
        for ways, names in ((3, ("3", "three")), (4, ("4", "four"))) for n in names
        for join in ("-", " ") for end in ("", " switch")},
@@ -126,6 +128,7 @@ OUTDOORS = ("outside", "outdoor", "outdoors", "exterior")
 NUMBERS = {"one": 1, "single": 1, "two": 2, "double": 2, "three": 3, "four": 4, "five": 5, "six": 6, "eight": 8}
 MOST = 40  # things of one sentence
 _GANGS = re.compile(rf"(?:an?\s+)?(?P<n>[1-6]|{'|'.join(NUMBERS)})[\s-]*gangs?\b", re.IGNORECASE)
+_TANK = re.compile(r"\d{1,3}[\s-]*gal(?:lons?)?\b", re.IGNORECASE)
 _COUNT = re.compile(rf"(?P<n>\d{{1,3}}|{'|'.join(NUMBERS)})\s+(?=[A-Za-z0-9])", re.IGNORECASE)
 _RATED = re.compile(r"(?P<n>\d+(?:\.\d+)?)(?P<both>/\d+)?\s*-?(?P<unit>amps?\b|a\b|volts?\b|v\b)", re.IGNORECASE)
 
@@ -161,7 +164,13 @@ def kind_said(reader: SceneReader, item: dict[str, Any]) -> int | None:
     if word is None:
         raise reader.fail("receptacle, switch, light or another box")
     item |= KINDS.get(word) or SPOKEN[word]
-    return -1 if count is None and reader.text[start : reader.pos].lower().endswith("s") else count
+    several = reader.text[start : reader.pos].lower().endswith("s") and word not in OF_MACHINES
+    if item["kind"] == "fan":
+        reader.phrase(("with a light", "with light", "with light kit", "with a light kit"))
+    reader.skip()
+    if (tank := _TANK.match(reader.text, reader.pos)) is not None:
+        reader.pos = tank.end()  # of a water heater, nothing that a wire goes by
+    return -1 if count is None and several else count
 
 
 def gangs_said(reader: SceneReader, item: dict[str, Any]) -> bool:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from typing import Any
 
+from levelrun.core.boxes.at_ends import at_ends, in_corner
 from levelrun.core.boxes.beside import (
     ALL_ROUND,
     LOW_SILL_IN,
@@ -47,7 +48,9 @@ class Where:
     def read(self) -> bool:
         """A place that is said by what is beside it, or by its wall; whether one stands here."""
         reader, about = self.reader, self.about
-        self.spots = away_from_door(reader, about) or at_door(reader, about, self.item)
+        self.spots = away_from_door(reader, about) or at_door(reader, about, self.item, self.told)
+        self.spots = self.spots or at_ends(reader, about, self.item)
+        self.spots = self.spots or in_corner(reader, about, self.item["kind"] in OVERHEAD)
         if self.spots and self.item["kind"] == "switch" and 1 < (self.count or 0) <= MOST_GANGS:
             self.item["gangs"] = self.count  # two switches by a door stand in one box
         if not self.spots and self.item["kind"] in OVERHEAD:
@@ -150,6 +153,11 @@ class Where:
                 self.spots = [{"side": face.wall.index, "at_in": at}]
                 self.told.append(f"outside, beside the {face.wall.name} door; say where it hangs otherwise")
                 return
+        street = walls_by_name(about).get("south")
+        if (self.count or 0) > 1 and street is not None and view.faces[street.index].outside:
+            self.spots = spread(reader, about, self.count or 1, street)
+            self.told.append(f"outside, along the south wall of {about.name}; say where they hang otherwise")
+            return
         raise reader.fail(f"a wall of {about.name}, or the door that it hangs beside")
 
     def overhead(self) -> None:

@@ -21,13 +21,15 @@ FIXTURES: dict[str, tuple[float, float, float]] = {
 FEET = {"clean out": 12.0, "nail": 22.0}  # where these begin over the floor, unless said
 MARKED = ("at", "deep", "high", "from", "off", "all", "in")
 ISLANDS = ("island", "peninsula")
+ISLAND_DEEP_IN = 36.0  # an island of which only the length is said: common practice, no source
 ISLAND_OFF_IN = 67.0  # a counter 25 deep and 42 to walk between
 # Other words for them.
 ALIKE = {
     "fridge": "refrigerator", "freezer": "refrigerator", "stove": "range", "vanity": "basin", "lavatory": "basin",
     "wash basin": "basin", "bathtub": "tub", "bath tub": "tub", "countertop": "counter", "counters": "counter",
     "countertops": "counter", "base cabinets": "counter", "cabinets": "cabinet", "kitchen sink": "sink",
-    "shower stall": "shower",
+    "shower stall": "shower", "kitchen counter": "counter", "kitchen counters": "counter", "bar counter": "counter",
+    "kitchen island": "island", "wood stove": "fireplace", "woodstove": "fireplace", "hearth": "fireplace",
 }  # fmt: skip
 NAMED = {**{word: word for word in FIXTURES}, **ALIKE}
 WHOLE = ("counter", "cabinet")  # along a wall they take all of it
@@ -130,13 +132,20 @@ def stands(reader: SceneReader) -> Said | None:
 
 
 def _island(reader: SceneReader) -> Said | None:
-    """An island 3' x 6' in the middle: by east-west and north-south, off the south wall of the room. None where none
-    is said so."""
+    """An island 3' x 6' in the middle, an island 6' long: by east-west and north-south, off the south wall of the
+    room. None where none is said so."""
     start = reader.pos
     sized = _size(reader)
-    found = reader.phrase(["island"]) is not None
+    found = reader.phrase(("island", "kitchen island")) is not None
     sized = sized or (_size(reader) if found else None)
-    middle = reader.phrase(("in the middle", "in the center", "in the centre", "centered", "centred")) is not None
+    alone = found and sized is None and reader.sees_length()
+    if alone:
+        sized = (reader.length(), ISLAND_DEEP_IN)
+        if reader.phrase(["long"]) is None:
+            reader.pos = start
+            return None
+    middle = (alone or sized is not None) and found and reader.over()
+    middle |= reader.phrase(("in the middle", "in the center", "in the centre", "centered", "centred")) is not None
     if not found or sized is None or not middle:
         reader.pos = start
         return None

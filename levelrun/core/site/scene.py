@@ -66,12 +66,14 @@ class Scene:
         return next((panel for panel in panels if panel.id == self.panel_id), panels[0] if panels else None)
 
     def rooms(self) -> dict[str, Room]:
-        """Rooms by name, the word room at its end left out too; of equal names the one on the level looked at."""
+        """Rooms by name, the word room at its end left out too, a stair of stairs; of equal names the one on the
+        level looked at."""
         level = self.level
         ordered = sorted(self.job.rooms, key=lambda room: level is not None and room.level == level.id)
         named = {room.name: room for room in ordered}
         known = {name.casefold() for name in named}
         short = {name[:-5]: room for name, room in named.items() if name.casefold().endswith(" room")}
+        short |= {name[:-1]: room for name, room in named.items() if name.casefold().endswith("stairs")}
         return {**{name: room for name, room in short.items() if name.casefold() not in known}, **named}
 
 
@@ -137,7 +139,7 @@ class SceneReader(Reader):
         start = self.pos
         if self.phrase(["in"]):
             walls = COMPASS if self.scene.room is None else walls_by_name(self.scene.room)
-            if not self.sees((*walls, *CENTRE, "ceiling", *ROWS)):
+            if not self.sees((*walls, *CENTRE, "ceiling", *ROWS, *CORNERS)):
                 return self.room_named()
             self.pos = start  # in the north wall, in the middle, in the ceiling, in two rows
         ahead = self.room_ahead()
@@ -405,6 +407,11 @@ class SceneReader(Reader):
 
 
 ROWS = ("rows", "row", "a row", "one row", *(f"{count} rows" for count in ("two", "three", "four", "2", "3", "4")))
+CORNERS = (
+    "corner",
+    *(f"{a}{b}{c}{d} corner" for a in ("north", "south") for b in ("", " ", "-") for c in ("east", "west")
+      for d in ("", "ern")),
+)  # fmt: skip
 EVERYWHERE = ("everywhere", "throughout", "throughout the house", "in the whole house", "all through the house")
 _EVERYWHERE = re.compile(
     rf"\b(?:{'|'.join(EVERYWHERE)})\b|\b(?:alarms|detectors)\s+(?=(?:to|per|by)\s+code\b)", re.IGNORECASE

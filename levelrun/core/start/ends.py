@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Iterable, Sequence
 from dataclasses import replace
+from typing import Any
 
 from levelrun.core.boxes.machines import BY_NAME, called
 from levelrun.core.circuits.parts_said import UNIT, circuit_part
@@ -19,6 +20,7 @@ from levelrun.core.start.kinds import (
     OFFERED,
     OUTDOOR,
     PLUGGED,
+    QUALIFIED,
     USES,
     VEHICLE_PLUG,
     WIRED,
@@ -48,7 +50,10 @@ _WHERE = rf"(?:(?:{any_of((*ROOMS, *OUTSIDE))})\s+)?"
 _MANY = re.compile(rf"(?:{_COUNT}\s+)?{_WHERE}(?P<what>{any_of(MANY)})\b|{_COUNT}\s+(?=[a-z])", re.IGNORECASE)
 # A thing that may stand at the end, with what is said before it.
 _WHAT = any_of((*STANDS, *MANY, *NOT_HELD))
-THING = rf"(?:(?:{any_of(BEFORE)})\s+|{UNIT.pattern}\s+)*(?:{_COUNT}\s+)?{_WHERE}(?:{_WHAT})\b"
+_QUALITY = rf"(?:(?:{any_of(QUALIFIED)})\s+)*"
+THING = (
+    rf"(?:(?:{any_of((*BEFORE, *QUALIFIED))})\s+|{UNIT.pattern}\s+)*(?:{_COUNT}\s+)?{_WHERE}{_QUALITY}(?:{_WHAT})\b"
+)
 _CIRCUIT = re.compile(rf"(?:(?:{any_of(BEFORE)})\s+|{UNIT.pattern}\s+)*circuit\s+(?:for|to|in)\b", re.IGNORECASE)
 _THING = re.compile(THING, re.IGNORECASE)
 _NAMED = re.compile(
@@ -76,15 +81,32 @@ def end(reader: SceneReader, said: Asked, before: Sequence[int] = ()) -> Asked:
         if (match := UNIT.match(reader.text, reader.pos)) is not None:
             figures.append(reader.pos)
             reader.pos = match.end()
-        elif reader.phrase(BEFORE) is None:
+        elif reader.phrase(BEFORE) is None and not _quality(reader, said.more):
             break
     one_thing(reader)
-    said = _kind(reader, said)
+    said = _qualified(_kind(reader, said))
     stop = reader.pos
     for reader.pos in (*figures, *before):
         said = _figure(reader, said)
     reader.pos = stop
     return said
+
+
+def _quality(reader: SceneReader, more: dict[str, Any]) -> bool:
+    """One thing that is said of an outlet before its word, taken into the fields of its box."""
+    word = reader.phrase(QUALIFIED)
+    more |= QUALIFIED[word] if word is not None else {}
+    return word is not None
+
+
+def _qualified(said: Asked) -> Asked:
+    """With what was said before its word: of an outlet its own protection; of what has none, that of its breaker."""
+    box, more = said.kind.box, dict(said.more)
+    if not more or not box:
+        return said
+    if "protects" in more and box["kind"] != "receptacle":
+        return replace(said, circuit={"protection": more["protects"], **said.circuit})
+    return replace(said, kind=replace(said.kind, box={**box, **more}))
 
 
 def one_thing(reader: SceneReader) -> None:
@@ -147,6 +169,8 @@ def _kind(reader: SceneReader, said: Asked) -> Asked:
         return _on_circuit(reader, said)
     begin = reader.pos
     where = None if reader.sees(WITHIN) else reader.phrase((*ROOMS, *OUTSIDE))
+    while where is not None and _quality(reader, said.more):
+        pass  # a bath gfci outlet
     if where is not None and not reader.sees(STANDS):  # a garage that is another building
         reader.pos, where = begin, None
     if where is not None:

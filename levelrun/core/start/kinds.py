@@ -218,11 +218,24 @@ WIRED = {
     "boiler": _own("furnace", 120, 15.0),
     **{word: replace(ENDS["outlet"], box={"kind": "fan"}, breaker_a=15.0) for word in FANS},
     **{word: replace(ENDS["outlet"], box={"kind": "smoke"}, breaker_a=15.0) for word in ALARMS},
+    **{word: replace(ENDS["outlet"], box={"kind": "switch"}, breaker_a=15.0) for word in ("switch", "light switch")},
+    **{word: replace(ENDS["outlet"], box={"kind": "junction"}) for word in ("junction box", "j-box", "splice box")},
     **dict.fromkeys(CAMPERS, CAMPER),
     **{word: replace(ENDS["outlet"], box={"kind": "light"}, breaker_a=15.0) for word in (*LIGHTS, *LIGHTS_OUT)},
     "welder": replace(ENDS["outlet"], box={"kind": "receptacle", "serves": "welder"}, volts=240, breaker_a=50.0),
     **{word: _of(machine) for word, machine in BY_NAME.items()},
 }
+# What is said of an outlet before its word: fields of its box.
+_SHOWN = (
+    "duplex", "standard", "regular", "normal", "plain", "single", "double", "usb", "tamper resistant", "weatherproof",
+    "weather resistant", "wr", "tr", "surface mounted", "flush mounted",
+)  # fmt: skip
+QUALIFIED: dict[str, dict[str, Any]] = {
+    **{word: {"protects": "gfci"} for word in ("gfci", "ground fault", "ground-fault", "gfi")},
+    **{word: {"protects": "afci"} for word in ("afci", "arc fault", "arc-fault")},
+    **{word: {"gangs": 2} for word in ("quad", "two gang", "2 gang", "2-gang", "two-gang", "fourplex")},
+    **{word: {} for word in (*_SHOWN, "one gang", "1 gang", "single gang")},
+}  # fmt: skip
 # Words offered for the end of a line: one of each.
 OFFERED = (
     *(kind.words[0] for kind in KINDS),

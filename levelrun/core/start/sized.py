@@ -24,6 +24,7 @@ from levelrun.core.ways.walk import WalkLeg
 
 MANNER = {"under_joists", "attic"}  # how a cable is run there, not whether it may
 LEVEL = {"attic", "ceiling_joists", "crawl_space", "basement"}  # one goes along these, and to them through a wall
+EARTH = ("trench", "driveway_trench", "under_building", "under_slab")
 IN_AIR, SPAN = "overhead", "OVERHEAD"  # cabled aluminum on its messenger, as it is bought
 TAIL, WHIP = "equipment_tail", "LFNC"
 FEEDS = (SPAN, "USE-2")  # what is bought of aluminum unless copper is said
@@ -231,12 +232,13 @@ def sleeved(book: Codebook, said: list[WalkLeg], places: list[str], methods: lis
 
 def places_of(legs: list[WalkLeg]) -> list[str]:
     """Where each leg lies: as said, else where the one before lies; up and down from an attic or a crawl space it is
-    in a wall."""
+    in a wall, from the earth on the outside of one."""
     found: list[str] = []
     for leg in legs:
         before = found[-1] if found else ""
-        rises = before in LEVEL and leg.go in ("up", "down")
-        place = leg.place or ("stud_wall" if rises else before)
+        rises = leg.go in ("up", "down")
+        wall = "stud_wall" if before in LEVEL else "outside_wall" if before in EARTH else before
+        place = leg.place or (wall if rises else before)
         if not place:
             raise EditError("say where the first leg lies: `stud wall`, `trench`, `crawl`", key="text", value="")
         found.append(place)

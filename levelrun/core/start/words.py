@@ -22,7 +22,7 @@ from levelrun.core.start.kinds import KINDS, OFFERED
 from levelrun.core.start.made import edits_for
 from levelrun.core.start.old import Stood, old_here, with_it
 from levelrun.core.start.opening import ASKED, FIGURES, cable_first, in_cable
-from levelrun.core.start.sized import of_240, of_motor, of_table, rated_switch
+from levelrun.core.start.sized import EARTH, of_240, of_motor, of_table, rated_switch
 from levelrun.core.start.there import is_alike, kind_of, loose, named_ahead, node_here, standing_alike
 from levelrun.core.ways.method_words import method_ahead
 from levelrun.core.ways.walk import ENDS, FISH, GO, WalkLeg, parse_walk, suggest
@@ -238,13 +238,18 @@ class _Line:
         self.told.append(f"it goes along the wall of the {self.said.begin.where}, as {place}; say where otherwise")
 
     def _in_its_wall(self) -> None:
-        """Up to the attic, down to the crawl space: such a first leg of which nobody said where it lies is in the
-        stud wall of the panel, which is told."""
+        """Up to the attic, down to the crawl space, down into a trench: such a first leg of which nobody said where
+        it lies is in the stud wall of the panel, or on the outside wall, which is told."""
         legs = self.said.legs
-        if legs[0].place or legs[0].go not in ("up", "down") or len(legs) < 2 or legs[1].place not in OF_A_HOUSE:
+        if legs[0].place or legs[0].go not in ("up", "down") or len(legs) < 2:
             return
-        self.said = replace(self.said, legs=[replace(legs[0], place="stud_wall"), *legs[1:]])
-        self.told.append(f"the first {show(legs[0].length_in)} lie in the stud wall; say where otherwise")
+        place = legs[1].place
+        wall = "stud_wall" if place in OF_A_HOUSE else "outside_wall" if place in EARTH else ""
+        if not wall:
+            return
+        self.said = replace(self.said, legs=[replace(legs[0], place=wall), *legs[1:]])
+        where = "in the stud wall" if wall == "stud_wall" else "on the outside wall"
+        self.told.append(f"the first {show(legs[0].length_in)} lie {where}; say where otherwise")
 
     def _begin(self, needed: bool) -> None:
         """Where it begins: a panel; or a box, with its panel and the circuit that is drawn out."""

@@ -226,3 +226,32 @@ def test_what_is_not_known_is_an_outlet_or_a_machine_for_it(said: str) -> None:
         assert line(f"H 20' stud wall to {end}").circuits[0].name == "flux capacitor"
     with pytest.raises(TextError, match="expected"):  # the beginning of a dryer
         line("H 20' stud wall to dry")
+
+
+@pytest.mark.parametrize(
+    ("end", "box", "protection"),
+    [
+        ("gfci outlet in bath", {"protects": "gfci"}, "plain"),
+        ("bath gfci outlet", {"protects": "gfci"}, "plain"),
+        ("20a gfci outlet in kitchen", {"protects": "gfci"}, "afci"),  # 210.12 asks for the other
+        ("bath outlet gfci", {"protects": ""}, "gfci"),  # said behind it is of the breaker
+        ("weatherproof outlet outside", {"protects": ""}, "gfci"),
+        ("quad outlet in garage", {"gangs": 2, "protects": ""}, "gfci"),
+        ("duplex outlet in garage", {"gangs": 1}, "gfci"),
+        ("gfci charger", {"kind": "equipment"}, "gfci"),
+        ("switch", {"kind": "switch"}, "plain"),
+        ("junction box", {"kind": "junction"}, "plain"),
+    ],
+)  # fmt: skip
+def test_what_is_said_before_its_word(end: str, box: dict[str, object], protection: str) -> None:
+    job = line(f"H 30' attic, 6' down to a {end}")
+    made, circuit = job.boxes[0], job.circuits[0]
+    assert ({key: getattr(made, key) for key in box}, circuit.protection) == (box, protection)
+    assert not codes(job)
+
+
+def test_up_and_down_beside_a_trench_is_on_the_outside_wall() -> None:
+    """Where it can be hit, so pipe of the thick wall from the trench up (300.5(D))."""
+    job = line("H down 4', 60' trench 18\" deep in pvc40, up 4' to outlet outside")
+    assert [leg.place for leg in job.ways[0].legs] == ["outside_wall", "trench", "outside_wall"]
+    assert [leg.method for leg in job.ways[0].legs] == ["PVC80", "PVC40", "PVC80"]

@@ -90,7 +90,7 @@ def test_a_building_that_stood_nowhere_comes_to_stand_facing_the_trench(
 @pytest.mark.parametrize(
     ("text", "told", "word"),
     [
-        ('a trench from house to 40\' east 30\' south 24" deep', "how deep is said of what lies in it", "deep"),
+        ("a trench from house to 40' east 30' south 24\" deep", "how deep is said of what lies in it", "deep"),
         ("dug on 2026-05-08", "which trench", ""),
         ("17\" at 12'", "which trench", ""),
         ("12-2 is $119 for 250'", "at and a supplier, the text ends", ""),

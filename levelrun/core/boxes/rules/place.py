@@ -14,6 +14,7 @@ from levelrun.core.findings import Finding, Mend
 from levelrun.core.job import Box
 from levelrun.core.measure import show, show_inches
 from levelrun.core.rulebook import Rule
+from levelrun.core.site.building_words import BETWEEN_IN
 from levelrun.core.site.faces import Face
 from levelrun.core.site.framing import NAIL_IN, STUD_IN, STUDDED, depth_of
 from levelrun.core.site.geometry import is_inside, middle_of
@@ -255,6 +256,8 @@ def reach_rule(view: RoomView) -> Iterator[Finding]:
     """Switches at 6 ft 7 in at most (404.8); nothing in the tub and shower zone (406.9(C), 404.4)."""
     for box, face, at in on_walls(view):
         up = view.over_floor(box)
+        if view.room.use == "stairs" and up > view.context.level.height_in:  # at their top, over the floor there
+            up -= view.context.level.height_in + BETWEEN_IN
         if box.kind in ("switch", "disconnect") and up > REACH_IN:
             yield about_box(
                 view, box, "switch-high", f"{box.name} is {show(up)} up", "Its handle is at 6 ft 7 in at most.",

@@ -1,0 +1,40 @@
+"""Where a panel stands that is said by what is there: a building, the door of its wall."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from levelrun.core.boxes.contexts import room_view
+from levelrun.core.job import Room
+from levelrun.core.site.building_words import BUILDINGS, new_building
+from levelrun.core.site.geometry import Wall
+from levelrun.core.site.scene import SceneReader
+
+BY_DOOR = tuple(f"{by} {the}door" for by in ("by", "beside", "next to", "near") for the in ("", "the ", "its "))
+FREE_IN = 30.0  # as wide as one stands before a panel (110.26(A)(2))
+CASING_IN = 6.0  # a jamb's casing and a little more: common practice, no source
+
+
+def beside_door(reader: SceneReader, room: Room, face: Wall) -> float:
+    """Where along its wall a panel stands beside the door there, on the side that has room. Refuses no door, several
+    of them, and one beside which there is none."""
+    view = room_view(reader.scene.job, reader.scene.book, room.id)
+    doors = [door for own, door in view.doors if own.wall.index == face.index]
+    if len(doors) != 1:
+        raise reader.refuse(f"{len(doors) or 'no'} door is in the {face.name} wall: say how far from a corner")
+    (door,), off, half = doors, FREE_IN / 2 + CASING_IN, FREE_IN / 2
+    spots = [at for at in (door.to_in + off, door.at_in - off) if half <= at <= face.length_in - half]
+    if not spots:
+        raise reader.refuse(f"there is no room beside the {face.name} door: say another wall")
+    return spots[0]
+
+
+def structure_in_words(reader: SceneReader) -> tuple[str, list[dict[str, Any]]]:
+    """A structure by its name, or by its kind: the one there is, else a new one."""
+    named = {name: item.id for name, item in reader.buildings().items()}
+    known = {name.lower() for name in named}
+    word = reader.need([*named, *(kind for kind in BUILDINGS if kind not in known)], "a building")
+    if word in named:
+        return named[word], []
+    ident, _, made = new_building(reader, BUILDINGS[word], word.capitalize())
+    return ident, made
