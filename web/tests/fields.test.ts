@@ -39,6 +39,7 @@ const ELSEWHERE: Record<string, Record<string, string>> = {
   Trench: {
     points: 'drag', start: 'sentence trench', end: 'sentence trench', readings: 'sentence read', done: 'steps',
     ticket: 'the desk', ticket_from: 'the desk', ticket_to: 'the desk',
+    meant_in: 'sentence trench', meant_method: 'sentence trench', meant_size: 'sentence trench',
   },
   Span: { points: 'drag', start: 'sentence span', end: 'sentence span', start_end: 'each end', end_end: 'each end' },
   SpanEnd: {},
