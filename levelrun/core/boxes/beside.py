@@ -23,7 +23,8 @@ from levelrun.core.site.words import OPENINGS
 Spot = dict[str, Any]
 CABINET_IN, PANEL_HEIGHTS = 10.0, (42.0, 84.0)  # half a panel and a box beside it; over the floor, where one hangs
 WORKING_IN = 30.0  # as wide as one stands before a panel (110.26(A)(2))
-ALL_WALLS = tuple(f"{on}{walls}" for on in ("", "along ", "on ") for walls in ("all walls", "every wall"))
+_WALLS = ("all walls", "all the walls", "every wall", "the walls", "walls")
+ALL_WALLS = tuple(f"{on}{walls}" for on in ("", "along ", "on ") for walls in _WALLS)
 ALL_ROUND = ("around", "all round", "all around")
 OUTSIDE_DOORS = ("entry door", "front door", "back door", "outside door", "exterior door", "walk door", "man door")
 INSIDE_DOORS = ("interior door",)

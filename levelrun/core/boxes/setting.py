@@ -26,6 +26,11 @@ from levelrun.core.site.scene import EVERYWHERE, Said, SceneReader, on_a_wall, w
 
 USUAL_AT_IN = 48.0  # a mark of the story pole is that of no box which hangs higher than a room
 WORDS = ("at", "in", "height", "on", "as", "for", "gangs", "outside", "blocked", "box", "out", "exactly")
+_WORKED = (
+    "both", "them", "lights", "light", "ceiling light", "vanity light", "fan", "bath fan", "exhaust fan",
+    "ceiling fan", "fan and light", "light and fan", "recessed lights", "pendants", "porch light", "outside light",
+)  # fmt: skip
+WORKED = tuple(f"{the}{what}" for the in ("", "the ") for what in _WORKED)
 _EACH = ("every floor", "each floor", "every level", "each level", "all floors", "all levels")
 EVERY_FLOOR = tuple(f"on {each}" for each in _EACH)
 PASSED = ("hall", "stairs", "common", "dining", "bedroom", "utility", "storage", "basement")
@@ -167,6 +172,8 @@ def _said(reader: SceneReader, about: Room, item: dict[str, Any], said: dict[str
         item["gangs"] = int(reader.number("a count of gangs", 0, 6))
     elif word in ("at", "height"):
         said["height"] = reader.length()
+    elif word == "for" and item["kind"] == "switch" and reader.phrase(WORKED) is not None:
+        pass  # what it works is wired by kind: each switch of a room has lights of its own
     elif word == "for":
         served = {**CALLED, **SERVES}
         what = reader.need((*served, *BY_NAME), "what it serves")

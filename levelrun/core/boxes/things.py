@@ -33,7 +33,10 @@ _ONE: dict[str, dict[str, Any]] = {
        for ways, names in ((3, ("3", "three")), (4, ("4", "four"))) for n in names
        for join in ("-", " ") for end in ("", " switch")},
     **{word: {"kind": "light"} for word in _LIGHTS},
-    **{word: {"kind": "fan"} for word in ("fan", "ceiling fan", "exhaust fan", "bath fan", "fan light")},
+    **{word: {"kind": "fan"} for word in (
+        "fan", "ceiling fan", "exhaust fan", "bath fan", "fan light", "fan light combo", "fan and light combo",
+        "exhaust fan light",
+    )},
     **{word: {"kind": "smoke"} for word in ("smoke alarm", "smoke detector")}, "junction box": {"kind": "junction"},
 }  # fmt: skip
 SPOKEN: dict[str, dict[str, Any]] = {
@@ -128,6 +131,9 @@ OUTDOORS = ("outside", "outdoor", "outdoors", "exterior")
 NUMBERS = {"one": 1, "single": 1, "two": 2, "double": 2, "three": 3, "four": 4, "five": 5, "six": 6, "eight": 8}
 MOST = 40  # things of one sentence
 _GANGS = re.compile(rf"(?:an?\s+)?(?P<n>[1-6]|{'|'.join(NUMBERS)})[\s-]*gangs?\b", re.IGNORECASE)
+_BARE_VOLTS = re.compile(r"\s*(?P<v>1[12]0|115|125|2[0-5]0)\s+(?=(?:outlet|receptacle|plug)s?\b)", re.IGNORECASE)
+# How a light or an outlet looks, which says nothing to a wire.
+LOOKS = ("led", "fluorescent", "dimmable", "duplex", "standard", "regular", "weatherproof", "usb", "tamper resistant")
 _TANK = re.compile(r"\d{1,3}[\s-]*gal(?:lons?)?\b", re.IGNORECASE)
 _COUNT = re.compile(rf"(?P<n>\d{{1,3}}|{'|'.join(NUMBERS)})\s+(?=[A-Za-z0-9])", re.IGNORECASE)
 _RATED = re.compile(r"(?P<n>\d+(?:\.\d+)?)(?P<both>/\d+)?\s*-?(?P<unit>amps?\b|a\b|volts?\b|v\b)", re.IGNORECASE)
@@ -148,6 +154,11 @@ def kind_said(reader: SceneReader, item: dict[str, Any]) -> int | None:
     if reader.phrase(OUTDOORS) is not None:
         item["outdoors"] = True
     while not reader.sees((*KINDS, *SPOKEN)):
+        if reader.phrase(LOOKS) is not None:
+            continue
+        if (bare := _BARE_VOLTS.match(reader.text, reader.pos)) is not None:
+            reader.pos, item["volts"] = bare.end(), 240 if int(bare["v"]) > 150 else 120
+            continue
         if gangs_said(reader, item) or rated(reader, item):
             continue
         number = _COUNT.match(reader.text, reader.pos)

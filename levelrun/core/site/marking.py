@@ -53,6 +53,7 @@ _END = re.compile(
     re.IGNORECASE,
 )
 ONE_WIDTH = ("sink", "tub", "shower", "range", "refrigerator", "dishwasher", "fireplace")
+SOLD_BY_WIDTH = ("basin",)  # a vanity is called by its inches
 ONE_WIDTH_IN = 6.0  # so much they differ from maker to maker: common practice, no source
 _SIZE = re.compile(r"\s*\d[^a-wyz]*?\s*(?:x|by)\s*\d", re.IGNORECASE)
 NEARLY = (0.6, 2.0)  # a length of so many times the usual width may be the width of a thing
@@ -194,6 +195,8 @@ def _along_wall(reader: SceneReader, about: Room, kind: str, width: float | None
                 depth = inches
             elif word is not None:
                 width = inches
+            elif place is None and kind in SOLD_BY_WIDTH and said.rstrip().endswith(('"', "in")):
+                width = inches  # a vanity of 30"
             elif place is None and kind not in WHOLE and (kind == "toilet" or _no_width(kind, inches, said)):
                 place = Along(inches)
             else:

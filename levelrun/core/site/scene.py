@@ -305,13 +305,14 @@ class SceneReader(Reader):
         return {**{key: panel for key, panel in short.items() if key and key not in whole}, **named}
 
     def a_panel(self, offered: Iterable[str] = ()) -> Panel | None:
-        """A panel by its name, the word panel before it or not; None where none stands here. `offered`: how they are
-        completed, where not by their names."""
+        """A panel by its name, the word panel before it or not; the only one by that word alone. None where none
+        stands here. `offered`: how they are completed, where not by their names."""
         panels, start = self.panels(), self.pos
-        if not self.sees(panels):
-            self.phrase(["panel"])
+        word = None if self.sees(panels) else self.phrase(["panel"])
         self.expect(offered or panels)
         name = self.phrase(panels)
+        if name is None and word is not None and len(self.scene.job.panels) == 1:
+            return self.scene.job.panels[0]
         if name is None:
             self.pos = start
             return None

@@ -7,12 +7,13 @@ from collections.abc import Callable
 from dataclasses import replace
 
 from levelrun.core.boxes.machines import BY_NAME
+from levelrun.core.boxes.parts import LAMPS
 from levelrun.core.boxes.qualities import BOXES
 from levelrun.core.boxes.things import SERVES, horses_said, watts_said
 from levelrun.core.circuits.parts_said import LARGEST, LEAST, UNIT, circuit_part
 from levelrun.core.site.scene import SceneReader
 from levelrun.core.start.asked import Asked
-from levelrun.core.start.ends import BEFORE, ROOMS, amperes, any_of, end_here, new_name, several, standing
+from levelrun.core.start.ends import BEFORE, ROOMS, amperes, any_of, configured, end_here, new_name, several, standing
 from levelrun.core.start.kinds import BUILDINGS, CALLED, ENDS, NOT_HELD, USES, Kind
 from levelrun.core.trade.conductors.sizing import breaker_ratings
 
@@ -22,6 +23,9 @@ _FOR = re.compile(
     re.IGNORECASE,
 )
 _SECOND = re.compile(r"\s*(?:/|and|&|-)\s*(?P<n>\d{1,2})(?![\d'\"/-])", re.IGNORECASE)
+_COUNTED = re.compile(r"\s*(?P<n>[1-9]\d?)[\s-]*(?:spaces?|circuits?)\b", re.IGNORECASE)  # of a sub-panel
+SWITCHED = tuple(f"{joins} {a}switch" for joins in ("with", "and", "on")
+                 for a in ("", "a ", "its own ", "a wall ", "a dimmer ", "its "))  # fmt: skip
 OUTER = ("outside wall", "outside of the house", "exterior wall", "outer wall")
 ROOM_WALLS = tuple(f"{the}{room} wall" for the in ("", "the ") for room in ROOMS)
 WALLS = ("north", "east", "south", "west", "back", "front")
@@ -39,6 +43,9 @@ def about(reader: SceneReader, said: Asked) -> Asked:
     """One thing more that is said of the circuit or of what stands at its end."""
     reader.expect([])
     begin = reader.pos
+    if said.kind.box.get("kind") in LAMPS and reader.phrase(SWITCHED) is not None:
+        reader.phrase(("by the door", "at the door", "beside the door", "near the door"))
+        return replace(said, switched=True)
     joins = reader.phrase(("of", "and", "rated", "with"))
     if joins == "with" and said.kind.whip and reader.phrase(WHIPPED) is not None:
         return said
@@ -57,9 +64,12 @@ def about(reader: SceneReader, said: Asked) -> Asked:
         return made
     if (said.kind.box or said.kind.whip) and (quality := reader.phrase(QUALITIES)) is not None:
         return replace(said, kind=replace(said.kind, box={**said.kind.box, **BOXES[quality]}))
+    if said.kind.feeds and (spaces := _COUNTED.match(reader.text, reader.pos)) is not None:
+        reader.pos = spaces.end()
+        return replace(said, spaces=int(spaces["n"]))
     plugs = {str(row["nema"]) for row in reader.scene.book.table("nema").rows}
     if said.kind.box.get("kind") in RECEIVING and (plug := reader.phrase(plugs)) is not None:
-        return _configured(reader, said, plug)
+        return configured(reader, said, plug)
     word = reader.need(ABOUT, "amperes, volts, `for` a name, `in` a room, `as` a name")
     return ABOUT_WORDS[word](reader, said)
 
@@ -144,6 +154,7 @@ def _on(reader: SceneReader, said: Asked) -> Asked:
         room = wall.removeprefix("the ").removesuffix(" wall")
         return replace(said, where=f"{room} wall", use=said.use or ROOMS[room])
     if (wall := reader.phrase(WALLS)) is not None:
+        reader.phrase(["wall"])
         return replace(said, where=f"{wall} wall")
     if reader.phrase(BEFORE) or UNIT.match(reader.text, reader.pos):
         made = _of_circuit(reader, said)
@@ -163,14 +174,7 @@ def _on(reader: SceneReader, said: Asked) -> Asked:
 def _nema(reader: SceneReader, said: Asked) -> Asked:
     """The receptacle by its configuration: its volts, its neutral and, where none was said, its amperes."""
     rows = {str(row["nema"]) for row in reader.scene.book.table("nema").rows}
-    return _configured(reader, said, reader.need(rows, "a configuration of receptacle"))
-
-
-def _configured(reader: SceneReader, said: Asked, name: str) -> Asked:
-    row = reader.scene.book.table("nema").get(name)
-    own = {"volts": int(row["volts"]), "neutral": row["neutral"] == "yes", "breaker_a": float(row["amps"])}
-    kind = replace(said.kind, box={**said.kind.box, "kind": "receptacle", "nema": name})
-    return replace(said, kind=kind, circuit={**own, **said.circuit})
+    return configured(reader, said, reader.need(rows, "a configuration of receptacle"))
 
 
 def _spaces(reader: SceneReader, said: Asked) -> Asked:

@@ -18,7 +18,7 @@ class Asked:
     new `building`, called like it or by a name of its own; `box`
     and `on`: where it begins at a box, that and its circuit, which is drawn out; `there`: what stands at its end
     already; `branch`: it is said to be a circuit, and no feeder; `more`: fields of the box, said before its
-    word."""
+    word; `switched`: a light with a switch of its own."""
 
     kind: Kind
     panel: Panel
@@ -43,6 +43,7 @@ class Asked:
     spaces: int | None = None
     branch: bool = False
     more: dict[str, Any] = field(default_factory=dict)
+    switched: bool = False
 
     @property
     def begin(self) -> Panel | Box:

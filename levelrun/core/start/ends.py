@@ -9,6 +9,7 @@ from typing import Any
 
 from levelrun.core.boxes.machines import BY_NAME, called
 from levelrun.core.circuits.parts_said import UNIT, circuit_part
+from levelrun.core.codebook import load
 from levelrun.core.errors import TextError
 from levelrun.core.site.scene import SMALL, SceneReader
 from levelrun.core.start.asked import Asked
@@ -50,10 +51,15 @@ _WHERE = rf"(?:(?:{any_of((*ROOMS, *OUTSIDE))})\s+)?"
 _MANY = re.compile(rf"(?:{_COUNT}\s+)?{_WHERE}(?P<what>{any_of(MANY)})\b|{_COUNT}\s+(?=[a-z])", re.IGNORECASE)
 # A thing that may stand at the end, with what is said before it.
 _WHAT = any_of((*STANDS, *MANY, *NOT_HELD))
+PLUG_NAMES = tuple(str(row["nema"]) for row in load().table("nema").rows)
+# Volts without their unit, before what they are of; a configuration before its outlet.
+_VOLTS = r"(?:1[12]0|115|125|2[0-5]0)"
+_BARE_VOLTS = re.compile(rf"(?P<v>{_VOLTS})\s+(?=(?:outlet|receptacle|plug|line|circuit)\b)", re.IGNORECASE)
+_CONFIGURED = rf"(?:nema\s+)?(?:{any_of(PLUG_NAMES)})\s+(?=(?:outlet|receptacle|plug)\b)"
+_PLUG = re.compile(rf"(?:nema\s+)?(?P<name>{any_of(PLUG_NAMES)})\s+(?=(?:outlet|receptacle|plug)\b)", re.IGNORECASE)
 _QUALITY = rf"(?:(?:{any_of(QUALIFIED)})\s+)*"
-THING = (
-    rf"(?:(?:{any_of((*BEFORE, *QUALIFIED))})\s+|{UNIT.pattern}\s+)*(?:{_COUNT}\s+)?{_WHERE}{_QUALITY}(?:{_WHAT})\b"
-)
+_FIRST = rf"(?:(?:{any_of((*BEFORE, *QUALIFIED))})\s+|{UNIT.pattern}\s+|{_CONFIGURED}|{_VOLTS}\s+)*"
+THING = rf"{_FIRST}(?:{_COUNT}\s+)?{_WHERE}{_QUALITY}(?:{_WHAT})\b"
 _CIRCUIT = re.compile(rf"(?:(?:{any_of(BEFORE)})\s+|{UNIT.pattern}\s+)*circuit\s+(?:for|to|in)\b", re.IGNORECASE)
 _THING = re.compile(THING, re.IGNORECASE)
 _NAMED = re.compile(
@@ -73,11 +79,20 @@ def end_here(reader: SceneReader) -> bool:
 def end(reader: SceneReader, said: Asked, before: Sequence[int] = ()) -> Asked:
     """What stands at the end, the room or the outdoors said before it: bath outlet. `before`: where amperes and volts
     were passed over earlier in the line."""
+    plug = ""  # a configuration said before its outlet
     figures: list[int] = []  # where amperes and volts stand before it: what they are, its kind tells
     while True:
         if reader.sees(BY_NAME):  # a name that begins like something else: electric furnace, garage heater
             break
         reader.skip()
+        if (match := _PLUG.match(reader.text, reader.pos)) is not None:
+            plug = next(name for name in PLUG_NAMES if name.lower() == match["name"].lower())
+            reader.pos = match.end()
+            continue
+        if (match := _BARE_VOLTS.match(reader.text, reader.pos)) is not None:
+            said = replace(said, circuit={**said.circuit, "volts": 240 if int(match["v"]) > 150 else 120})
+            reader.pos = match.end()
+            continue
         if (match := UNIT.match(reader.text, reader.pos)) is not None:
             figures.append(reader.pos)
             reader.pos = match.end()
@@ -85,6 +100,7 @@ def end(reader: SceneReader, said: Asked, before: Sequence[int] = ()) -> Asked:
             break
     one_thing(reader)
     said = _qualified(_kind(reader, said))
+    said = configured(reader, said, plug) if plug else said
     stop = reader.pos
     for reader.pos in (*figures, *before):
         said = _figure(reader, said)
@@ -255,3 +271,11 @@ def new_name(reader: SceneReader, what: str, usual: str) -> str:
             return usual
         raise reader.fail(what)
     return reader.token(what)
+
+
+def configured(reader: SceneReader, said: Asked, name: str) -> Asked:
+    """An outlet of a configuration: its volts, its neutral and, where none was said, its amperes."""
+    row = reader.scene.book.table("nema").get(name)
+    own = {"volts": int(row["volts"]), "neutral": row["neutral"] == "yes", "breaker_a": float(row["amps"])}
+    kind = replace(said.kind, box={**said.kind.box, "kind": "receptacle", "nema": name})
+    return replace(said, kind=kind, circuit={**own, **said.circuit})

@@ -80,7 +80,7 @@ KINDS = (
     ),
     Kind(
         key="water-heater", title="a water heater", volts=240, breaker_a=30.0, neutral=False,
-        words=("water heater", "hot water heater"),
+        words=("water heater", "hot water heater", "hot water tank", "water tank heater"),
         box={"kind": "equipment", "serves": "water_heater"}, load_first=True,
         usual={"length": "17'", "place": "stud_wall", "method": "NM-B"},
     ),
@@ -175,9 +175,9 @@ CAMPERS = ("RV outlet", "RV receptacle", "RV plug", "RV", "RV pedestal", "camper
 CAMPER = replace(
     ENDS["outlet"], title="an RV outlet", box={"kind": "receptacle", "outdoors": True, "gangs": 2}, breaker_a=30.0
 )
-FANS = ("fan", "ceiling fan", "exhaust fan", "whole house fan")
+FANS = ("fan", "ceiling fan", "exhaust fan", "whole house fan", "fan light", "fan light combo", "exhaust fan light")
 LIGHTS = (
-    "light", "ceiling light", "wall light", "vanity light", "sink light", "under cabinet lights",
+    "light", "recessed light", "ceiling light", "wall light", "vanity light", "sink light", "under cabinet lights",
     "under cabinet light",
 )  # fmt: skip
 LIGHTS_OUT = (

@@ -7,7 +7,7 @@ from dataclasses import replace
 from typing import Any
 
 from levelrun.core.boxes.edits import LETTERS
-from levelrun.core.boxes.parts import Box
+from levelrun.core.boxes.parts import LAMPS, Box
 from levelrun.core.boxes.things import NEMA, ONE_HOT, WIDE_A
 from levelrun.core.circuits.feed_words import screw_out
 from levelrun.core.circuits.places import box_places
@@ -42,6 +42,7 @@ from levelrun.core.trade.pipe.pull_box import trade_inches
 from levelrun.core.ways.unsaid import UPRIGHT, up_to
 from levelrun.core.ways.walk import WalkLeg
 
+BEHIND_A_LIGHT = 3  # wires to a switch that hangs behind its light
 WHIP_IN = 48.0
 LEAST_WHIP = "1/2"  # what is sold as a whip: common practice, no source
 DISCONNECT = "Disconnect"
@@ -87,6 +88,22 @@ def edits_for(job: Job, book: Codebook, said: Asked) -> list[dict[str, Any]]:
         *([{"op": "add", "kind": "way", "item": walked}] if legs else []),
         {"op": "add", "kind": "circuit", "item": item},
         *_boxes(book, said, way, legs),
+        *_switched(job, said, ident, ends[-1]),
+    ]
+
+
+def _switched(job: Job, said: Asked, circuit: str, light: str) -> list[dict[str, Any]]:
+    """The switch that a light was said to have, behind it: no way to it is said yet."""
+    if not said.switched:
+        return []
+    number = max(int(light[1:]), int(next_id(job, "b")[1:])) + 1
+    item = {
+        "id": f"b{number}", "name": next_name(job, LETTERS["switch"]), "kind": "switch", "use": said.use,
+        "structure": said.structure or said.begin.structure, "height_in": USUAL_HEIGHT_IN,
+    }  # fmt: skip
+    return [
+        {"op": "add", "kind": "box", "item": item},
+        {"op": "chain", "circuit": circuit, "boxes": [item["id"]], "after": light},
     ]
 
 
@@ -129,6 +146,7 @@ def _drawn_out(job: Job, book: Codebook, said: Asked, on: Circuit) -> list[dict[
         {"op": "chain", "circuit": on.id, "boxes": ends, "after": said.begin.id},
         {"op": "route", "circuit": on.id, "box": ends[-1], "path": [way]},
         *_boxes(book, said, way, legs),
+        *_switched(job, said, on.id, ends[-1]),
     ]
 
 
@@ -287,7 +305,7 @@ def _height(job: Job, said: Asked) -> float:
 
 def _legs(job: Job, book: Codebook, said: Asked, circuit: dict[str, Any], ends: list[str]) -> list[dict[str, Any]]:
     """The legs whole: place, method and size of each, the box at the end, and the whip where there is one."""
-    count = conductors_in(circuit)
+    count = max(conductors_in(circuit), BEHIND_A_LIGHT if _at_a_light(said) else 0)
     size = circuit["wire_size"]
     ground = _ground(book, circuit) if size in wire_sizes(book) else size
     wires = [Wires("THWN-2", size, count), Wires("THWN-2", ground, 1)]
@@ -317,6 +335,11 @@ def _legs(job: Job, book: Codebook, said: Asked, circuit: dict[str, Any], ends: 
         whip = {"go": "over", "length_in": WHIP_IN, "place": TAIL, "method": WHIP, "size": size}
         legs.append({**whip, "end": {"kind": "box", "node": ends[1]}})
     return legs
+
+
+def _at_a_light(said: Asked) -> bool:
+    """Whether it goes from a light to its switch: power there and back, and the neutral (404.2(C))."""
+    return said.box is not None and said.box.kind in LAMPS and said.kind.box.get("kind") == "switch"
 
 
 def _wanted(book: Codebook, circuit: dict[str, Any]) -> str:

@@ -25,7 +25,7 @@ FIGURES = re.compile(
 )
 _BARE = re.compile(
     r"(?:(?:some|in|with|using)\s+)?(?P<cable>\d{1,2}\s*[-/]\s*\d)(?:\s*(?=$|\n|;)|\s*,?\s+"
-    r"(?=\d+(?:\.\d+)?\s*(?:'|ft\b|feet\b|-\d)|from\b|up\b|down\b|over\b|through\b|along\b|to\b|for\b))",
+    r"(?=(?:(?:about|around|roughly|maybe|some)\s+)?\d+(?:\.\d+)?\s*(?:'|ft\b|feet\b|-\d)|from\b|up\b|down\b|over\b|through\b|along\b|to\b|for\b))",
     re.IGNORECASE,
 )
 Cable = tuple[str, str | None]

@@ -35,6 +35,10 @@ _AGAIN = re.compile(
     r"[\s,]+(?:to\s+(?:(?:the|its|an?)\s+)?(?:outlet|receptacle|plug|box|it)|(?:then|and)\s+(?:a\s+|its\s+)?whip)\s*$",
     re.IGNORECASE,
 )
+_ON_WALL = re.compile(r"\s*on\s+(?:the\s+)?(?:back|front)\s+wall\b", re.IGNORECASE)
+_THING_THERE = re.compile(
+    r"\s*(?:the\s+|an?\s+)?(?:[a-z]+\s+){0,2}(?:light|outlet|receptacle|plug|switch|fan)\b", re.IGNORECASE
+)
 _THE = re.compile(r"\s*the\s", re.IGNORECASE)
 _FROM = re.compile(r"\bfrom\b", re.IGNORECASE)
 TO = ("to feed", "to power", "to serve", "to", "for")
@@ -86,7 +90,10 @@ def _started(reader: SceneReader, before: Box | Panel | None) -> Said | None:
             told.append(
                 f"a junction box stands at the end of leg {edit['leg'] + 1}, where cable meets something else"
             )
+    if said.switched:
+        told.append("its switch hangs behind it, no way to that is said: `from` the light, how far and `to switch`")
     made = [edit["item"]["id"] for edit in edits if edit["op"] == "add" and edit["kind"] in ("box", "panel")]
+    made = made[:-1] if said.switched else made  # it goes on from the light
     end = said.there.node.id if said.there is not None else made[-1] if made else None
     return Said(edits, panel=said.panel.id, node=end, told=told)
 
@@ -107,6 +114,7 @@ def _more_of(reader: SceneReader, said: Asked) -> Said | None:
 
 # Along what pipe goes from a panel, by where that is said to stand.
 ROUND_IT = {"shop_surface": ("garage", "shop", "workshop", "barn"), "basement": ("basement", "cellar")}
+ROUGHLY = ("about", "around", "roughly", "approximately", "approx", "maybe", "some")
 OF_A_HOUSE = ("attic", "ceiling_joists", "crawl_space", "basement")
 
 
@@ -150,8 +158,12 @@ class _Line:
 
     def part(self) -> None:
         """Reads one part more."""
-        reader = self.reader
-        if not self.cable and (cable := cable_first(reader)) is not None:
+        reader, at = self.reader, self.reader.pos
+        if self.said.legs or reader.phrase(ROUGHLY) is None or not reader.sees_length():
+            reader.pos = at  # about 45 feet
+        if self.ended and _ON_WALL.match(reader.text, reader.pos) is not None:
+            self.said = about(reader, self.said)  # no leg that turns back
+        elif not self.cable and (cable := cable_first(reader)) is not None:
             self.cable = cable
             self._pulled()
         elif not self.begun and reader.phrase(["from"]) is not None:
@@ -188,6 +200,7 @@ class _Line:
             return self.said
         self._in_its_wall()
         self._along_its_wall()
+        self._where_it_lay()
         if not self.said.legs[0].place:
             known = [item.words[0] for item in places(reader.scene.book).values()]
             told = f"say where the {show(self.said.legs[0].length_in)} lie: `stud wall`, `attic`, `crawl`, `trench`"
@@ -237,6 +250,19 @@ class _Line:
         place = places(self.reader.scene.book)[known].words[0]
         self.told.append(f"it goes along the wall of the {self.said.begin.where}, as {place}; say where otherwise")
 
+    def _where_it_lay(self) -> None:
+        """On from a box: where the way to that lay, as long as nobody says where else; told."""
+        legs, box = self.said.legs, self.said.box
+        if legs[0].place or box is None:
+            return
+        ends = {way.legs[-1].end.node: way.legs[-1] for way in self.job.ways if way.legs}
+        before = ends.get(box.id)
+        if before is None or not before.place:
+            return
+        self.said = replace(self.said, legs=[replace(legs[0], place=before.place), *legs[1:]])
+        place = places(self.reader.scene.book)[before.place].words[0]
+        self.told.append(f"it goes on as {place}; say where otherwise")
+
     def _in_its_wall(self) -> None:
         """Up to the attic, down to the crawl space, down into a trench: such a first leg of which nobody said where
         it lies is in the stud wall of the panel, or on the outside wall, which is told."""
@@ -263,7 +289,9 @@ class _Line:
         elif (name := reader.phrase(boxes := {**the_disconnect(reader.scene.job), **reader.boxes()})) is not None:
             found = from_box(reader, boxes[name])
         elif needed:
-            raise reader.fail("a panel or a box by its name")
+            old = _THING_THERE.match(reader.text, reader.pos)
+            before = "; what was there before is `from an existing light in the hall on 5 15a`" if old else ""
+            raise reader.fail(f"a panel or a box by its name{before}")
         if found is not None:
             self.begun = True
             self.said = replace(self.said, panel=found[0], box=found[1], on=found[2])
@@ -289,7 +317,7 @@ class _Line:
             certain = _THE.match(reader.text, reader.pos) is not None
             self.said = end(reader, self.said, self.figures)
             kind = self.said.kind
-            if certain or kind.feeds or kind.box.get("serves") or kind.box.get("kind") == "disconnect":
+            if certain or kind.feeds or kind.box.get("serves") or kind.box.get("kind") in ("disconnect", "switch"):
                 node = standing_alike(reader.scene.job, kind, self.said.begin, self.said.fed)
         else:
             self.said = replace(self.said, kind=kind_of(node))

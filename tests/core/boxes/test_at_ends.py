@@ -161,3 +161,23 @@ def test_what_a_tank_holds_is_nothing_that_a_wire_goes_by() -> None:
     assert (box.serves, box.side) == ("water_heater", 2)
     (fan,) = said_on(job, "bath fan with a light", Looked(room=job.rooms[0].id))[0].boxes
     assert fan.kind == "fan"
+
+
+@pytest.mark.parametrize(
+    ("text", "count"),
+    [("8 led strip lights in 2 rows", 8), ("outlets every 6' along the walls", 16), ("fan and light combo", 1),
+     ("220 outlet on the north wall 12'", 1), ("led light", 1)],
+)  # fmt: skip
+def test_boxes_in_other_words(text: str, count: int) -> None:
+    job = read_text("shop 30' x 30'")
+    made = said_on(job, text, Looked(room=job.rooms[0].id))[0].boxes
+    assert len(made) == count
+    assert "220" not in text or made[0].nema == "6-20"
+
+
+def test_switches_for_what_they_work() -> None:
+    job = read_text(f"{HOUSE}bath fan in bath\nlight in bath\nswitches in bath for both by the south door")
+    switch = job.boxes[-1]
+    assert switch.kind == "switch" and switch.side is not None
+    vanity = said_on(job, 'vanity on the east wall 30"', Looked(room=job.rooms[-1].id))[0].fixtures[-1]
+    assert vanity.width_in == 30

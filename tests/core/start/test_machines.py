@@ -255,3 +255,60 @@ def test_up_and_down_beside_a_trench_is_on_the_outside_wall() -> None:
     job = line("H down 4', 60' trench 18\" deep in pvc40, up 4' to outlet outside")
     assert [leg.place for leg in job.ways[0].legs] == ["outside_wall", "trench", "outside_wall"]
     assert [leg.method for leg in job.ways[0].legs] == ["PVC80", "PVC40", "PVC80"]
+
+
+@pytest.mark.parametrize(
+    ("said", "same"),
+    [
+        ("H 12' garage wall in emt to a 14-50 outlet", "H 12' garage wall in emt to outlet 14-50"),
+        ("H 12' garage wall in emt to a nema 6-20 outlet", "H 12' garage wall in emt to outlet nema 6-20"),
+        ("H 12' garage wall in emt to a 220 outlet 20a", "H 12' garage wall in emt to outlet 20a 240v"),
+        ("H 12' garage wall in emt to a 110 outlet", "H 12' garage wall in emt to outlet 120v"),
+        ("the panel 12' stud wall to outlet", "H 12' stud wall to outlet"),
+        ("H 18' basement to hot water tank", "H 18' basement to water heater"),
+        ("H 25' basement to sub-panel E 60a 8 spaces", "H 25' basement to sub-panel E 60a spaces 8"),
+        ("H 20' attic to fan light combo in bath", "H 20' attic to fan light in bath"),
+        ("H 25' basement to outside outlet on the back wall", "H 25' basement to outlet on back wall outside"),
+    ],
+)  # fmt: skip
+def test_said_in_other_words(said: str, same: str) -> None:
+    def bare(text: str) -> tuple[object, ...]:
+        job = line(text)
+        return (
+            [c.model_copy(update={"name": ""}) for c in job.circuits], job.boxes, job.panels,
+            [w.model_copy(update={"name": ""}) for w in job.ways],
+        )  # fmt: skip
+
+    assert bare(said) == bare(same)
+
+
+def test_a_cable_is_no_ten_feet_three() -> None:
+    job = built("dryer circuit 30 amp 10-3, about 45 feet through the crawl space", HOUSE)
+    (leg,) = job.ways[0].legs
+    assert (leg.length_in, leg.size, leg.place, job.circuits[0].breaker_a) == (540, "10-3", "crawl_space", 30)
+    assert built("from H 10-3 crawl to dryer", HOUSE).ways[0].legs[0].length_in == 123  # ten feet three
+
+
+def test_on_from_an_outlet_where_the_way_to_it_lay() -> None:
+    job = built("from H 20' stud wall to outlet, then 8' to outlet, then 10' attic to outlet", HOUSE)
+    assert [leg.place for way in job.ways for leg in way.legs] == ["stud_wall", "stud_wall", "attic"]
+    assert len(job.circuits) == 1 and not codes(job)
+
+
+@pytest.mark.parametrize("end", ["light", "ceiling fan"])
+def test_a_light_with_a_switch_behind_it(end: str) -> None:
+    """Power there and back and the neutral at the switch (404.2(C)): three wires behind the light; on goes it from
+    the light."""
+    job = built(f"from H 30' attic to {end} with a switch by the door", HOUSE)
+    lamp, switch = job.boxes
+    chain = {hop.box: hop.after for hop in job.circuits[0].chain}
+    assert switch.kind == "switch" and chain == {lamp.id: None, switch.id: lamp.id}
+    for said in (
+        f"from {lamp.name} 8' down stud wall to {switch.name}",
+        f"from {lamp.name} 8' down stud wall to switch",
+    ):
+        whole = built(said, job)
+        assert [leg.size for leg in whole.ways[1].legs] == ["14-3"] and len(whole.boxes) == 2
+        assert not codes(whole)
+    on = built(f"from H 30' attic to {end} with a switch, then 9' attic to light", HOUSE)
+    assert {hop.box: hop.after for hop in on.circuits[0].chain}[on.boxes[-1].id] == on.boxes[0].id
