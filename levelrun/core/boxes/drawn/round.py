@@ -106,12 +106,21 @@ class WalkRound:
     holes: tuple[HoleRun, ...]
 
 
+OVER_IN = 12.0  # drawn over a box that hangs higher than the ceiling: at the top of stairs
+
+
 def walk_round(view: RoomView, verdicts: dict[str, str]) -> WalkRound:
     """The elevation of a room; `verdicts` by box id."""
     pole = view.context.habits.pole
+    ceiling = view.context.level.height_in
+    high = [
+        view.over_floor(box) + OVER_IN
+        for box in view.boxes
+        if box.side is not None and view.over_floor(box) > ceiling
+    ]
     return WalkRound(
         length_in=view.around_in,
-        height_in=view.context.level.height_in,
+        height_in=max([ceiling, *high]),
         walls=tuple(_wall(view, index) for index in range(len(view.faces))),
         studs=tuple(_studs(view)),
         openings=tuple(_openings(view)),
