@@ -6,7 +6,8 @@ import re
 from collections.abc import Callable, Iterator
 
 from levelrun.core.errors import TextError
-from levelrun.core.site.scene import Said, Scene, SceneReader
+from levelrun.core.site.naming import Scene
+from levelrun.core.site.scene import Said, SceneReader
 from levelrun.core.start.ends import end_here
 from levelrun.core.subjects import SENTENCES, SPOKEN, SUBJECTS
 

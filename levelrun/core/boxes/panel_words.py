@@ -28,7 +28,8 @@ from levelrun.core.job import Panel, Room
 from levelrun.core.measure import show
 from levelrun.core.site.building_words import new_building
 from levelrun.core.site.geometry import Wall, walls_of
-from levelrun.core.site.scene import CENTRE, IS, Said, SceneReader, bare_panel, on_a_wall, walls_by_name
+from levelrun.core.site.naming import bare_panel
+from levelrun.core.site.scene import CENTRE, IS, Said, SceneReader, on_a_wall, walls_by_name
 
 # The height of its lower edge, in inches or said to be one; feet after a wall are a place along it.
 _EDGE = re.compile(

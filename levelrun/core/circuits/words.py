@@ -242,6 +242,9 @@ def _name(reader: SceneReader) -> str:
     if not marked and _LABEL.fullmatch(first):
         reader.expected = (start, list(reader.boxes()))
         raise reader.fail("a box by its name; a name in double quotes")
+    if not marked and len(said.split()) > 1 and first.casefold() in {name.casefold() for name in reader.panels()}:
+        reader.expected = (start, [*KNOWN, "as"])
+        raise reader.fail(f"a word of the circuit, or `as` and a name; {first} is a panel")
     near = get_close_matches(first.lower(), KNOWN, n=1, cutoff=0.7)
     if not marked and (near or not (first[0].isupper() or stop == end)):
         reader.expected = (start, near or [*KNOWN, "as"])

@@ -33,7 +33,8 @@ from levelrun.core.roughin.words import (
     ticked,
     torqued,
 )  # fmt: skip
-from levelrun.core.site.scene import COMPASS, IS, Said, SceneReader
+from levelrun.core.site.naming import COMPASS
+from levelrun.core.site.scene import IS, Said, SceneReader
 
 ASKED = ("what is behind", "what's behind", "whats behind", "what is in", "what's in")
 MADE = ("made up", "all made up", "done", "all done", "finished", "roughed in", "roughed")
@@ -46,8 +47,8 @@ OPEN = ("open again", "reopened", "opened again", "opened up")
 
 
 def of_box(reader: SceneReader) -> Said | None:
-    """R-10 is made up on 2026-05-12; R-1 and R-2 are made up; Panel H 9 torqued to 20; R-11 left out because ...;
-    R-10 was built 4' at 44"."""
+    """R-10 is made up on 2026-05-12; R-1 and R-2 are made up; R-1 to R-4 are; Panel H 9 torqued to 20;
+    R-11 left out because ...; R-10 was built 4' at 44"."""
     if (screws := _screws_first(reader)) is not None:
         return screws
     reader.phrase(("box", "boxes"))
@@ -56,7 +57,8 @@ def of_box(reader: SceneReader) -> Said | None:
     if word is None:
         return None
     node = nodes[word]
-    more = _more(reader, nodes)
+    more: list[Box | Panel] = [*reader.boxes_up_to(node)] if isinstance(node, Box) else []
+    more += _more(reader, nodes)
     if more:
         return _all_made(reader, [node, *more])
     if isinstance(node, Panel) and (screw := reader.phrase(screws_of(reader, node))) is not None:

@@ -7,8 +7,9 @@ from typing import Any
 
 from levelrun.core.job import Room
 from levelrun.core.site.geometry import Wall, walls_of
+from levelrun.core.site.naming import COMPASS
 from levelrun.core.site.room_words import size
-from levelrun.core.site.scene import COMPASS, Along, Said, SceneReader, walls_by_name
+from levelrun.core.site.scene import Along, Said, SceneReader, walls_by_name
 
 FIXTURES: dict[str, tuple[float, float, float]] = {
     "counter": (48, 25, 36), "sink": (30, 22, 36), "basin": (24, 20, 34), "tub": (60, 30, 20),

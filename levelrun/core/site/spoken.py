@@ -10,9 +10,10 @@ from levelrun.core.site.building_words import level_set
 from levelrun.core.site.frame_words import STUDS, framed
 from levelrun.core.site.geometry import walls_of
 from levelrun.core.site.marking import stands
+from levelrun.core.site.naming import COMPASS
 from levelrun.core.site.opening_spoken import ADD, gone, opening, opening_is
 from levelrun.core.site.room_words import room, sized_name
-from levelrun.core.site.scene import COMPASS, IS, Said, SceneReader, walls_by_name
+from levelrun.core.site.scene import IS, Said, SceneReader, walls_by_name
 from levelrun.core.site.structure_words import building, with_level
 from levelrun.core.site.words import OPENINGS, placed_in, size_of
 

@@ -10,7 +10,8 @@ from levelrun.core.job import Room
 from levelrun.core.measure import show, show_inches
 from levelrun.core.site import building_words, frame_words, marking, room_words, structure_words
 from levelrun.core.site.geometry import Wall, walls_of
-from levelrun.core.site.scene import SHORT, Along, Said, SceneReader, walls_by_name
+from levelrun.core.site.naming import SHORT
+from levelrun.core.site.scene import Along, Said, SceneReader, walls_by_name
 from levelrun.core.site.sharing import mates
 
 OPENINGS = {

@@ -11,7 +11,8 @@ from levelrun.core.boxes.machines import BY_NAME, called
 from levelrun.core.circuits.parts_said import UNIT, circuit_part
 from levelrun.core.codebook import load
 from levelrun.core.errors import TextError
-from levelrun.core.site.scene import SMALL, SceneReader
+from levelrun.core.site.naming import SMALL
+from levelrun.core.site.scene import SceneReader
 from levelrun.core.start.asked import Asked
 from levelrun.core.start.kinds import (
     BUILDINGS,

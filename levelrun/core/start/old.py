@@ -10,7 +10,8 @@ from levelrun.core.circuits.parts_said import circuit_part, wire_for
 from levelrun.core.circuits.spaces import spaces_of
 from levelrun.core.editing import next_id, next_name
 from levelrun.core.job import Box, Circuit, Job, Panel
-from levelrun.core.site.scene import SMALL, SceneReader
+from levelrun.core.site.naming import SMALL
+from levelrun.core.site.scene import SceneReader
 from levelrun.core.start.ends import ROOMS
 
 OLD = ("existing", "old")

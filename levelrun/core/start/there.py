@@ -9,7 +9,8 @@ from typing import Any
 
 from levelrun.core.circuits.feed_words import feeding_a
 from levelrun.core.job import Box, Circuit, Job, Panel
-from levelrun.core.site.scene import SceneReader, bare_panel
+from levelrun.core.site.naming import bare_panel
+from levelrun.core.site.scene import SceneReader
 from levelrun.core.start.kinds import ENDS, KINDS, WIRED, Kind
 
 Node = Box | Panel

@@ -101,8 +101,35 @@ def _both_legs(reader: SceneReader, edit: dict[str, Any]) -> list[dict[str, Any]
     return [{**edit, "step": "leg_a"}, {**edit, "step": "leg_b", "value": float(match[1])}]
 
 
+_SLASHED = re.compile(
+    r"\s*(?P<a>1\d\d(?:\.\d+)?)\s*/\s*(?P<b>1\d\d(?:\.\d+)?)(?:\s*/\s*(?P<c>2\d\d(?:\.\d+)?))?(?![\d/])"
+)
+_PLAIN = re.compile(r"\s*(?P<n>\d{2,3}(?:\.\d+)?)\s*(?:v|volts)?\s*(?=$|\n|;|,|on\b|by\b)", re.IGNORECASE)
+
+
+def _by_its_size(reader: SceneReader, own: Circuit | Panel) -> Said | None:
+    """Reads 121/122/243: the legs of a panel, A first; dryer reads 241: between the lines of a circuit of 240 V,
+    which is told. None where no such figures stand here."""
+    reader.skip()
+    if isinstance(own, Panel):
+        found = _SLASHED.match(reader.text, reader.pos)
+        if found is None:
+            return None
+        reader.pos = found.end()
+        steps = [("leg_a", found["a"]), ("leg_b", found["b"]), ("legs", found["c"])]
+        return Said([
+            {"op": "measure", "of": own.id, "step": step, "value": float(value)} for step, value in steps if value
+        ])  # fmt: skip
+    plain = _PLAIN.match(reader.text, reader.pos)
+    if plain is None or own.volts != 240 or float(plain["n"]) < LEAST_BETWEEN_LEGS_V:
+        return None
+    reader.pos = plain.start("n")
+    said = _measured(reader, own, "", "line_line")
+    return replace(said, told=[f"{plain['n']} V is taken to be from line to line of {own.name}"])
+
+
 def read_of(reader: SceneReader) -> Said | None:
-    """14 hot to neutral 121; Panel H legs 247; the GFCI at C-1 trips; C-1 gfci tripped."""
+    """14 hot to neutral 121; Panel H legs 247; the GFCI at C-1 trips; C-1 gfci tripped; H reads 121/122/243."""
     boxes = reader.boxes()
     step = reader.phrase(AT_A_BOX[:2])
     if step is not None:
@@ -136,9 +163,10 @@ def read_of(reader: SceneReader) -> Said | None:
     word = reader.phrase(found)
     if word is None or step is not None:
         return None
+    read = reader.phrase(READS[-4:])
     reader.phrase(READS)
     if not reader.sees(STEPS):
-        return None
+        return _by_its_size(reader, found[word]) if read or isinstance(found[word], Panel) else None
     try:
         return _measured(reader, found[word])
     except TextError:

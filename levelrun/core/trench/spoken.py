@@ -50,8 +50,8 @@ def dug_from(reader: SceneReader) -> Said | None:
 
 
 def depth(reader: SceneReader) -> Said | None:
-    """17" at 12'; cover is 17" at 12' of House to shed."""
-    named = reader.phrase(("cover", "depth")) is not None
+    """17" at 12'; cover is 17" at 12' of House to shed; the trench is 22" at 10' and 24" at 40'."""
+    named = reader.phrase(("cover", "depth", "the trench", "trench")) is not None
     reader.phrase(IS)
     start = reader.pos
     if MEASURE.match(reader.text, start) is None or not reader.sees_length():

@@ -321,8 +321,24 @@ def lay(reader: SceneReader) -> Said:
 
 
 def read(reader: SceneReader) -> Said:
-    """read 17" at 12' [tape] [of TRENCH]; read rod 62" grade 44" at 12': cover over what lies there, by a sight tube
-    or tape, or by rod and level: what the rod stands lower on it than on the ground beside."""
+    """read 17" at 12' [and 19" at 40'] [tape] [of TRENCH]; read rod 62" grade 44" at 12': cover over what lies there,
+    by a sight tube or tape, or by rod and level: what the rod stands lower on it than on the ground beside."""
+    found = [_reading(reader)]
+    while reader.phrase(["and"]) is not None:
+        found.append(_reading(reader))
+    own = trench_here(reader, ("of", "in"))
+    long = long_in(own.points)
+    past = next((item for item in found if item["at_in"] > long + 1), None)
+    if past is not None:
+        raise reader.refuse(f"{own.name} is {long / 12:.0f}' long")
+    there = [item["at_in"] for item in found]
+    kept = [item.model_dump() for item in own.readings if all(abs(item.at_in - at) > 0.01 for at in there)]
+    readings = sorted([*kept, *found], key=lambda item: float(item["at_in"]))
+    return Said([{"op": "set", "kind": "trench", "id": own.id, "set": {"readings": readings}}])
+
+
+def _reading(reader: SceneReader) -> dict[str, Any]:
+    """How deep, how far along, by what."""
     by = "tube"
     if reader.phrase(["rod"]):
         by, low = "level", reader.length()
@@ -337,13 +353,7 @@ def read(reader: SceneReader) -> Said:
     reader.need(("at",), "at and how far along")
     at = reader.position()
     by = "tape" if by == "tube" and reader.phrase(["tape"]) else by
-    own = trench_here(reader, ("of", "in"))
-    long = long_in(own.points)
-    if at > long + 1:
-        raise reader.refuse(f"{own.name} is {long / 12:.0f}' long")
-    kept = [item.model_dump() for item in own.readings if abs(item.at_in - at) > 0.01]
-    readings = sorted([*kept, {"at_in": at, "depth_in": depth, "by": by}], key=lambda item: float(item["at_in"]))
-    return Said([{"op": "set", "kind": "trench", "id": own.id, "set": {"readings": readings}}])
+    return {"at_in": at, "depth_in": depth, "by": by}
 
 
 def done(reader: SceneReader) -> Said:

@@ -6,7 +6,8 @@ from collections.abc import Mapping
 
 from levelrun.core.boxes.contexts import room_contexts
 from levelrun.core.circuits.proposer import Proposal, proposing
-from levelrun.core.site.scene import Said, SceneReader, spaces_text
+from levelrun.core.site.naming import spaces_text
+from levelrun.core.site.scene import Said, SceneReader
 from levelrun.core.ways.ordering import distances
 
 ALL = ("everything", "all", "the rest", "the house", "all boxes", "every box", "circuits")

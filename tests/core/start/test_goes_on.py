@@ -7,7 +7,7 @@ import pytest
 from levelrun.core.job import Job, job_book
 from levelrun.core.plan import plan
 from levelrun.core.say import suggest_words
-from levelrun.core.site.scene import Scene
+from levelrun.core.site.naming import Scene
 from levelrun.exchange.text import read_text
 from tests.conftest import built, found
 

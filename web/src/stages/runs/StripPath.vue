@@ -45,7 +45,7 @@ const climbs = computed(() =>
       key: `${climb.leg} ${climb.x}`,
       d: `M${x} ${y0}V${y1}`,
       text: Math.abs(y1 - y0) > 20 ? text : '',
-      x: left ? x - 10 : x + 10,
+      x: left ? x - 14 : x + 14,
       y: (y0 + y1) / 2 + 5,
       anchor: left ? ('end' as const) : ('start' as const),
     }
