@@ -6,16 +6,13 @@ import math
 import re
 from typing import Any
 
-from levelrun.core.boxes.beside import (
-    Spot,
-    every,
-    lacking,
-)
+from levelrun.core.boxes.beside import Spot, lacking
 from levelrun.core.boxes.catalogue import UNNAILED, box_models, usual_model
 from levelrun.core.boxes.contexts import room_view
 from levelrun.core.boxes.machines import BY_NAME, called
 from levelrun.core.boxes.placing import on_studs
 from levelrun.core.boxes.pole import centre_of
+from levelrun.core.boxes.spreading import every
 from levelrun.core.boxes.things import CALLED, OF_MACHINES, SERVES, gangs_said, kind_said, rated, settled
 from levelrun.core.boxes.whereabouts import AS_ASKED, Where
 from levelrun.core.job import PoleMark, Room

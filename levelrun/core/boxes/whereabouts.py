@@ -7,7 +7,6 @@ from typing import Any
 
 from levelrun.core.boxes.at_ends import at_ends, in_corner
 from levelrun.core.boxes.beside import (
-    ALL_ROUND,
     LOW_SILL_IN,
     Spot,
     asked_for,
@@ -17,13 +16,12 @@ from levelrun.core.boxes.beside import (
     away_from_door,
     free_spot,
     lacking,
-    middle_of,
     near_middle,
     over_island,
-    spread,
 )
 from levelrun.core.boxes.contexts import room_view
 from levelrun.core.boxes.placing import switch_spot
+from levelrun.core.boxes.spreading import ALL_ROUND, middle_of, spread
 from levelrun.core.job import Room
 from levelrun.core.measure import show
 from levelrun.core.site.geometry import Wall, is_inside

@@ -19,10 +19,11 @@ from levelrun.core.start.beginning import called_panels, from_box, the_disconnec
 from levelrun.core.start.ends import BEFORE, BEGUN, OUTSIDE, THING, end, end_here, one_thing, unknown
 from levelrun.core.start.kinds import ENDS as KNOWN_ENDS
 from levelrun.core.start.kinds import KINDS, OFFERED
+from levelrun.core.start.lying import first_leg, in_that_room
 from levelrun.core.start.made import edits_for
 from levelrun.core.start.old import Stood, old_here, with_it
 from levelrun.core.start.opening import ASKED, FIGURES, cable_first, in_cable
-from levelrun.core.start.sized import EARTH, of_240, of_motor, of_table, rated_switch
+from levelrun.core.start.sized import of_240, of_motor, of_table, rated_switch
 from levelrun.core.start.there import is_alike, kind_of, loose, named_ahead, node_here, standing_alike
 from levelrun.core.ways.method_words import method_ahead
 from levelrun.core.ways.walk import ENDS, FISH, GO, WalkLeg, parse_walk, suggest
@@ -112,13 +113,7 @@ def _more_of(reader: SceneReader, said: Asked) -> Said | None:
     return Said([edit], panel=circuit.panel, told=[f"said of {circuit.name}, which is there already"])
 
 
-# Along what pipe goes from a panel, by where that is said to stand.
-ROUND_IT = {"shop_surface": ("garage", "shop", "workshop", "barn"), "basement": ("basement", "cellar")}
 ROUGHLY = ("about", "around", "roughly", "approximately", "approx", "maybe", "some")
-OF_A_HOUSE = ("attic", "ceiling_joists", "crawl_space", "basement")
-
-
-_WALL_OF = re.compile(r"\b(garage|shop)\s+wall\b", re.IGNORECASE)
 
 
 class _Line:
@@ -198,30 +193,19 @@ class _Line:
         if not self.said.legs:  # of a job as text: what stands there, its way in a line of its own
             self.told.append("no way to it is said yet: say `from`, how far, through what and `to` it")
             return self.said
-        self._in_its_wall()
-        self._along_its_wall()
-        self._where_it_lay()
+        self.said, told = first_leg(reader.scene.book, self.job, self.said)
+        self.told += told
         if not self.said.legs[0].place:
             known = [item.words[0] for item in places(reader.scene.book).values()]
-            told = f"say where the {show(self.said.legs[0].length_in)} lie: `stud wall`, `attic`, `crawl`, `trench`"
+            asked = f"say where the {show(self.said.legs[0].length_in)} lie: `stud wall`, `attic`, `crawl`, `trench`"
             reader.expected = self.walked, known
-            raise reader.refuse(told, allowed=known)
+            raise reader.refuse(asked, allowed=known)
         if not self.begun and len(reader.scene.job.panels) > 1:
             reader.expect([f"from {name}" for name in called_panels(reader)])
             raise reader.fail("`from` and a panel or a box by its name")
-        self._in_that_room()
+        self.said, told = in_that_room(self.said, reader.text[: reader.line_end()])
+        self.told += told
         return self.said
-
-    def _in_that_room(self) -> None:
-        """What stands at the end of a last leg along a garage wall stands in the garage, which is told: its
-        protection goes by that."""
-        said, reader = self.said, self.reader
-        walls = _WALL_OF.findall(reader.text[: reader.line_end()]) if said.legs[-1].place == "shop_surface" else []
-        if not walls or said.use or said.outdoors or said.there is not None or said.kind.feeds:
-            return
-        room = walls[-1].casefold()
-        self.said = replace(said, use=room)
-        self.told.append(f"it stands in the {room}, along whose wall it goes; say otherwise, `in utility room`")
 
     def _no_feeder(self) -> None:
         """A 20 A circuit to a greenhouse that stands there, where no panel is: it goes to an outlet there, told."""
@@ -233,49 +217,6 @@ class _Line:
             return
         self.said = replace(said, kind=KNOWN_ENDS["outlet"], structure=there.id, building="", fed="")
         self.told.append(f"a circuit to an outlet in {there.name}; say `sub-panel` where a panel is to stand there")
-
-    def _along_its_wall(self) -> None:
-        """From a panel that is said to stand in a garage or a shop pipe of which nobody said where it lies goes along
-        the wall there, which is told; all of it is of the one pipe that is said."""
-        legs, words = self.said.legs, self.said.begin.where.casefold().split()
-        known = next((key for key, named in ROUND_IT.items() if set(words) & set(named)), None)
-        said = [leg for leg in legs if leg.method]
-        if known is None or any(leg.place for leg in legs) or len(said) != 1:
-            return
-        pipe = said[0].method or ""
-        if method(self.reader.scene.book, pipe).kind != "raceway":
-            return
-        all_of_it = [replace(leg, method=pipe, size=said[0].size) for leg in legs]
-        self.said = replace(self.said, legs=[replace(all_of_it[0], place=known), *all_of_it[1:]])
-        place = places(self.reader.scene.book)[known].words[0]
-        self.told.append(f"it goes along the wall of the {self.said.begin.where}, as {place}; say where otherwise")
-
-    def _where_it_lay(self) -> None:
-        """On from a box: where the way to that lay, as long as nobody says where else; told."""
-        legs, box = self.said.legs, self.said.box
-        if legs[0].place or box is None:
-            return
-        ends = {way.legs[-1].end.node: way.legs[-1] for way in self.job.ways if way.legs}
-        before = ends.get(box.id)
-        if before is None or not before.place:
-            return
-        self.said = replace(self.said, legs=[replace(legs[0], place=before.place), *legs[1:]])
-        place = places(self.reader.scene.book)[before.place].words[0]
-        self.told.append(f"it goes on as {place}; say where otherwise")
-
-    def _in_its_wall(self) -> None:
-        """Up to the attic, down to the crawl space, down into a trench: such a first leg of which nobody said where
-        it lies is in the stud wall of the panel, or on the outside wall, which is told."""
-        legs = self.said.legs
-        if legs[0].place or legs[0].go not in ("up", "down") or len(legs) < 2:
-            return
-        place = legs[1].place
-        wall = "stud_wall" if place in OF_A_HOUSE else "outside_wall" if place in EARTH else ""
-        if not wall:
-            return
-        self.said = replace(self.said, legs=[replace(legs[0], place=wall), *legs[1:]])
-        where = "in the stud wall" if wall == "stud_wall" else "on the outside wall"
-        self.told.append(f"the first {show(legs[0].length_in)} lie {where}; say where otherwise")
 
     def _begin(self, needed: bool) -> None:
         """Where it begins: a panel; or a box, with its panel and the circuit that is drawn out."""

@@ -10,13 +10,14 @@ from levelrun.core.findings import Figure, Finding, worst
 from levelrun.core.measure import show, show_inches, shown_in
 from levelrun.core.rulebook import judged, keeping, sourced, with_source
 from levelrun.core.ways.alternatives import Alternative, alternatives
-from levelrun.core.ways.drawn import Strip, strip_of
+from levelrun.core.ways.drawn import strip_of
 from levelrun.core.ways.facts import WayContext, WayView, viewed
 from levelrun.core.ways.fittings import fittings
 from levelrun.core.ways.holding import Held, held
 from levelrun.core.ways.lengths import Cut, cuts_of
 from levelrun.core.ways.pulls import Pull, pulls_of
 from levelrun.core.ways.rules import cover, large, path, place, plates, risers, wires
+from levelrun.core.ways.strip import Strip
 from levelrun.core.ways.walk import WalkLeg, write_leg
 
 # What can be wrong with a way that the frame gave: its ends meet, nothing of it lies in the open or the earth.

@@ -1,0 +1,88 @@
+"""Boxes that are spread: evenly along a wall, in rows under a ceiling, every so many feet."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from levelrun.core.boxes.contexts import room_view
+from levelrun.core.boxes.placing import tape
+from levelrun.core.job import Room
+from levelrun.core.measure import show
+from levelrun.core.site.geometry import Wall, is_inside, walls_of
+from levelrun.core.site.scene import SceneReader, walls_by_name
+
+Spot = dict[str, Any]
+_WALLS = ("all walls", "all the walls", "every wall", "the walls", "walls")
+ALL_WALLS = tuple(f"{on}{walls}" for on in ("", "along ", "on ") for walls in _WALLS)
+ALL_ROUND = ("around", "all round", "all around")
+
+
+def spread(reader: SceneReader, about: Room, count: int, wall: Wall | None) -> list[Spot]:
+    """So many spread evenly, half a space from the ends: along a wall, else in rows under the ceiling with spaces as
+    square as may be (common practice, no source)."""
+    if wall is not None:
+        step = wall.length_in / count
+        return [{"side": wall.index, "at_in": tape(step * (n + 0.5))} for n in range(count)]
+    xs, ys = [x for x, _ in about.corners], [y for _, y in about.corners]
+    wide, deep = max(xs) - min(xs), max(ys) - min(ys)
+    rows = min(
+        (n for n in range(1, count + 1) if count % n == 0),
+        key=lambda n: max(wide * n / count / (deep / n), deep / n / (wide * n / count)),
+    )
+    each = count // rows
+    spots = [
+        {"x_in": min(xs) + wide * (i + 0.5) / each, "y_in": min(ys) + deep * (j + 0.5) / rows}
+        for j in range(rows)
+        for i in range(each)
+    ]
+    if not all(is_inside(about.corners, (spot["x_in"], spot["y_in"])) for spot in spots):
+        raise reader.refuse(f"{count} of them in even rows do not all hang inside {about.name}: say where each hangs")
+    return spots
+
+
+def middle_of(about: Room) -> Spot:
+    """The middle of a room."""
+    xs, ys = [x for x, _ in about.corners], [y for _, y in about.corners]
+    return {"x_in": (min(xs) + max(xs)) / 2, "y_in": (min(ys) + max(ys)) / 2}
+
+
+def every(reader: SceneReader, about: Room) -> list[Spot]:
+    """A box at each so many feet along walls, counted from the left corner of each, none in a door or a panel."""
+    step = reader.length()
+    if step < 6:
+        raise reader.refuse(f"every {step:g} in: 6 in at least")
+    if reader.phrase(ALL_WALLS) is not None:
+        return _stepped(reader, about, step, list(walls_of(about)))
+    named = walls_by_name(about)
+    begin = reader.pos
+    if reader.phrase(("along", "on")) is None and not (reader.over() or reader.sees((*ALL_ROUND, "in", "of"))):
+        reader.need(("along",), "along and walls")
+    chosen: list[Wall] = []
+    while (word := reader.phrase(named)) is not None:
+        chosen.append(named[word])
+        reader.phrase(["and"])
+    if not chosen:  # every 6 ft in Kitchen: all round
+        reader.pos = begin
+        if reader.phrase(("along", "on")) is not None:
+            reader.need(named, f"a wall of {about.name}")
+        if reader.phrase(ALL_ROUND) is not None and reader.sees(reader.scene.rooms()):
+            reader.again(about)
+        chosen = list(walls_of(about))
+    return _stepped(reader, about, step, chosen)
+
+
+def _stepped(reader: SceneReader, about: Room, step: float, chosen: list[Wall]) -> list[Spot]:
+    view = room_view(reader.scene.job, reader.scene.book, about.id)
+    spots: list[Spot] = []
+    panels = [(p.side, p.at_in or 0.0, p.width_in / 2 + 2) for p in view.context.panels]
+    for wall in dict.fromkeys(chosen):
+        hung = [(at - half, at + half) for side, at, half in panels if side == wall.index]
+        doors = hung + [(o.at_in, o.to_in) for o in view.faces[wall.index].openings if o.sill_in < 12]
+        count = int((wall.length_in - 1) // step)
+        places = [step * n for n in range(1, count + 1)]
+        spots += [
+            {"side": wall.index, "at_in": at} for at in places if not any(low <= at <= high for low, high in doors)
+        ]
+    if not spots:
+        raise reader.refuse(f"no place every {show(step)} along {', '.join(wall.name for wall in chosen)}")
+    return spots
