@@ -23,7 +23,7 @@ _COMMA = re.compile(
     r'(?:(?<=\s)|^)"[^"\n]+"|(?P<comma>,?\s*\bthen\b|,(?:\s*and\b)?'
     r"|\bwith\s+(?=(?:an?\s+|an?\s+existing\s+|existing\s+)?panel\b|(?:an?|two)\s+(?:dimmer\s+)?switch(?:es)?\b"
     r"|(?:an?\s+|two\s+)?(?:3|4|three|four)[\s-]way\s+switch(?:es)?\b)"
-    r"|\bwith\s+(?:its|their)\s+own\s+(?=switch\b))",
+    r"|\b(?:with|on)\s+(?:its|their)\s+own\s+(?=switch\b))",
     re.IGNORECASE,
 )
 _LINES = re.compile(r"[\n;]")

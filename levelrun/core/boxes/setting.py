@@ -169,6 +169,7 @@ def _said(reader: SceneReader, about: Room, item: dict[str, Any], said: dict[str
         item["gangs"] = int(reader.number("a count of gangs", 0, 6))
     elif word in ("at", "height"):
         said["height"] = reader.length()
+        reader.phrase(("high", "up", "off the floor", "over the floor", "above the floor"))
     elif word == "for" and item["kind"] == "switch" and reader.phrase(WORKED) is not None:
         pass  # what it works is wired by kind: each switch of a room has lights of its own
     elif word == "for":

@@ -49,10 +49,8 @@ def middle_of(about: Room) -> Spot:
 def every(reader: SceneReader, about: Room) -> list[Spot]:
     """A box at each so many feet along walls, counted from the left corner of each, none in a door or a panel."""
     step = reader.length()
-    if step < 6:
-        raise reader.refuse(f"every {step:g} in: 6 in at least")
     if reader.phrase(ALL_WALLS) is not None:
-        return _stepped(reader, about, step, list(walls_of(about)))
+        return stepped(reader, about, step, list(walls_of(about)))
     named = walls_by_name(about)
     begin = reader.pos
     if reader.phrase(("along", "on")) is None and not (reader.over() or reader.sees((*ALL_ROUND, "in", "of"))):
@@ -68,10 +66,13 @@ def every(reader: SceneReader, about: Room) -> list[Spot]:
         if reader.phrase(ALL_ROUND) is not None and reader.sees(reader.scene.rooms()):
             reader.again(about)
         chosen = list(walls_of(about))
-    return _stepped(reader, about, step, chosen)
+    return stepped(reader, about, step, chosen)
 
 
-def _stepped(reader: SceneReader, about: Room, step: float, chosen: list[Wall]) -> list[Spot]:
+def stepped(reader: SceneReader, about: Room, step: float, chosen: list[Wall]) -> list[Spot]:
+    """A box at each so many inches along these walls, none in a door or a panel."""
+    if step < 6:
+        raise reader.refuse(f"every {step:g} in: 6 in at least")
     view = room_view(reader.scene.job, reader.scene.book, about.id)
     spots: list[Spot] = []
     panels = [(p.side, p.at_in or 0.0, p.width_in / 2 + 2) for p in view.context.panels]

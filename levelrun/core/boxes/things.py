@@ -28,14 +28,16 @@ _ONE: dict[str, dict[str, Any]] = {
     "receptacle": {"kind": "receptacle"}, "outlet": {"kind": "receptacle"}, "plug": {"kind": "receptacle"},
     "gfci receptacle": {"kind": "receptacle", "protects": "gfci"},
     "gfci outlet": {"kind": "receptacle", "protects": "gfci"},
-    **{word: {"kind": "switch"} for word in ("switch", "light switch", "wall switch", "dimmer switch", "fan switch")},
+    **{word: {"kind": "switch"} for word in (
+        "switch", "light switch", "wall switch", "dimmer switch", "dimmer", "fan switch",
+    )},
     **{f"{n}{join}way{end}": {"kind": "switch", "ways": ways}
        for ways, names in ((3, ("3", "three")), (4, ("4", "four"))) for n in names
        for join in ("-", " ") for end in ("", " switch")},
     **{word: {"kind": "light"} for word in _LIGHTS},
     **{word: {"kind": "fan"} for word in (
         "fan", "ceiling fan", "exhaust fan", "bath fan", "fan light", "fan light combo", "fan and light combo",
-        "exhaust fan light",
+        "exhaust fan light", "fan box",
     )},
     **{word: {"kind": "smoke"} for word in ("smoke alarm", "smoke detector")}, "junction box": {"kind": "junction"},
 }  # fmt: skip

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+import re
 from typing import Any
 
 from levelrun.core.boxes.at_ends import at_ends, in_corner
@@ -21,7 +22,7 @@ from levelrun.core.boxes.beside import (
 )
 from levelrun.core.boxes.contexts import room_view
 from levelrun.core.boxes.placing import switch_spot
-from levelrun.core.boxes.spreading import ALL_ROUND, middle_of, spread
+from levelrun.core.boxes.spreading import ALL_ROUND, middle_of, spread, stepped
 from levelrun.core.job import Room
 from levelrun.core.measure import show
 from levelrun.core.site.geometry import Wall, is_inside
@@ -32,6 +33,12 @@ OVERHEAD = ("light", "fan", "smoke")  # hang in the middle of the ceiling where 
 AS_ASKED = ("to code", "per code", "by code", "as needed", "where needed")
 IN_ROWS = (*(f"in {rows}" for rows in ROWS), "evenly spaced", "spaced evenly")
 CEILING = ("in the ceiling", "on the ceiling", "under the ceiling", "overhead")
+_WALLS = ("along the walls", "on the walls", "around the room", "around the walls", "around", "out")
+SPREAD = tuple(f"spread{evenly} {where}" for evenly in ("", " evenly") for where in _WALLS)
+_HEIGHT = re.compile(
+    r"""\s*at\s+\d[\d\s'"./-]*(?:ft|in)?\s*(?:high|up|off\s+the\s+floor|over\s+the\s+floor|above\s+the\s+floor)\b""",
+    re.IGNORECASE,
+)
 MOST_GANGS = 6
 
 
@@ -70,6 +77,8 @@ class Where:
                 self.needed()
             else:
                 reader.pos = begin
+        if not self.spots and (self.count or 0) > 1 and reader.phrase(SPREAD) is not None:
+            self.free(self.count or 1)
         if not self.spots and reader.phrase((*ALL_ROUND, *AS_ASKED)) is not None:
             if reader.sees(reader.scene.rooms()):
                 reader.again(about)
@@ -93,8 +102,15 @@ class Where:
         word = reader.phrase(walls)
         if word is not None and reader.phrase(["of"]) is not None:
             reader.again(self.about)
-        reader.phrase(["at"])
-        if word is None or reader.sees_length() or reader.sees(CENTRE) or self.count == -1:
+        if word is not None and reader.phrase(["every"]) is not None:
+            self.spots = stepped(reader, self.about, reader.length(), [walls[word]])
+            return
+        high = (
+            word is not None and _HEIGHT.match(reader.text, reader.pos) is not None
+        )  # at 60" high: no place along it
+        if not high:
+            reader.phrase(["at"])
+        if word is None or (reader.sees_length() and not high) or reader.sees(CENTRE) or self.count == -1:
             reader.pos = start
             self.spots = [_where(reader, self.about)]
             return

@@ -29,6 +29,7 @@ ALIKE = {
     "fridge": "refrigerator", "freezer": "refrigerator", "stove": "range", "vanity": "basin", "lavatory": "basin",
     "wash basin": "basin", "bathtub": "tub", "bath tub": "tub", "countertop": "counter", "counters": "counter",
     "countertops": "counter", "base cabinets": "counter", "cabinets": "cabinet", "kitchen sink": "sink",
+    **dict.fromkeys(("utility sink", "laundry sink", "slop sink", "bar sink", "prep sink", "deep sink"), "sink"),
     "shower stall": "shower", "kitchen counter": "counter", "kitchen counters": "counter", "bar counter": "counter",
     "kitchen island": "island", "wood stove": "fireplace", "woodstove": "fireplace", "hearth": "fireplace",
 }  # fmt: skip

@@ -58,6 +58,8 @@ def building(reader: SceneReader) -> Said | None:
     added = reader.phrase(ADD) is not None
     added |= reader.phrase(("a", "an", "new")) is not None
     said: dict[str, Any] = {"existing": True} if reader.phrase((*OLD, "old")) else {}
+    if (year := _year(reader)) is not None:  # a 1920s bungalow
+        reader.pos, said["existing"] = year.end(), True
     start = reader.pos
     said |= _stories(reader)
     if said.get("stories") and not reader.sees(BUILDINGS):

@@ -175,13 +175,19 @@ CAMPERS = ("RV outlet", "RV receptacle", "RV plug", "RV", "RV pedestal", "camper
 CAMPER = replace(
     ENDS["outlet"], title="an RV outlet", box={"kind": "receptacle", "outdoors": True, "gangs": 2}, breaker_a=30.0
 )
-FANS = ("fan", "ceiling fan", "exhaust fan", "whole house fan", "fan light", "fan light combo", "exhaust fan light")
+FANS = (
+    "fan", "ceiling fan", "exhaust fan", "whole house fan", "fan light", "fan light combo", "exhaust fan light",
+    "fan box",
+)  # fmt: skip
 LIGHTS = (
     "light", "recessed light", "ceiling light", "wall light", "vanity light", "sink light", "under cabinet lights",
     "under cabinet light",
 )  # fmt: skip
 LIGHTS_OUT = (
     "post light",
+    "lamp post",
+    "pole light",
+    "driveway light",
     "yard light",
     "flood light",
     "floodlight",

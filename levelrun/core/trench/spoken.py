@@ -16,7 +16,7 @@ DRIVES = {"driveway": "drive", "walkway": "path", "sidewalk": "path", "road": "s
 COUNTS = {"two": 2, "three": 3, "four": 4, "one": 1, "a": 1}
 _RODS = re.compile(
     rf"(?:(?P<n>\d+|{'|'.join(COUNTS)})\s+)?(?:ground(?:ing)?\s+)?rods?\s+(?=at\b)|(?P<m>\d+|{'|'.join(COUNTS)})\s+"
-    r"ground(?:ing)?\s+rods?\s+", re.IGNORECASE,
+    r"ground(?:ing)?\s+rods?\b\s*", re.IGNORECASE,
 )  # fmt: skip
 STEPS = {
     "marked": "marks", "marked out": "marks", "dug": "dig", "laid": "lay", "photographed": "photo", "filled": "fill",
@@ -74,12 +74,14 @@ def ground(reader: SceneReader) -> Said | None:
 
 
 def worked(reader: SceneReader) -> Said | None:
-    """House to shed was dug on 2026-05-08; marked on 2026-05-01."""
+    """House to shed was dug on 2026-05-08; marked on 2026-05-01; the marks are done."""
     own = {item.name: item for item in reader.scene.job.trenches}
-    reader.phrase(("trench", "we"))
+    subject = reader.phrase(("trench", "we", "utilities", "utility marks", "marks", "lines"))
     word = reader.phrase(own)
     reader.phrase(IS)
     step = reader.phrase(STEPS)
+    if step is None and subject in ("marks", "utility marks") and reader.phrase(("done", "made", "on", "there")):
+        step = "marked"
     if step is None:
         return None
     reader.phrase(("it", "trench"))

@@ -181,3 +181,37 @@ def test_switches_for_what_they_work() -> None:
     assert switch.kind == "switch" and switch.side is not None
     vanity = said_on(job, 'vanity on the east wall 30"', Looked(room=job.rooms[-1].id))[0].fixtures[-1]
     assert vanity.width_in == 30
+
+
+@pytest.mark.parametrize(
+    ("text", "count"),
+    [
+        ("outlets on the east wall every 6'", 4),
+        ("6 outlets spread along the walls", 6),
+        ("3 outlets spread around", 3),
+    ],
+)
+def test_boxes_spread_as_they_are_called_out(text: str, count: int) -> None:
+    job = read_text("shop 30' x 30'")
+    assert len(said_on(job, text, Looked(room=job.rooms[0].id))[0].boxes) == count
+
+
+def test_a_height_behind_a_wall_is_no_place_along_it() -> None:
+    job = read_text("house\nden 12' x 14'")
+    (box,) = said_on(job, 'tv outlet on the north wall at 60" high', Looked(room=job.rooms[0].id))[0].boxes
+    assert box.height_in + 3.75 / 2 == 60 and box.at_in == 72  # the top of the box is what the pole marks
+    (box,) = said_on(job, 'outlet on the north wall at 60"', Looked(room=job.rooms[0].id))[0].boxes
+    assert box.at_in == pytest.approx(60, abs=3)
+
+
+@pytest.mark.parametrize(
+    ("text", "kind", "old"),
+    [
+        ("1920s bungalow", "house", True), ("chicken coop 8' x 10'", "shed", False),
+        ("pole barn 30' x 40'", "shop", False), ("old farmhouse", "house", True),
+        ("bunkhouse 16' x 20'", "cabin", False),
+    ],
+)  # fmt: skip
+def test_buildings_as_they_are_called(text: str, kind: str, old: bool) -> None:
+    (there,) = read_text(text).structures
+    assert (there.kind, there.existing) == (kind, old)

@@ -68,3 +68,16 @@ def test_boxes_from_one_to_another() -> None:
     assert {box.name for box in after("mark R-1 to R-3").boxes if box.marked} == {"R-1", "R-2", "R-3"}
     with pytest.raises(TextError):
         after("R-4 to R-2 are made up")
+
+
+def test_rods_and_marks_without_more_words() -> None:
+    """Two rods at the one building that is fed (250.32, 250.53); the marks before the trench is dug."""
+    fed = read_text(
+        "house\npanel H 200a 40 spaces\nstudio 16' x 20', 45' from the house\nsub-panel S 60a in the studio on the "
+        "west wall\nfeed S from H 60a\ntwo ground rods"
+    )
+    studio = next(item.id for item in fed.structures if item.name == "Studio")
+    assert [rod.structure for rod in fed.electrodes] == [studio, studio]
+    for text in ("the marks are done", "utilities are marked", "marked on 2026-05-01"):
+        (line,) = after(text, "trench").trenches
+        assert [tick.step for tick in line.done] == ["marks"]
