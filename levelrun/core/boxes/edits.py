@@ -6,7 +6,7 @@ from typing import Any, Literal
 
 from levelrun.core.boxes.catalogue import box_models
 from levelrun.core.boxes.contexts import room_view
-from levelrun.core.boxes.parts import Box, Panel
+from levelrun.core.boxes.parts import OVERHEAD, Box, Panel
 from levelrun.core.boxes.placing import fill
 from levelrun.core.boxes.pole import hung
 from levelrun.core.codebook import Codebook
@@ -91,7 +91,7 @@ def stand_box(job: Job, book: Codebook, values: dict[str, Any]) -> dict[str, Any
     if "height_in" in values:
         return {"fixed": True, **values}
     level = next(item for item in job.structure_of(room.level).levels if item.id == room.level)
-    on_ceiling = values.get("kind") in ("light", "fan", "smoke") or values.get("serves") == "opener"
+    on_ceiling = values.get("kind") in OVERHEAD or values.get("serves") == "opener"
     up = level.height_in if on_ceiling and side is None else 24.0
     return {**values, "height_in": _hung(job, book, made(Box, {**values, "height_in": level.floor_in + up}, "item"))}
 

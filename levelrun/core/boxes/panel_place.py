@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from levelrun.core.boxes.beside import WORKING_IN
 from levelrun.core.boxes.contexts import room_view
 from levelrun.core.job import Room
 from levelrun.core.site.building_words import BUILDINGS, new_building
@@ -11,7 +12,6 @@ from levelrun.core.site.geometry import Wall
 from levelrun.core.site.scene import SceneReader
 
 BY_DOOR = tuple(f"{by} {the}door" for by in ("by", "beside", "next to", "near") for the in ("", "the ", "its "))
-FREE_IN = 30.0  # as wide as one stands before a panel (110.26(A)(2))
 CASING_IN = 6.0  # a jamb's casing and a little more: common practice, no source
 
 
@@ -22,7 +22,7 @@ def beside_door(reader: SceneReader, room: Room, face: Wall) -> float:
     doors = [door for own, door in view.doors if own.wall.index == face.index]
     if len(doors) != 1:
         raise reader.refuse(f"{len(doors) or 'no'} door is in the {face.name} wall: say how far from a corner")
-    (door,), off, half = doors, FREE_IN / 2 + CASING_IN, FREE_IN / 2
+    (door,), off, half = doors, WORKING_IN / 2 + CASING_IN, WORKING_IN / 2
     spots = [at for at in (door.to_in + off, door.at_in - off) if half <= at <= face.length_in - half]
     if not spots:
         raise reader.refuse(f"there is no room beside the {face.name} door: say another wall")

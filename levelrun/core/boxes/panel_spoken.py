@@ -43,9 +43,8 @@ def panel_is(reader: SceneReader) -> Said | None:
     reader.phrase(("a", "an", "now"))
     item: dict[str, Any] = {}
     while not reader.over():
-        if reader.phrase(
-            ("and", "a", "an", "with", "has", *(("panel", "breaker panel") if replaced else ()))
-        ) is not None or counted_here(reader, item):
+        joins = (*JOINS, "panel", "breaker panel") if replaced else JOINS
+        if reader.phrase(joins) is not None or counted_here(reader, item):
             continue
         if (word := reader.phrase(PANELS)) is not None:
             item |= PANELS[word]

@@ -15,6 +15,7 @@ BoxKind = Literal[
 Cover = Literal["", "flat", "damp", "in_use"]
 PLUGS = ("receptacle", "device")
 LAMPS = ("light", "fan")
+OVERHEAD = (*LAMPS, "smoke")  # hang under a ceiling where no place is said
 GEAR = ("furnace", "air_conditioner")  # what heats and cools, and is mended where it stands
 Serves = Literal[
     "", "counter", "range", "cooktop", "oven", "dryer", "washer", "refrigerator", "dishwasher", "disposer",

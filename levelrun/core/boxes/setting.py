@@ -14,7 +14,7 @@ from levelrun.core.boxes.placing import on_studs
 from levelrun.core.boxes.pole import centre_of
 from levelrun.core.boxes.spreading import every
 from levelrun.core.boxes.things import CALLED, OF_MACHINES, SERVES, gangs_said, kind_said, rated, settled
-from levelrun.core.boxes.whereabouts import AS_ASKED, Where
+from levelrun.core.boxes.whereabouts import AS_ASKED, OVER_THE_FLOOR, Where
 from levelrun.core.job import PoleMark, Room
 from levelrun.core.measure import show, show_inches
 from levelrun.core.site.framing import NAIL_IN, STUDDED
@@ -169,7 +169,7 @@ def _said(reader: SceneReader, about: Room, item: dict[str, Any], said: dict[str
         item["gangs"] = int(reader.number("a count of gangs", 0, 6))
     elif word in ("at", "height"):
         said["height"] = reader.length()
-        reader.phrase(("high", "up", "off the floor", "over the floor", "above the floor"))
+        reader.phrase(OVER_THE_FLOOR)
     elif word == "for" and item["kind"] == "switch" and reader.phrase(WORKED) is not None:
         pass  # what it works is wired by kind: each switch of a room has lights of its own
     elif word == "for":

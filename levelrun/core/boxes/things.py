@@ -133,7 +133,8 @@ OUTDOORS = ("outside", "outdoor", "outdoors", "exterior")
 NUMBERS = {"one": 1, "single": 1, "two": 2, "double": 2, "three": 3, "four": 4, "five": 5, "six": 6, "eight": 8}
 MOST = 40  # things of one sentence
 _GANGS = re.compile(rf"(?:an?\s+)?(?P<n>[1-6]|{'|'.join(NUMBERS)})[\s-]*gangs?\b", re.IGNORECASE)
-_BARE_VOLTS = re.compile(r"\s*(?P<v>1[12]0|115|125|2[0-5]0)\s+(?=(?:outlet|receptacle|plug)s?\b)", re.IGNORECASE)
+VOLTS = r"(?:1[12]0|115|125|2[0-5]0)"  # without their unit
+_BARE_VOLTS = re.compile(rf"(?P<v>{VOLTS})\s+(?=(?:(?:outlet|receptacle|plug)s?|line|circuit)\b)", re.IGNORECASE)
 # How a light or an outlet looks, which says nothing to a wire.
 LOOKS = ("led", "fluorescent", "dimmable", "duplex", "standard", "regular", "weatherproof", "usb", "tamper resistant")
 _TANK = re.compile(r"\d{1,3}[\s-]*gal(?:lons?)?\b", re.IGNORECASE)
@@ -158,8 +159,8 @@ def kind_said(reader: SceneReader, item: dict[str, Any]) -> int | None:
     while not reader.sees((*KINDS, *SPOKEN)):
         if reader.phrase(LOOKS) is not None:
             continue
-        if (bare := _BARE_VOLTS.match(reader.text, reader.pos)) is not None:
-            reader.pos, item["volts"] = bare.end(), 240 if int(bare["v"]) > 150 else 120
+        if (volts := bare_volts(reader)) is not None:
+            item["volts"] = volts
             continue
         if gangs_said(reader, item) or rated(reader, item):
             continue
@@ -184,6 +185,16 @@ def kind_said(reader: SceneReader, item: dict[str, Any]) -> int | None:
     if (tank := _TANK.match(reader.text, reader.pos)) is not None:
         reader.pos = tank.end()  # of a water heater, nothing that a wire goes by
     return -1 if count is None and several else count
+
+
+def bare_volts(reader: SceneReader) -> int | None:
+    """Volts without their unit, before what they are of, taken: a 220 outlet. None where none stand here."""
+    reader.skip()
+    found = _BARE_VOLTS.match(reader.text, reader.pos)
+    if found is None:
+        return None
+    reader.pos = found.end()
+    return 240 if int(found["v"]) > 150 else 120
 
 
 def gangs_said(reader: SceneReader, item: dict[str, Any]) -> bool:

@@ -21,6 +21,7 @@ from levelrun.core.boxes.beside import (
     over_island,
 )
 from levelrun.core.boxes.contexts import room_view
+from levelrun.core.boxes.parts import OVERHEAD
 from levelrun.core.boxes.placing import switch_spot
 from levelrun.core.boxes.spreading import ALL_ROUND, middle_of, spread, stepped
 from levelrun.core.job import Room
@@ -29,16 +30,13 @@ from levelrun.core.site.geometry import Wall, is_inside
 from levelrun.core.site.scene import CENTRE, ON, ROWS, SceneReader, walls_by_name
 
 APART_IN = 24.0  # two things on one ceiling whose places nobody said: common practice, no source
-OVERHEAD = ("light", "fan", "smoke")  # hang in the middle of the ceiling where no place is said
 AS_ASKED = ("to code", "per code", "by code", "as needed", "where needed")
 IN_ROWS = (*(f"in {rows}" for rows in ROWS), "evenly spaced", "spaced evenly")
 CEILING = ("in the ceiling", "on the ceiling", "under the ceiling", "overhead")
 _WALLS = ("along the walls", "on the walls", "around the room", "around the walls", "around", "out")
 SPREAD = tuple(f"spread{evenly} {where}" for evenly in ("", " evenly") for where in _WALLS)
-_HEIGHT = re.compile(
-    r"""\s*at\s+\d[\d\s'"./-]*(?:ft|in)?\s*(?:high|up|off\s+the\s+floor|over\s+the\s+floor|above\s+the\s+floor)\b""",
-    re.IGNORECASE,
-)
+OVER_THE_FLOOR = ("high", "up", "off the floor", "over the floor", "above the floor")  # behind a height
+_HEIGHT = re.compile(rf"""\s*at\s+\d[\d\s'"./-]*(?:ft|in)?\s*(?:{"|".join(OVER_THE_FLOOR)})\b""", re.IGNORECASE)
 MOST_GANGS = 6
 
 
@@ -105,9 +103,8 @@ class Where:
         if word is not None and reader.phrase(["every"]) is not None:
             self.spots = stepped(reader, self.about, reader.length(), [walls[word]])
             return
-        high = (
-            word is not None and _HEIGHT.match(reader.text, reader.pos) is not None
-        )  # at 60" high: no place along it
+        # Of what hangs at 60" high no place along the wall is said.
+        high = word is not None and _HEIGHT.match(reader.text, reader.pos) is not None
         if not high:
             reader.phrase(["at"])
         if word is None or (reader.sees_length() and not high) or reader.sees(CENTRE) or self.count == -1:

@@ -56,10 +56,15 @@ def feeder(reader: SceneReader, fed: Panel, source: Panel | None, said: dict[str
     return Said([*edits, *screw_out(fed)], panel=source.id, told=told)
 
 
+def between(job: Job, one: Panel, other: Panel) -> list[Trench]:
+    """The trenches from the building of a panel to that of another."""
+    return [line for line in job.trenches if {line.start, line.end} == {one.structure, other.structure}]
+
+
 def _as_meant(job: Job, source: Panel, fed: Panel, circuit: str) -> tuple[Trench, dict[str, Any]] | None:
     """The one trench between the buildings of two panels with the edit that lays a feeder in it, where it was said
     with the trench how deep or in what pipe that goes, and nothing lies there yet; else None."""
-    lines = [line for line in job.trenches if {line.start, line.end} == {source.structure, fed.structure}]
+    lines = between(job, source, fed)
     if len(lines) != 1 or any(leg.along == lines[0].id for way in job.ways for leg in way.legs):
         return None
     (line,) = lines

@@ -252,10 +252,11 @@ def _optional_climate(book: Codebook, home: Dwelling) -> list[Step]:
 def feeder(book: Codebook, lighting_va: float, appliances: Sequence[Appliance]) -> LoadCalculation:
     """A feeder that is not a dwelling's: everything at 100 %, continuous load and the largest motor at 125 %."""
     steps = [Step("Lights and receptacles", lighting_va, 100.0, lighting_va, "220.14, 220.40")] if lighting_va else []
-    heavy = ("kiln", "water_heater", "vehicle", "heat_cable", *HEAT)
     factor = book.number("continuous_factor")
     for item in appliances:
-        percent = 100 * factor if item.use in heavy or item.continuous else 100.0
+        row = book.table("loads").find(item.use)
+        steady = item.continuous or (row is not None and row["continuous"] == "yes")
+        percent = 100 * factor if steady else 100.0
         name = item.name or item.use.replace("_", " ")
         va = max(item.va, book.number("vehicle_least_va")) if item.use == "vehicle" else item.va
         section = "220.57, 215.2" if item.use == "vehicle" else "220.40, 215.2"

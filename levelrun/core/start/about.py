@@ -13,7 +13,18 @@ from levelrun.core.boxes.things import SERVES, horses_said, watts_said
 from levelrun.core.circuits.parts_said import LARGEST, LEAST, UNIT, circuit_part
 from levelrun.core.site.scene import SceneReader
 from levelrun.core.start.asked import Asked
-from levelrun.core.start.ends import BEFORE, ROOMS, amperes, any_of, configured, end_here, new_name, several, standing
+from levelrun.core.start.ends import (
+    BEFORE,
+    PLUG_NAMES,
+    ROOMS,
+    amperes,
+    any_of,
+    configured,
+    end_here,
+    new_name,
+    several,
+    standing,
+)
 from levelrun.core.start.kinds import BUILDINGS, CALLED, ENDS, NOT_HELD, USES, Kind
 from levelrun.core.trade.conductors.sizing import breaker_ratings
 
@@ -67,8 +78,7 @@ def about(reader: SceneReader, said: Asked) -> Asked:
     if said.kind.feeds and (spaces := _COUNTED.match(reader.text, reader.pos)) is not None:
         reader.pos = spaces.end()
         return replace(said, spaces=int(spaces["n"]))
-    plugs = {str(row["nema"]) for row in reader.scene.book.table("nema").rows}
-    if said.kind.box.get("kind") in RECEIVING and (plug := reader.phrase(plugs)) is not None:
+    if said.kind.box.get("kind") in RECEIVING and (plug := reader.phrase(PLUG_NAMES)) is not None:
         return configured(reader, said, plug)
     word = reader.need(ABOUT, "amperes, volts, `for` a name, `in` a room, `as` a name")
     return ABOUT_WORDS[word](reader, said)
@@ -173,8 +183,7 @@ def _on(reader: SceneReader, said: Asked) -> Asked:
 
 def _nema(reader: SceneReader, said: Asked) -> Asked:
     """The receptacle by its configuration: its volts, its neutral and, where none was said, its amperes."""
-    rows = {str(row["nema"]) for row in reader.scene.book.table("nema").rows}
-    return configured(reader, said, reader.need(rows, "a configuration of receptacle"))
+    return configured(reader, said, reader.need(PLUG_NAMES, "a configuration of receptacle"))
 
 
 def _spaces(reader: SceneReader, said: Asked) -> Asked:

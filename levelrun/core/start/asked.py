@@ -17,8 +17,8 @@ class Asked:
     """What the line says. `circuit`: fields of the circuit as said; `fed`: the name of the panel that it feeds, in a
     new `building`, called like it or by a name of its own; `box`
     and `on`: where it begins at a box, that and its circuit, which is drawn out; `there`: what stands at its end
-    already; `branch`: it is said to be a circuit, and no feeder; `more`: fields of the box, said before its
-    word; `switched`: a light with a switch of its own."""
+    already; `branch`: it is said to be a circuit, and no feeder; `switched`: a light with a switch of its
+    own."""
 
     kind: Kind
     panel: Panel
@@ -42,7 +42,6 @@ class Asked:
     fed: str = ""
     spaces: int | None = None
     branch: bool = False
-    more: dict[str, Any] = field(default_factory=dict)
     switched: bool = False
 
     @property

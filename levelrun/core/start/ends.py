@@ -8,6 +8,7 @@ from dataclasses import replace
 from typing import Any
 
 from levelrun.core.boxes.machines import BY_NAME, called
+from levelrun.core.boxes.things import VOLTS, bare_volts
 from levelrun.core.circuits.parts_said import UNIT, circuit_part
 from levelrun.core.codebook import load
 from levelrun.core.errors import TextError
@@ -53,13 +54,11 @@ _MANY = re.compile(rf"(?:{_COUNT}\s+)?{_WHERE}(?P<what>{any_of(MANY)})\b|{_COUNT
 # A thing that may stand at the end, with what is said before it.
 _WHAT = any_of((*STANDS, *MANY, *NOT_HELD))
 PLUG_NAMES = tuple(str(row["nema"]) for row in load().table("nema").rows)
-# Volts without their unit, before what they are of; a configuration before its outlet.
-_VOLTS = r"(?:1[12]0|115|125|2[0-5]0)"
-_BARE_VOLTS = re.compile(rf"(?P<v>{_VOLTS})\s+(?=(?:outlet|receptacle|plug|line|circuit)\b)", re.IGNORECASE)
+# A configuration before its outlet.
 _CONFIGURED = rf"(?:nema\s+)?(?:{any_of(PLUG_NAMES)})\s+(?=(?:outlet|receptacle|plug)\b)"
-_PLUG = re.compile(rf"(?:nema\s+)?(?P<name>{any_of(PLUG_NAMES)})\s+(?=(?:outlet|receptacle|plug)\b)", re.IGNORECASE)
+_PLUG = re.compile(_CONFIGURED, re.IGNORECASE)
 _QUALITY = rf"(?:(?:{any_of(QUALIFIED)})\s+)*"
-_FIRST = rf"(?:(?:{any_of((*BEFORE, *QUALIFIED))})\s+|{UNIT.pattern}\s+|{_CONFIGURED}|{_VOLTS}\s+)*"
+_FIRST = rf"(?:(?:{any_of((*BEFORE, *QUALIFIED))})\s+|{UNIT.pattern}\s+|{_CONFIGURED}|{VOLTS}\s+)*"
 THING = rf"{_FIRST}(?:{_COUNT}\s+)?{_WHERE}{_QUALITY}(?:{_WHAT})\b"
 _CIRCUIT = re.compile(rf"(?:(?:{any_of(BEFORE)})\s+|{UNIT.pattern}\s+)*circuit\s+(?:for|to|in)\b", re.IGNORECASE)
 _THING = re.compile(THING, re.IGNORECASE)
@@ -80,27 +79,26 @@ def end_here(reader: SceneReader) -> bool:
 def end(reader: SceneReader, said: Asked, before: Sequence[int] = ()) -> Asked:
     """What stands at the end, the room or the outdoors said before it: bath outlet. `before`: where amperes and volts
     were passed over earlier in the line."""
-    plug = ""  # a configuration said before its outlet
+    plug, more = "", dict[str, Any]()  # a configuration, and fields of the box, said before its word
     figures: list[int] = []  # where amperes and volts stand before it: what they are, its kind tells
     while True:
         if reader.sees(BY_NAME):  # a name that begins like something else: electric furnace, garage heater
             break
         reader.skip()
-        if (match := _PLUG.match(reader.text, reader.pos)) is not None:
-            plug = next(name for name in PLUG_NAMES if name.lower() == match["name"].lower())
-            reader.pos = match.end()
+        if _PLUG.match(reader.text, reader.pos) is not None:
+            reader.phrase(["nema"])
+            plug = reader.need(PLUG_NAMES, "a configuration of receptacle")
             continue
-        if (match := _BARE_VOLTS.match(reader.text, reader.pos)) is not None:
-            said = replace(said, circuit={**said.circuit, "volts": 240 if int(match["v"]) > 150 else 120})
-            reader.pos = match.end()
+        if (volts := bare_volts(reader)) is not None:
+            said = replace(said, circuit={**said.circuit, "volts": volts})
             continue
         if (match := UNIT.match(reader.text, reader.pos)) is not None:
             figures.append(reader.pos)
             reader.pos = match.end()
-        elif reader.phrase(BEFORE) is None and not _quality(reader, said.more):
+        elif reader.phrase(BEFORE) is None and not _quality(reader, more):
             break
     one_thing(reader)
-    said = _qualified(_kind(reader, said))
+    said = _qualified(_kind(reader, said, more), more)
     said = configured(reader, said, plug) if plug else said
     stop = reader.pos
     for reader.pos in (*figures, *before):
@@ -116,9 +114,9 @@ def _quality(reader: SceneReader, more: dict[str, Any]) -> bool:
     return word is not None
 
 
-def _qualified(said: Asked) -> Asked:
+def _qualified(said: Asked, more: dict[str, Any]) -> Asked:
     """With what was said before its word: of an outlet its own protection; of what has none, that of its breaker."""
-    box, more = said.kind.box, dict(said.more)
+    box = said.kind.box
     if not more or not box:
         return said
     if "protects" in more and box["kind"] != "receptacle":
@@ -180,13 +178,13 @@ def amperes(reader: SceneReader) -> float | None:
     return float(match["n"])
 
 
-def _kind(reader: SceneReader, said: Asked) -> Asked:
+def _kind(reader: SceneReader, said: Asked, more: dict[str, Any]) -> Asked:
     """What it is by its word: bath outlet, charger 48a, a circuit for something that is plugged in."""
     if reader.phrase(["circuit"]) is not None and reader.sees(("for", "to", "in")):
-        return _on_circuit(reader, said)
+        return _on_circuit(reader, said, more)
     begin = reader.pos
     where = None if reader.sees(WITHIN) else reader.phrase((*ROOMS, *OUTSIDE))
-    while where is not None and _quality(reader, said.more):
+    while where is not None and _quality(reader, more):
         pass  # a bath gfci outlet
     if where is not None and not reader.sees(STANDS):  # a garage that is another building
         reader.pos, where = begin, None
@@ -197,7 +195,7 @@ def _kind(reader: SceneReader, said: Asked) -> Asked:
     if word is None:
         raise unknown(reader, reader.pos, "what stands at the end")
     if word in BUILDINGS and reader.sees(WITHIN):
-        return _kind(reader, replace(said, structure=standing(reader, word)))
+        return _kind(reader, replace(said, structure=standing(reader, word)), more)
     if word in OUTDOOR:
         said = replace(said, outdoors=True)
     if word in PLUGGED:
@@ -227,7 +225,7 @@ def _kind(reader: SceneReader, said: Asked) -> Asked:
     return said
 
 
-def _on_circuit(reader: SceneReader, said: Asked) -> Asked:
+def _on_circuit(reader: SceneReader, said: Asked, more: dict[str, Any]) -> Asked:
     """What a circuit is for: the thing that is named, else an outlet; in the room it goes to."""
     start = reader.pos
     word = reader.phrase(("for", "to", "in"))
@@ -239,7 +237,7 @@ def _on_circuit(reader: SceneReader, said: Asked) -> Asked:
         return replace(said, kind=ENDS["outlet"], use=ROOMS[room])
     reader.pos = here
     if word != "in" and end_here(reader):
-        return _kind(reader, said)
+        return _kind(reader, said, more)
     reader.pos = start
     return replace(said, kind=ENDS["outlet"])
 

@@ -10,12 +10,12 @@ from levelrun.core.codebook.lookups import method, places
 from levelrun.core.job import Job
 from levelrun.core.measure import show
 from levelrun.core.start.asked import Asked
-from levelrun.core.start.sized import EARTH
+from levelrun.core.start.sized import LEVEL
+from levelrun.core.ways.unsaid import EARTH, UPRIGHT
 
 Settled = tuple[Asked, list[str]]
 # Along what pipe goes from a panel, by where that is said to stand.
 ROUND_IT = {"shop_surface": ("garage", "shop", "workshop", "barn"), "basement": ("basement", "cellar")}
-OF_A_HOUSE = ("attic", "ceiling_joists", "crawl_space", "basement")
 _WALL_OF = re.compile(r"\b(garage|shop)\s+wall\b", re.IGNORECASE)
 
 
@@ -44,10 +44,10 @@ def _in_its_wall(said: Asked) -> Settled | None:
     """Up to the attic, down to the crawl space, down into a trench: such a first leg is in the stud wall of the
     panel, or on the outside wall."""
     legs = said.legs
-    if legs[0].place or legs[0].go not in ("up", "down") or len(legs) < 2:
+    if legs[0].place or legs[0].go not in UPRIGHT or len(legs) < 2:
         return None
     place = legs[1].place
-    wall = "stud_wall" if place in OF_A_HOUSE else "outside_wall" if place in EARTH else ""
+    wall = "stud_wall" if place in LEVEL else "outside_wall" if place in EARTH else ""
     if not wall:
         return None
     where = "in the stud wall" if wall == "stud_wall" else "on the outside wall"

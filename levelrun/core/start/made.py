@@ -7,7 +7,7 @@ from dataclasses import replace
 from typing import Any
 
 from levelrun.core.boxes.edits import LETTERS
-from levelrun.core.boxes.parts import LAMPS, Box
+from levelrun.core.boxes.parts import LAMPS, OVERHEAD, Box
 from levelrun.core.boxes.things import NEMA, ONE_HOT, WIDE_A
 from levelrun.core.circuits.feed_words import screw_out
 from levelrun.core.circuits.places import box_places
@@ -283,9 +283,6 @@ def _apart(job: Job, said: Asked) -> dict[str, float]:
     return {"x_in": here.x_in + wide + max(far, APART_IN), "y_in": here.y_in}
 
 
-HUNG = ("light", "fan", "smoke")
-
-
 def _height(job: Job, said: Asked) -> float:
     """Where the legs end: the height of where they begin, up and down as they go; upward a panel is left by its
     top. From a ceiling or a floor along which the first goes, though nobody walked up or down to that; what hangs
@@ -294,7 +291,7 @@ def _height(job: Job, said: Asked) -> float:
         return USUAL_HEIGHT_IN
     begin, first, last = said.begin, said.legs[0], said.legs[-1]
     rise = sum(leg.length_in * {"up": 1, "down": -1}.get(leg.go, 0) for leg in said.legs)
-    hung = last.go not in UPRIGHT and said.kind.box.get("kind") in HUNG
+    hung = last.go not in UPRIGHT and said.kind.box.get("kind") in OVERHEAD
     structure = next((item for item in job.structures if item.id == begin.structure), None)
     gap = up_to(begin, structure, places_of(said.legs)[0]) if structure is not None else None
     if first.go in UPRIGHT or gap is None or not (rise or hung):

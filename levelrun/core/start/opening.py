@@ -23,9 +23,11 @@ FIGURES = re.compile(
     r"|(?:arc|ground)[ -]fault\b|for\s+(?!about\b)[a-z])",
     re.IGNORECASE,
 )
+ROUGHLY = ("about", "around", "roughly", "approximately", "approx", "maybe", "some")  # before how far
 _BARE = re.compile(
     r"(?:(?:some|in|with|using)\s+)?(?P<cable>\d{1,2}\s*[-/]\s*\d)(?:\s*(?=$|\n|;)|\s*,?\s+"
-    r"(?=(?:(?:about|around|roughly|maybe|some)\s+)?\d+(?:\.\d+)?\s*(?:'|ft\b|feet\b|-\d)|from\b|up\b|down\b|over\b|through\b|along\b|to\b|for\b))",
+    rf"(?=(?:(?:{'|'.join(ROUGHLY)})\s+)?\d+(?:\.\d+)?\s*(?:'|ft\b|feet\b|-\d)"
+    r"|from\b|up\b|down\b|over\b|through\b|along\b|to\b|for\b))",
     re.IGNORECASE,
 )
 Cable = tuple[str, str | None]

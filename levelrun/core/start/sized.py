@@ -20,11 +20,11 @@ from levelrun.core.trade.methods.verdicts import Verdict, judge, ranked
 from levelrun.core.trade.motors import motor
 from levelrun.core.trade.pipe.fill import Wires, smallest_size
 from levelrun.core.trade.pipe.pull_box import trade_inches
+from levelrun.core.ways.unsaid import EARTH
 from levelrun.core.ways.walk import WalkLeg
 
 MANNER = {"under_joists", "attic"}  # how a cable is run there, not whether it may
 LEVEL = {"attic", "ceiling_joists", "crawl_space", "basement"}  # one goes along these, and to them through a wall
-EARTH = ("trench", "driveway_trench", "under_building", "under_slab")
 IN_AIR, SPAN = "overhead", "OVERHEAD"  # cabled aluminum on its messenger, as it is bought
 TAIL, WHIP = "equipment_tail", "LFNC"
 FEEDS = (SPAN, "USE-2")  # what is bought of aluminum unless copper is said

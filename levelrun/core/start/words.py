@@ -22,7 +22,7 @@ from levelrun.core.start.kinds import KINDS, OFFERED
 from levelrun.core.start.lying import first_leg, in_that_room
 from levelrun.core.start.made import edits_for
 from levelrun.core.start.old import Stood, old_here, with_it
-from levelrun.core.start.opening import ASKED, FIGURES, cable_first, in_cable
+from levelrun.core.start.opening import ASKED, FIGURES, ROUGHLY, cable_first, in_cable
 from levelrun.core.start.sized import of_240, of_motor, of_table, rated_switch
 from levelrun.core.start.there import is_alike, kind_of, loose, named_ahead, node_here, standing_alike
 from levelrun.core.ways.method_words import method_ahead
@@ -36,7 +36,6 @@ _AGAIN = re.compile(
     r"[\s,]+(?:to\s+(?:(?:the|its|an?)\s+)?(?:outlet|receptacle|plug|box|it)|(?:then|and)\s+(?:a\s+|its\s+)?whip)\s*$",
     re.IGNORECASE,
 )
-_ON_WALL = re.compile(r"\s*on\s+(?:the\s+)?(?:back|front)\s+wall\b", re.IGNORECASE)
 _THING_THERE = re.compile(
     r"\s*(?:the\s+|an?\s+)?(?:[a-z]+\s+){0,2}(?:light|outlet|receptacle|plug|switch|fan)\b", re.IGNORECASE
 )
@@ -113,9 +112,6 @@ def _more_of(reader: SceneReader, said: Asked) -> Said | None:
     return Said([edit], panel=circuit.panel, told=[f"said of {circuit.name}, which is there already"])
 
 
-ROUGHLY = ("about", "around", "roughly", "approximately", "approx", "maybe", "some")
-
-
 class _Line:
     """A line as far as it is read."""
 
@@ -156,9 +152,7 @@ class _Line:
         reader, at = self.reader, self.reader.pos
         if self.said.legs or reader.phrase(ROUGHLY) is None or not reader.sees_length():
             reader.pos = at  # about 45 feet
-        if self.ended and _ON_WALL.match(reader.text, reader.pos) is not None:
-            self.said = about(reader, self.said)  # no leg that turns back
-        elif not self.cable and (cable := cable_first(reader)) is not None:
+        if not self.cable and (cable := cable_first(reader)) is not None:
             self.cable = cable
             self._pulled()
         elif not self.begun and reader.phrase(["from"]) is not None:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 from typing import Any
 
-from levelrun.core.circuits.feed_words import feed
+from levelrun.core.circuits.feed_words import between, feed
 from levelrun.core.codebook.lookups import methods
 from levelrun.core.job import Circuit, Job, Trench
 from levelrun.core.site.scene import Said, SceneReader
@@ -81,8 +81,8 @@ def fed_in(reader: SceneReader) -> Said | None:
 def _joining(reader: SceneReader, circuit: dict[str, Any], at: int) -> Trench:
     """The trench between the building of a panel and that of the panel that it feeds."""
     job = reader.scene.job
-    ends = {job.node(circuit["panel"]).structure, job.node(circuit["feeds"]).structure}
-    lines = [line for line in job.trenches if {line.start, line.end} == ends]
+    panels = {panel.id: panel for panel in job.panels}
+    lines = between(job, panels[circuit["panel"]], panels[circuit["feeds"]])
     if len(lines) != 1:
         told = "no trench joins the two buildings" if not lines else f"{len(lines)} trenches join the two buildings"
         raise reader.refuse(f"{told}: say the trench first, or `lay` the feeder in it", at)

@@ -15,10 +15,10 @@ from levelrun.core.ways.holding import Held
 from levelrun.core.ways.pulls import Pull
 from levelrun.core.ways.rules.cover import needed_cover
 from levelrun.core.ways.strip import Band, Depth, Floor, Mark, Point, PullSpan, Strip, StripLeg, UnsaidClimb
+from levelrun.core.ways.unsaid import EARTH
 
 LUMBER = ("stud_wall", "ceiling_joists", "attic", "crawl_space", "basement")
 NEAR_IN = 18.0
-EARTH = ("trench", "driveway_trench", "under_building", "under_slab")
 
 
 def strip_of(view: WayView, verdicts: list[str], holds: list[Held], pulls: list[Pull]) -> Strip:

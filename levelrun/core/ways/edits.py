@@ -20,7 +20,7 @@ from levelrun.core.trade.pipe.fill import smallest_size
 from levelrun.core.ways.carried import cable_name, lying_in, strands_of
 from levelrun.core.ways.contexts import weave
 from levelrun.core.ways.facts import WayView
-from levelrun.core.ways.geometry import lay_out, leaves_at
+from levelrun.core.ways.geometry import laid_out, leaves_at
 from levelrun.core.ways.line import check_leg
 from levelrun.core.ways.mends import grown
 from levelrun.core.ways.parts import Joint, Leg, LegFacts, Way
@@ -245,7 +245,8 @@ def _joint(job: Job, way_id: str, index: int, to: str) -> tuple[Job, Joint]:
     start = job.node(way.start)
     known = [leg.end.node for leg in way.legs[:index] if leg.end.node]
     near = job.node(known[-1]) if known else start
-    height = lay_out(way, leaves_at(way, start, None))[index].y1
+    nodes, structures = {node.id: node for node in job.nodes}, {item.id: item for item in job.structures}
+    height = laid_out(way, leaves_at(way, start, None), nodes, structures)[index].y1
     box = made(
         Box,
         {

@@ -9,7 +9,7 @@ from itertools import takewhile
 
 from levelrun.core.circuits.loads import HopWires
 from levelrun.core.codebook import Codebook
-from levelrun.core.codebook.lookups import Method, PlaceFacts, method, place, wire_sizes
+from levelrun.core.codebook.lookups import Method, PlaceFacts, method, wire_sizes
 from levelrun.core.errors import LevelRunError
 from levelrun.core.job import Box, Habits, Leg, Panel, Structure, Way
 from levelrun.core.kept import kept_hash
@@ -17,9 +17,8 @@ from levelrun.core.trade.conductors.sizing import Demand, choose
 from levelrun.core.trade.methods.facts import CHANGEABLE, facts_of
 from levelrun.core.trade.pipe.fill import Wires
 from levelrun.core.ways.carried import Carried, Lying, Strands, cable_name, largest_ground, lying_in, strands_of
-from levelrun.core.ways.geometry import Placed, entered_in, lay_out, leaves_at
+from levelrun.core.ways.geometry import Placed, laid_out, leaves_at
 from levelrun.core.ways.laid import LaidIn
-from levelrun.core.ways.unsaid import climbs, down_to, up_to
 
 PULL_POINTS = ("box", "lb", "body")
 OPEN = ("trench", "driveway_trench", "under_building", "under_slab", "overhead")
@@ -102,20 +101,7 @@ class WayView:
     @cached_property
     def placed(self) -> list[Placed]:
         """The legs laid out."""
-        return lay_out(self.way, self.left_at_in, climbs(self.way.legs, self._climb))
-
-    def _climb(self, at: int, leg: Leg) -> float:
-        """Inches up from what stands after so many legs to where a leg beside it lies; 0 where that is walked."""
-        node = self.nodes.get(self.node_at(at))
-        structure = self.structures.get(node.structure) if node is not None else None
-        if node is None or structure is None:
-            return 0.0
-        buried = place(self.book, leg.place).above != ""
-        gap = down_to(node, structure, leg.depth_in) if buried else up_to(node, structure, leg.place)
-        if gap is None or at:
-            return gap or 0.0
-        edge = entered_in(node, "top" if gap > 0 else "bottom")[0]
-        return gap + edge - self.left_at_in
+        return laid_out(self.way, self.left_at_in, self.nodes, self.structures)
 
     @cached_property
     def facts(self) -> list[PlaceFacts]:

@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from levelrun.core.job import Box, Leg, Panel, Way
-from levelrun.core.ways.unsaid import OVERHEAD
+from levelrun.core.job import Box, Leg, Panel, Structure, Way
+from levelrun.core.ways.unsaid import EARTH, OVERHEAD, climbs, down_to, up_to
 
 Vector = tuple[int, int, int]
 TURN = {"over": 0, "left": 1, "right": -1, "back": 2}
@@ -112,6 +112,26 @@ def lay_out(way: Way, start_height_in: float, unsaid: Climbs = NONE) -> list[Pla
         )
         x, y, plan, before = x1, y1 + from_it, plan1, vector
     return placed
+
+
+def laid_out(
+    way: Way, left_at_in: float, nodes: Mapping[str, Panel | Box], structures: Mapping[str, Structure]
+) -> list[Placed]:
+    """Every leg of a way where its place is, from what stands along it: with the climbs that nobody walked."""
+
+    def gap(after: int, leg: Leg) -> float:
+        node = nodes.get(way.start if after == 0 else way.legs[after - 1].end.node or "")
+        structure = structures.get(node.structure) if node is not None else None
+        if node is None or structure is None:
+            return 0.0
+        buried = leg.place in EARTH
+        found = down_to(node, structure, leg.depth_in) if buried else up_to(node, structure, leg.place)
+        if found is None or after:
+            return found or 0.0
+        edge = entered_in(node, "top" if found > 0 else "bottom")[0]
+        return found + edge - left_at_in
+
+    return lay_out(way, left_at_in, climbs(way.legs, gap))
 
 
 def _angle(before: Vector | None, after: Vector) -> float:

@@ -9,6 +9,7 @@ from levelrun.core.job import Box, Leg, Panel, Structure
 
 UPRIGHT = ("up", "down")
 OVERHEAD, UNDERFOOT = ("attic", "ceiling_joists"), ("crawl_space",)
+EARTH = ("trench", "driveway_trench", "under_building", "under_slab")
 LEAST_IN = 12.0  # less is the way out of a box or panel
 USUAL_CEILING_IN = 96.0  # where no floor of a building is said
 USUAL_COVER_IN = 18.0  # of what is buried and not taped, in the drawing
@@ -40,8 +41,8 @@ Gap = Callable[[int, Leg], float]
 def climbs(legs: Sequence[Leg], gap: Gap) -> dict[int, tuple[float, float]]:
     """The climbs to a level leg and from it that nobody walked, inches up, by leg. `gap`: from what stands after so
     many legs to where a leg beside it lies, 0 where that is walked or nothing stands there. A leg that is come to so
-    and left by a level one elsewhere is left as it was come to; one to which nobody
-    walked lies as its end has it, else as over or under where the way begins."""
+    and left by a level one elsewhere is left as it was come to; one to which nobody walked lies as
+    its end has it, else as over or under where the way begins."""
     found: dict[int, tuple[float, float]] = {}
     walked = False
     for index, leg in enumerate(legs):

@@ -8,10 +8,13 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from levelrun.core.codebook import load
+from levelrun.core.codebook.lookups import places
 from levelrun.core.job import Job
 from levelrun.core.plan import plan
 from levelrun.core.ways.planned import PlannedWay
-from tests.conftest import built
+from levelrun.core.ways.unsaid import EARTH
+from tests.conftest import built, edited
 
 # The panel's lower edge is 48 in over the floor, its top 78; the ceiling 96, the ground 18 under the floor.
 HOUSE = built("panel H 200a 40 spaces")
@@ -101,3 +104,17 @@ def test_nothing_is_between_two_legs_but_what_is_told(legs: list[str], end: str)
         assert sum(c.y1 - c.y0 for c in steps) == pytest.approx(gap[1][1] - gap[0][1])
     for _, y0, y1 in ((key, *value) for key, value in climbs.items()):
         assert strip.low_in <= min(y0, y1) and max(y0, y1) <= strip.high_in
+
+
+def test_a_box_put_along_the_way_stands_where_the_leg_lies() -> None:
+    """Over the ceiling with the cable: what comes down behind it ends where it did, and no height is missed."""
+    job = line("35' attic in emt, 8' down to outlet")
+    boxed = edited(job, {"op": "put_box", "way": job.ways[0].id, "leg": 0})
+    assert boxed.boxes[-1].height_in == 96
+    assert [leg.y1 for leg in plan(boxed).ways[0].strip.legs] == [leg.y1 for leg in plan(job).ways[0].strip.legs]
+    assert "height-closure" not in {item.code for item in plan(boxed).findings}
+
+
+def test_what_is_called_earth_is_what_the_table_of_places_buries() -> None:
+    book = load("us-2023")
+    assert {key for key, item in places(book).items() if item.above} == set(EARTH)

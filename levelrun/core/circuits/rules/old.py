@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from levelrun.core.boxes.catalogue import WEATHERPROOF, BoxModel, box_models
 from levelrun.core.boxes.entering import Entering
 from levelrun.core.boxes.holding import HOLLOW, needed_volume
+from levelrun.core.boxes.parts import OVERHEAD
 from levelrun.core.circuits.facts import CircuitView
 from levelrun.core.circuits.rules.wire import about, change
 from levelrun.core.findings import Finding, Mend
@@ -44,7 +45,7 @@ def room_rule(view: CircuitView) -> Iterator[Finding]:
 
 
 def _round(box: Box) -> bool:
-    return box.kind in ("light", "fan", "smoke")
+    return box.kind in OVERHEAD
 
 
 def _needed(view: CircuitView, box: Box, model: BoxModel) -> float | None:
