@@ -147,6 +147,7 @@ def test_each_kind_by_thumb(open_page: Open) -> None:
     for space in (1, 2, 3, 4):
         page.get_by_role("button", name=f"space {space}, free").tap()
         taps += 1
+    expect(page.get_by_test_id("set-panel")).to_be_in_viewport()
     page.get_by_test_id("set-panel").tap()
     settled(page)
     assert taps + 1 <= 6
@@ -162,6 +163,22 @@ def test_each_kind_by_thumb(open_page: Open) -> None:
     wide = page.evaluate("document.documentElement.scrollWidth")
     assert wide <= 390, wide
     print("taps for each kind: kind, length, 15', add: 4")
+
+
+def test_what_is_typed_in_a_blank_stands_in_place_of_what_was_there(open_page: Open) -> None:
+    page = open_page(390, 844, has_touch=True)
+    first_page(page)
+    page.locator("[data-kind=vehicle]").tap()
+    blank = page.locator("[data-blank=Length]")
+    expect(blank).to_have_text("24'")
+    blank.tap()
+    expect(page.get_by_role("textbox", name="Length")).to_be_focused()
+    page.keyboard.type("31'")
+    page.keyboard.press("Enter")
+    expect(blank).to_have_text("31'")
+    page.get_by_test_id("add-line").tap()
+    settled(page)
+    expect(page.locator("[data-started]")).to_contain_text("Vehicle")
 
 
 def test_lights_in_a_room_begin_on_the_walls(open_page: Open) -> None:

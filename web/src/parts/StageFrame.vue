@@ -1,13 +1,15 @@
 <script setup lang="ts">
 /**
  * The frame of a stage: the list at the left, the picture in the middle with its entry line, what is picked right.
- * `under`: a table under the picture; on a narrow screen the verdict comes before it.
+ * `under`: a table under the picture; on a narrow screen the verdict comes before it, and the list last of all where
+ * `listLast` says that it leads away from what is being said here.
  */
+defineProps<{ listLast?: boolean }>()
 </script>
 
 <template>
   <div class="stage">
-    <aside class="left no-print"><slot name="left" /></aside>
+    <aside class="left no-print" :class="{ last: listLast }"><slot name="left" /></aside>
     <div class="centre" :class="{ split: $slots.under }">
       <slot />
       <div v-if="$slots.under" class="under"><slot name="under" /></div>
@@ -80,6 +82,10 @@
     max-height: 210px;
     overflow-y: auto;
     border-bottom: 1px solid var(--rule);
+  }
+  .left.last {
+    order: 3;
+    max-height: none;
   }
 }
 @media print {

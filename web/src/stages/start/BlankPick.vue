@@ -15,6 +15,16 @@ const typed = ref('')
 const shown = computed(
   () => props.choices?.find((choice) => choice.value === value.value)?.title ?? (value.value || props.empty),
 )
+const field = ref<{ $el: HTMLElement } | null>(null)
+function begin() {
+  typed.value = value.value
+}
+/** What is typed stands in place of what was there. */
+function select() {
+  const input = field.value?.$el.querySelector('input')
+  input?.focus()
+  input?.select()
+}
 function take(next: string) {
   value.value = next
   open.value = false
@@ -24,7 +34,7 @@ function take(next: string) {
 <template>
   <span>
     {{ before }}
-    <v-menu v-model="open" :close-on-content-click="false" @update:model-value="typed = value">
+    <v-menu v-model="open" :close-on-content-click="false" @update:model-value="begin" @after-enter="select">
       <template #activator="{ props: on }">
         <button
           v-bind="on"
@@ -39,9 +49,9 @@ function take(next: string) {
       <v-card class="sheet" :aria-label="label">
         <form v-if="free" @submit.prevent="take(typed.trim())">
           <v-text-field
+            ref="field"
             v-model="typed"
             :label="label"
-            autofocus
             autocomplete="off"
             density="compact"
             hide-details

@@ -62,26 +62,29 @@ async function set() {
         :choices="FREE"
       />.
     </p>
-    <div v-if="said.free === ''" class="door" role="group" aria-label="Taken spaces, tapped">
-      <button
-        v-for="space in grid"
-        :key="space"
-        type="button"
-        class="plain num space"
-        :aria-pressed="taken.includes(space)"
-        :aria-label="`space ${space}, ${taken.includes(space) ? 'taken' : 'free'}`"
-        @click="toggle(space)"
-      >
-        {{ space }}
-      </button>
+    <div class="beside">
+      <div v-if="said.free === ''" class="door" role="group" aria-label="Taken spaces, tapped">
+        <button
+          v-for="space in grid"
+          :key="space"
+          type="button"
+          class="plain num space"
+          :aria-pressed="taken.includes(space)"
+          :aria-label="`space ${space}, ${taken.includes(space) ? 'taken' : 'free'}`"
+          @click="toggle(space)"
+        >
+          {{ space }}
+        </button>
+      </div>
+      <div class="set">
+        <v-btn variant="flat" color="ink" data-testid="set-panel" @click="set">This is the panel</v-btn>
+        <p v-if="problem" class="bad" role="alert">{{ problem.detail }}</p>
+        <p class="mute">
+          <template v-if="said.free === ''">Tap what is taken. </template>Open no cover that is live; the
+          upper lugs stay hot with the main off.
+        </p>
+      </div>
     </div>
-    <p v-if="problem" class="bad" role="alert">{{ problem.detail }}</p>
-    <p class="row">
-      <v-btn variant="flat" color="ink" data-testid="set-panel" @click="set">This is the panel</v-btn>
-      <span class="mute"
-        >Tap what is taken. Open no cover that is live; the upper lugs stay hot with the main off.</span
-      >
-    </p>
   </section>
 </template>
 
@@ -115,18 +118,17 @@ async function set() {
   color: #14181a;
   text-decoration: line-through;
 }
-.row {
+.beside {
   display: flex;
-  gap: 14px;
-  align-items: center;
-  margin: 12px 0 0;
+  gap: 16px;
+  align-items: flex-start;
+}
+.set {
+  position: sticky;
+  top: 8px;
+  max-width: 300px;
 }
 .bad {
   color: var(--stop);
-}
-@media (max-width: 600px) {
-  .row {
-    display: block;
-  }
 }
 </style>

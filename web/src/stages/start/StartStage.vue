@@ -178,7 +178,7 @@ useKeys({ '/': () => entry.value?.focus() })
 </script>
 
 <template>
-  <StageFrame>
+  <StageFrame list-last>
     <template #left>
       <SideNav label="Jobs and circuits">
         <section v-if="store.viewOf('runs')?.circuits?.length">
