@@ -127,7 +127,7 @@ class Say(EditBase):
 @dataclass(frozen=True, kw_only=True)
 class Looked:
     """What sentences are about where they name nothing, by id; `node`: what stands at the end of the line before,
-    from which one that is joined to it goes on; `told`: what was told of those before."""
+    from which one that is joined to it goes on; `made`: its parts; `told`: what was told of those before."""
 
     room: str | None = None
     level: str | None = None
@@ -135,6 +135,7 @@ class Looked:
     way: str | None = None
     line: str | None = None
     node: str | None = None
+    made: tuple[str, ...] = ()
     told: tuple[str, ...] = ()
 
 
@@ -177,13 +178,15 @@ def _by_clauses(
 def _said_on(job: Job, text: str, looked: Looked, verb: str, joined: bool = False) -> tuple[Job, Looked]:
     """`joined`: the first sentence goes on from the one before; the next ones do where `then` stands between."""
     for then, read in sentences(text):
+        goes_on = joined or then
         scene = Scene(
             job=job, book=job_book(job), room_id=looked.room, level_id=looked.level, panel_id=looked.panel,
-            way_id=looked.way, line_id=looked.line, node_id=looked.node if joined or then else None, verb=verb,
+            way_id=looked.way, line_id=looked.line, node_id=looked.node if goes_on else None,
+            made=looked.made if goes_on else (), verb=verb,
         )  # fmt: skip
         joined = False
         said = read(scene)
-        job = apply_raw(job, said.edits)
+        before, job = set(job.ids()), apply_raw(job, said.edits)
         room = said.room or (None if said.level else looked.room)
         looked = Looked(
             room=room,
@@ -192,6 +195,7 @@ def _said_on(job: Job, text: str, looked: Looked, verb: str, joined: bool = Fals
             way=looked.way,
             line=looked.line,
             node=said.node,
+            made=tuple(set(job.ids()) - before),
             told=(*looked.told, *said.told),
         )
     return job, looked

@@ -4,7 +4,9 @@ from __future__ import annotations
 
 import re
 from collections.abc import Callable, Iterator
+from dataclasses import replace
 
+from levelrun.core.circuits.owned import OWN_CIRCUIT
 from levelrun.core.errors import TextError
 from levelrun.core.site.naming import Scene
 from levelrun.core.site.scene import Said, SceneReader
@@ -23,7 +25,9 @@ _COMMA = re.compile(
     r'(?:(?<=\s)|^)"[^"\n]+"|(?P<comma>,?\s*\bthen\b|,(?:\s*and\b)?'
     r"|\bwith\s+(?=(?:an?\s+|an?\s+existing\s+|existing\s+)?panel\b|(?:an?|two)\s+(?:dimmer\s+)?switch(?:es)?\b"
     r"|(?:an?\s+|two\s+)?(?:3|4|three|four)[\s-]way\s+switch(?:es)?\b)"
-    r"|\b(?:with|on)\s+(?:its|their)\s+own\s+(?=switch\b))",
+    r"|\b(?:with|on)\s+(?:its|their)\s+own\s+(?=switch\b)"
+    r"|\bon\s+(?=(?:an?|two)\s+(?:dimmer\s+)?switch(?:es)?\b|(?:an?|two)\s+(?:dimmer\b|(?:3|4|three|four)[\s-]ways?\b))"
+    rf"|\bon\s+(?={OWN_CIRCUIT})|\s(?=\d+\s*(?:a|amps?)\s*$))",
     re.IGNORECASE,
 )
 _LINES = re.compile(r"[\n;]")
@@ -47,8 +51,10 @@ def sentences(text: str) -> Iterator[tuple[bool, Callable[[Scene], Said]]]:
         joined, first = not first and between == "then", False
 
         def read(scene: Scene) -> Said:
-            reader.scene = scene
-            return _sentence(reader)
+            reader.scene, start = scene, reader.pos
+            said = _sentence(reader)
+            told = [f"{size} in feet" for at, size in reader.in_feet.items() if start <= at < reader.pos]
+            return replace(said, told=[*said.told, *told]) if told else said
 
         yield joined, read
         end = reader.pos

@@ -18,6 +18,7 @@ FEET = re.compile(
     r"|(?:1[2-9]|[2-9]\d|\d{3,})\s*(?:\"|in\b)|\d+(?:\.\d+)?\s*(?:'|ft\b)))",
     re.IGNORECASE,
 )
+STOP = re.compile(r"(?<=[\w'\"′″])\.(?=[ \t]*(?:[\n;]|$))")
 BREAK = re.compile(r"\s*(?:\n|;|\bthen\b)\s*")
 
 
@@ -181,9 +182,9 @@ class Reader:
 
 
 def _tidy_with_origin(text: str) -> tuple[str, list[int]]:
-    """Tidied text, and for each of its characters the position it came from."""
+    """Tidied text without the full stops of its lines, and for each of its characters the position it came from."""
     out, origin = "", []
-    for index, char in enumerate(text):
+    for index, char in enumerate(STOP.sub(" ", text)):
         piece = char if char.isascii() else tidy(char)
         if len(piece) > 1 and out[-1:].isdigit():
             piece = " " + piece

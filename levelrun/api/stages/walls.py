@@ -22,7 +22,7 @@ from levelrun.api.stages.building import (
 from levelrun.core.boxes.planned import draw_room
 from levelrun.core.boxes.room_plan import RoomSummary
 from levelrun.core.errors import EditError
-from levelrun.core.site.room_words import use_of
+from levelrun.core.site.called import use_of
 from levelrun.exchange.dxf import DxfFound, inspect, read_rooms, write_plan
 
 router = APIRouter(prefix="/api", tags=["walls"])

@@ -39,6 +39,7 @@ _AT_THING = re.compile(
     re.IGNORECASE,
 )
 _OVER_ISLAND = re.compile(r"(?:over|above)\s+(?:the\s+)?(?:island|peninsula)\b", re.IGNORECASE)
+_AT_ISLAND = re.compile(r"(?:on|in|at|by|over|above)\s+(?:the\s+)?(?:island|peninsula)\b", re.IGNORECASE)
 _FROM_DOOR = re.compile(rf"(?:in|back|away)?\s*from\s+(?:the\s+)?(?P<kind>{_DOORS})\b", re.IGNORECASE)
 LOW_SILL_IN = 24.0  # an opening that begins lower leaves no wall for an outlet
 APART_IN = 16.0  # two things on one wall whose places nobody said: common practice, no source
@@ -189,20 +190,23 @@ def _marked(reader: SceneReader, view: RoomView, kind: str, else_: str, start: i
     return there[0]
 
 
-def over_island(reader: SceneReader, about: Room, count: int) -> list[Spot]:
-    """Over the island: so many lights in a row along the middle of its top. Empty where none is named. Refuses one
-    that is marked nowhere, or twice."""
+def over_island(reader: SceneReader, about: Room, item: dict[str, Any], count: int) -> list[Spot]:
+    """Over the island: so many lights in a row along the middle of its top; outlets on it, which serve a counter.
+    Empty where none is named. Refuses one that is marked nowhere, or twice."""
     reader.skip()
-    found = _OVER_ISLAND.match(reader.text, reader.pos)
+    outlet = item["kind"] == "receptacle"
+    found = (_AT_ISLAND if outlet else _OVER_ISLAND).match(reader.text, reader.pos)
     if found is None:
         return []
     start, reader.pos = reader.pos, found.end()
     view = room_view(reader.scene.job, reader.scene.book, about.id)
-    (face, item), spots = _marked(reader, view, "island", "mark it first", start), list[Spot]()
+    (face, island), spots = _marked(reader, view, "island", "mark it first", start), list[Spot]()
+    if outlet:
+        item.setdefault("serves", "counter")
     for share in ((number + 0.5) / count for number in range(count)):
-        long = item.width_in >= item.depth_in
+        long = island.width_in >= island.depth_in
         along, deep = (share, 0.5) if long else (0.5, share)
-        x, y = face.wall.at(item.at_in + along * item.width_in, -item.off_in - deep * item.depth_in)
+        x, y = face.wall.at(island.at_in + along * island.width_in, -island.off_in - deep * island.depth_in)
         spots.append({"x_in": tape(x), "y_in": tape(y)})
     return spots
 

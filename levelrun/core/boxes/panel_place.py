@@ -7,7 +7,8 @@ from typing import Any
 from levelrun.core.boxes.beside import WORKING_IN
 from levelrun.core.boxes.contexts import room_view
 from levelrun.core.job import Room
-from levelrun.core.site.building_words import BUILDINGS, new_building
+from levelrun.core.site.building_words import new_building
+from levelrun.core.site.called import BUILDINGS
 from levelrun.core.site.geometry import Wall
 from levelrun.core.site.scene import SceneReader
 

@@ -40,6 +40,22 @@ def spread(reader: SceneReader, about: Room, count: int, wall: Wall | None) -> l
     return spots
 
 
+def in_line(reader: SceneReader, about: Room, count: int) -> list[Spot]:
+    """So many under the ceiling in one line down the middle, the longer way of the room, half a space from the
+    ends."""
+    xs, ys = [x for x, _ in about.corners], [y for _, y in about.corners]
+    wide, deep = max(xs) - min(xs), max(ys) - min(ys)
+    shares = [(n + 0.5) / count for n in range(count)]
+    across = wide >= deep
+    spots = [
+        {"x_in": min(xs) + wide * (share if across else 0.5), "y_in": min(ys) + deep * (0.5 if across else share)}
+        for share in shares
+    ]
+    if not all(is_inside(about.corners, (spot["x_in"], spot["y_in"])) for spot in spots):
+        raise reader.refuse(f"{count} of them in one line do not all hang inside {about.name}: say where each hangs")
+    return spots
+
+
 def middle_of(about: Room) -> Spot:
     """The middle of a room."""
     xs, ys = [x for x, _ in about.corners], [y for _, y in about.corners]
@@ -53,7 +69,7 @@ def every(reader: SceneReader, about: Room) -> list[Spot]:
         return stepped(reader, about, step, list(walls_of(about)))
     named = walls_by_name(about)
     begin = reader.pos
-    if reader.phrase(("along", "on")) is None and not (reader.over() or reader.sees((*ALL_ROUND, "in", "of"))):
+    if reader.phrase(("along", "on")) is None and not (reader.over() or reader.sees((*ALL_ROUND, "in", "of", "at"))):
         reader.need(("along",), "along and walls")
     chosen: list[Wall] = []
     while (word := reader.phrase(named)) is not None:

@@ -23,7 +23,7 @@ from levelrun.core.boxes.beside import (
 from levelrun.core.boxes.contexts import room_view
 from levelrun.core.boxes.parts import OVERHEAD
 from levelrun.core.boxes.placing import switch_spot
-from levelrun.core.boxes.spreading import ALL_ROUND, middle_of, spread, stepped
+from levelrun.core.boxes.spreading import ALL_ROUND, in_line, middle_of, spread, stepped
 from levelrun.core.job import Room
 from levelrun.core.measure import show
 from levelrun.core.site.geometry import Wall, is_inside
@@ -32,6 +32,15 @@ from levelrun.core.site.scene import CENTRE, ON, ROWS, SceneReader, walls_by_nam
 APART_IN = 24.0  # two things on one ceiling whose places nobody said: common practice, no source
 AS_ASKED = ("to code", "per code", "by code", "as needed", "where needed")
 IN_ROWS = (*(f"in {rows}" for rows in ROWS), "evenly spaced", "spaced evenly")
+IN_LINE = (
+    "down the middle",
+    "down the center",
+    "down the centre",
+    "in a line",
+    "in one line",
+    "in a row",
+    "in one row",
+)
 CEILING = ("in the ceiling", "on the ceiling", "under the ceiling", "overhead")
 _WALLS = ("along the walls", "on the walls", "around the room", "around the walls", "around", "out")
 SPREAD = tuple(f"spread{evenly} {where}" for evenly in ("", " evenly") for where in _WALLS)
@@ -56,12 +65,14 @@ class Where:
         self.spots = self.spots or in_corner(reader, about, self.item["kind"] in OVERHEAD)
         if self.spots and self.item["kind"] == "switch" and 1 < (self.count or 0) <= MOST_GANGS:
             self.item["gangs"] = self.count  # two switches by a door stand in one box
-        if not self.spots and self.item["kind"] in OVERHEAD:
-            self.spots = over_island(reader, about, max(self.count or 1, 1))
+        if not self.spots and self.item["kind"] in (*OVERHEAD, "receptacle"):
+            self.spots = over_island(reader, about, self.item, max(self.count or 1, 1))
         if not self.spots:
             self.spots = at_thing(reader, about, self.item, self.count == -1)
         if not self.spots:
             self.spots = at_panel(reader, about, self.item)
+        if not self.spots and self.item["kind"] in OVERHEAD and reader.phrase(IN_LINE) is not None:
+            self.spots = in_line(reader, about, max(self.count or 1, 1))
         if not self.spots and (reader.phrase(CEILING) is not None or self.in_rows()):
             self.spots = away_from_door(reader, about)
             if not self.spots:

@@ -8,6 +8,7 @@ from typing import Any
 
 from levelrun.core.circuits.feed_words import feeder, paired
 from levelrun.core.circuits.grouped import group_said, hops_of
+from levelrun.core.circuits.owned import owned
 from levelrun.core.circuits.parts_said import UNIT, circuit_part, wire_for
 from levelrun.core.circuits.usual import title_of
 from levelrun.core.circuits.words import circuit_with, home_of, known_circuits, new_circuit, put_on
@@ -319,4 +320,19 @@ def taped(reader: SceneReader) -> Said | None:
     raise reader.refuse(f"no cable goes from {one.name} to {two.name}", at)
 
 
-SPOKEN = (taped, moved, changed, swapped, apart, chained, on_a_new, added, fed_by, after, shared, fed, every_method)
+SPOKEN = (
+    owned,
+    taped,
+    moved,
+    changed,
+    swapped,
+    apart,
+    chained,
+    on_a_new,
+    added,
+    fed_by,
+    after,
+    shared,
+    fed,
+    every_method,
+)

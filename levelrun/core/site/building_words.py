@@ -11,20 +11,6 @@ from levelrun.core.site.edits import main_floor
 from levelrun.core.site.geometry import STEPS, Point
 from levelrun.core.site.scene import Said, SceneReader
 
-# Buildings as they are called, and of which kind they are.
-BUILDINGS = {
-    **dict.fromkeys(("house", "bungalow", "cottage", "farmhouse", "ranch house", "duplex"), "house"),
-    **dict.fromkeys(
-        ("chicken coop", "coop", "tool shed", "garden shed", "woodshed", "playhouse", "gazebo", "kennel"),
-        "shed",
-    ),
-    **dict.fromkeys(("stable", "carport", "machine shed", "pole barn"), "shop"),
-    **dict.fromkeys(("bunkhouse", "tiny house", "guest cottage"), "cabin"),
-    "building": "shed", "outbuilding": "shed", "shed": "shed", "studio": "shed",
-    "greenhouse": "shed", "pump house": "shed", "well house": "shed", "shop": "shop", "workshop": "shop",
-    "garage": "shop",
-    "detached garage": "shop", "barn": "shop", "cabin": "cabin", "guest house": "cabin",
-}  # fmt: skip
 LEVELS: dict[str, tuple[str, float, float]] = {
     **dict.fromkeys(("floor", "main floor", "ground floor", "first floor", "downstairs"), ("floor", 0.0, 96.0)),
     "crawl": ("crawl", -44.0, 32.0),

@@ -35,6 +35,7 @@ ALIKE = {
 }  # fmt: skip
 NAMED = {**{word: word for word in FIXTURES}, **ALIKE}
 WHOLE = ("counter", "cabinet")  # along a wall they take all of it
+MIDDLE = ("in the middle", "in the center", "in the centre", "centered", "centred")
 LED = ("on", "along", "in", "at", "against")
 PLUGGED = ("outlet", "outlets", "receptacle", "receptacles", "plug", "plugs", "light", "circuit", "is", "draws")
 _WINDOW = re.compile(
@@ -110,8 +111,14 @@ def stands(reader: SceneReader) -> Said | None:
     word = reader.phrase([name for name in NAMED if NAMED[name] not in IN_WALLS])
     if not reader.scene.job.rooms:
         return None
-    if word is None or reader.over() or reader.sees(PLUGGED) or reader.text.startswith(":", reader.pos):
+    if word is None or reader.sees(PLUGGED) or reader.text.startswith(":", reader.pos):
         return None
+    if reader.over():
+        if reader.scene.verb == "from":
+            return None
+        raise reader.refuse(
+            f"say where the {word} stands, as `{word} on the north wall` or `{word} under the window`"
+        )
     kind = NAMED[word]
     if width is None and reader.sees_length():
         width = reader.length()
@@ -123,7 +130,10 @@ def stands(reader: SceneReader) -> Said | None:
     if (end := _END.match(reader.text, reader.pos)) is not None:
         return _at_end(reader, about, kind, width, end)
     start = reader.pos
-    reader.phrase(LED)
+    middle = reader.phrase(MIDDLE) is not None
+    if middle and reader.over():
+        return _in_counter(reader, about, kind, width)
+    reader.phrase((*LED, "of"))
     if not reader.sees(COMPASS):
         reader.pos = start
         return None
@@ -132,6 +142,19 @@ def stands(reader: SceneReader) -> Said | None:
         reader.phrase(LED)
         edits.append(_along_wall(reader, about, kind, width))
     return Said(edits, room=about.id)
+
+
+def _in_counter(reader: SceneReader, about: Room, kind: str, width: float | None) -> Said:
+    """In the middle of the one counter of its room, of which no wall is said."""
+    counters = [item for item in reader.scene.job.fixtures if item.room == about.id and item.kind == "counter"]
+    if len(counters) != 1:
+        there = f"{about.name} has {len(counters) or 'no'} counters"
+        raise reader.refuse(f"{there}: say a wall, as `{kind} in the middle of the north wall`")
+    usual, depth, height = FIXTURES[kind]
+    face, wide = walls_of(about)[counters[0].side], width or usual
+    at = counters[0].at_in + (counters[0].width_in - wide) / 2
+    _refuse_past(reader, face, at, wide)
+    return Said([_fixture(about, face, kind, at, wide, depth, height, 0.0)], room=about.id)
 
 
 def _island(reader: SceneReader) -> Said | None:
@@ -148,7 +171,7 @@ def _island(reader: SceneReader) -> Said | None:
             reader.pos = start
             return None
     middle = (alone or sized is not None) and found and reader.over()
-    middle |= reader.phrase(("in the middle", "in the center", "in the centre", "centered", "centred")) is not None
+    middle |= reader.phrase(MIDDLE) is not None
     if not found or sized is None or not middle:
         reader.pos = start
         return None
@@ -179,7 +202,7 @@ def _along_wall(reader: SceneReader, about: Room, kind: str, width: float | None
     usual, depth, height = FIXTURES[kind]
     place = None
     while not reader.over() and not reader.sees(["and"]):
-        if reader.phrase(("in the middle", "in the center", "in the centre", "centered", "centred")) is not None:
+        if reader.phrase(MIDDLE) is not None:
             pass  # as it is where no place is said
         elif reader.phrase(("in", "of")) is not None:
             reader.again(about)

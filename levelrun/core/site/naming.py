@@ -12,6 +12,7 @@ from functools import cached_property, lru_cache
 from levelrun.core.codebook import Codebook
 from levelrun.core.errors import TextError
 from levelrun.core.job import Box, Circuit, Job, Level, Panel, Room, Structure
+from levelrun.core.site.sizes import feet_said
 from levelrun.core.words import Reader
 
 SHORT = {"n": "north", "e": "east", "s": "south", "w": "west", "ne": "northeast", "se": "southeast",
@@ -28,7 +29,8 @@ _MEASURED = re.compile(r"\d+(?:\.\d+)?['\"]|\d+(?:a|v|ft|in)$", re.IGNORECASE)
 @dataclass(frozen=True, kw_only=True)
 class Scene:
     """The job, and the room, level, panel, way and trench that a sentence is about where it names none; `node_id`:
-    the box or panel at the end of the line that it goes on from."""
+    the box or panel at the end of the line that it goes on from; `made`: the parts of the sentence that it goes on
+    from."""
 
     job: Job
     book: Codebook
@@ -38,6 +40,7 @@ class Scene:
     way_id: str | None = None
     line_id: str | None = None
     node_id: str | None = None
+    made: tuple[str, ...] = ()
     verb: str = ""
 
     @cached_property
@@ -77,6 +80,11 @@ class NamingReader(Reader):
 
     scene: Scene
     verbs: tuple[str, ...] = ()
+
+    def __init__(self, text: str) -> None:
+        super().__init__(text)
+        self.text, places, self.in_feet = feet_said(self.text)
+        self.origin = [self.origin[place] for place in places]
 
     def phrase(self, options: Iterable[str]) -> str | None:
         """The longest of the phrases that stands here, taken; or None. A small word before it is passed over, and the

@@ -8,7 +8,6 @@ from typing import Any
 from levelrun.core.editing import next_id
 from levelrun.core.job import Job, Room, Side, Structure
 from levelrun.core.site.building_words import (
-    BUILDINGS,
     LEVELS,
     UP,
     UPPER_IN,
@@ -19,30 +18,13 @@ from levelrun.core.site.building_words import (
     level_there,
     usual_level,
 )
+from levelrun.core.site.called import BUILDINGS, USE_WORDS, USES, use_of
 from levelrun.core.site.framing import depth_of
 from levelrun.core.site.geometry import STEPS, Point, close_chain, rectangle, walls_of
 from levelrun.core.site.scene import Said, SceneReader
 from levelrun.core.site.sharing import mates
 
-USES = {
-    "living": "common", "common": "common", "great": "common", "family": "common", "den": "common",
-    "kitchen": "kitchen", "dining": "dining", "bed": "bedroom", "bunk": "bedroom", "bedroom": "bedroom",
-    "bath": "bath", "toilet": "bath", "washroom": "bath", "hall": "hall", "entry": "hall", "stair": "stairs",
-    "stairs": "stairs", "closet": "closet", "pantry": "storage", "laundry": "laundry", "mud": "laundry",
-    "utility": "utility", "mechanical": "utility", "garage": "garage", "carport": "garage", "shop": "shop",
-    "kiln": "shop", "throwing": "shop", "store": "storage", "storage": "storage", "shed": "storage",
-    "cold": "storage", "porch": "porch", "deck": "porch", "crawl": "crawl", "basement": "basement",
-    "attic": "attic", "loft": "bedroom", "pump": "pump", "office": "bedroom",
-    "bathroom": "bath", "powder": "bath", "lavatory": "bath", "ensuite": "bath", "hallway": "hall", "foyer": "hall",
-    "corridor": "hall", "landing": "hall", "stairway": "stairs", "stairwell": "stairs", "staircase": "stairs",
-    "wardrobe": "closet", "study": "bedroom", "nursery": "bedroom", "sleeping": "bedroom", "bunkroom": "bedroom",
-    "workshop": "shop", "mudroom": "laundry", "lounge": "common", "sitting": "common", "media": "common",
-    "game": "common", "sunroom": "common", "breakfast": "dining", "nook": "dining", "kitchenette": "kitchen",
-    "patio": "porch", "balcony": "porch", "veranda": "porch", "crawlspace": "crawl", "cellar": "basement",
-    "boiler": "utility", "furnace": "utility", "barn": "storage", "greenhouse": "storage",
-}  # fmt: skip
-USE_WORDS = ("common", "kitchen", "dining", "bedroom", "bath", "hall", "stairs", "closet", "laundry", "utility",
-             "garage", "shop", "storage", "porch", "crawl", "basement", "attic", "pump")  # fmt: skip
+OVER = ("under", "over", "above", "below")
 BESIDE = ("east of", "west of", "north of", "south of")
 WAYS = {"n": "north", "e": "east", "s": "south", "w": "west"} | {way: way for way in STEPS}
 UNDER_OR_OVER = tuple(word for word in LEVELS if word != "floor")
@@ -51,22 +33,13 @@ UNDER_HOUSE = ("basement", "crawl", "attic")
 # Beside the words that say what a room is for, of what names of rooms are made.
 ABOUT_ROOMS = (
     "room", "master", "main", "guest", "spare", "kids", "front", "back", "upper", "lower", "half", "floor",
-    "first", "second", "third", *("upstairs", "downstairs"),
+    "first", "second", "third", "addition", "area", *("upstairs", "downstairs"),
 )  # fmt: skip
 _NAME_AND_SIZE = re.compile(
     r"""(?:the\s+|a\s+)?(?P<name>[A-Za-z][\w -]*?),?\s+(?=\d+(?:\.\d+)?\s*(?:'|ft\b|"|m\b))""", re.IGNORECASE
 )
 _PLACED = re.compile(r"\d")
 _SIZE = re.compile(r"""(?=\s\d+(?:\.\d+)?(?:\s*(?:'|"|ft\b|in\b|mm\b|cm\b|m\b)|-\d)[\d\s'"./-]*(?:x|by)\b)""")
-
-
-def use_of(name: str) -> str:
-    """What a room is for, from the words of its name, the last that says it: a hall closet is a closet, a bedroom 2
-    a bedroom. A common room where no word says."""
-    for word in reversed(re.split(r"[\s\d-]+", name.lower())):
-        if word in USES:
-            return USES[word]
-    return "common"
 
 
 def room(reader: SceneReader) -> Said:
@@ -77,7 +50,7 @@ def room(reader: SceneReader) -> Said:
     sized = size(reader) if reader.sees_length() else None
     reader.phrase(("called", "named"))
     if sized is not None:
-        name = reader.name((*BESIDE, "in", "as", "at"))
+        name = reader.name((*BESIDE, *OVER, "in", "as", "at"))
     else:
         name = reader.name(("as", "in")) if not _PLACED.search(reader.text, reader.pos) else _room_name(reader)
     width, depth = sized or size(reader)
@@ -107,7 +80,7 @@ def room(reader: SceneReader) -> Said:
             on, more = _on_level(reader, on, house, kind)
             house = [*house, *more]
             continue
-        kind = reader.phrase(("under", "over", "above", "below"))
+        kind = reader.phrase(OVER)
         if kind is not None and reader.sees(_not_buildings(reader)):
             other = reader.room_named()
             corner = (min(x for x, _ in other.corners), min(y for _, y in other.corners))

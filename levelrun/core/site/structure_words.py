@@ -9,7 +9,6 @@ from typing import Any
 from levelrun.core.editing import next_id
 from levelrun.core.job import Job, Structure
 from levelrun.core.site.building_words import (
-    BUILDINGS,
     LEVELS,
     UNDRAWN_IN,
     UP,
@@ -18,9 +17,10 @@ from levelrun.core.site.building_words import (
     new_building,
     usual_level,
 )
+from levelrun.core.site.called import BUILDINGS, use_of
 from levelrun.core.site.frame_words import CENTRES, FRAMES, STUDS
 from levelrun.core.site.geometry import STEPS, Point, rectangle
-from levelrun.core.site.room_words import made_room, size, use_of
+from levelrun.core.site.room_words import made_room, size
 from levelrun.core.site.scene import Said, SceneReader
 
 ADD = ("add", "make", "build", "put up", "put")

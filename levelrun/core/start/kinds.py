@@ -7,7 +7,7 @@ from dataclasses import dataclass, field, replace
 from typing import Any
 
 from levelrun.core.boxes.machines import BY_NAME, Machine
-from levelrun.core.site.building_words import BUILDINGS as SITE_BUILDINGS
+from levelrun.core.site.called import BUILDINGS as SITE_BUILDINGS
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -10,7 +10,8 @@ from shapely import box
 from levelrun.core.codebook.lookups import methods
 from levelrun.core.editing import next_id
 from levelrun.core.job import Span, Structure, Trench
-from levelrun.core.site.building_words import BUILDINGS, GRADES, UNDRAWN_IN
+from levelrun.core.site.building_words import GRADES, UNDRAWN_IN
+from levelrun.core.site.called import BUILDINGS
 from levelrun.core.site.edits import main_floor
 from levelrun.core.site.geometry import STEPS, Point
 from levelrun.core.site.scene import Said, SceneReader

@@ -181,6 +181,7 @@ async function remove() {
           v-model="named"
           label="Name of the job"
           autofocus
+          @focus="($event.target as HTMLInputElement).select()"
           autocomplete="off"
           variant="outlined"
           :error-messages="wrong"

@@ -1,0 +1,91 @@
+"""A circuit said behind what it is for: fridge, on its own circuit; range on the west wall 50a."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import replace
+from typing import Any
+
+from levelrun.core.boxes.edits import BOX
+from levelrun.core.boxes.setting import set_box
+from levelrun.core.boxes.things import SERVES
+from levelrun.core.circuits.parts_said import circuit_part
+from levelrun.core.circuits.usual import title_of
+from levelrun.core.circuits.words import home_of, new_circuit
+from levelrun.core.editing import add_part, next_id
+from levelrun.core.job import Box
+from levelrun.core.site.scene import Said, SceneReader
+from levelrun.core.trade.conductors.sizing import breaker_ratings
+
+_OWN = ("its own", "their own", "a dedicated", "a separate", "a new", "one", "an", "a")
+# How such a circuit is said, behind `on`.
+OWN_CIRCUIT = (
+    r"(?:(?:its|their)\s+own\b(?!\s+switch)|an?\s+(?:new\s+|dedicated\s+|separate\s+)?"
+    r"(?:(?:\d+\s*(?:volts?|v)\s+)?\d+[\s-]*(?:amps?|a)\b(?:\s+(?:gfci|afci|dual))?\s*)?(?:circuit|breaker)\b)"
+)
+_BARE = re.compile(r"(?P<n>\d+)(?=\s*(?:circuit\b|breaker\b|$|[,;\n]))", re.IGNORECASE)
+
+
+def owned(reader: SceneReader) -> Said | None:
+    """On its own 20 amp circuit; its own 20; 50a: behind the sentence that set what the circuit is for. None where
+    no sentence before it set a box, or marked what takes an outlet."""
+    scene = reader.scene
+    boxes = [box for box in scene.job.boxes if box.id in scene.made and reader.circuit_of(box) is None]
+    outlet = _at_what_was_marked(reader) if not boxes else []
+    if outlet:
+        there = add_part(scene.job, scene.book, BOX, outlet[0]["item"])
+        boxes, reader.scene = [there.boxes[-1]], replace(scene, job=there)
+    try:
+        said = _on_a_circuit(reader, boxes) if boxes else None
+    finally:
+        reader.scene = scene
+    return replace(said, edits=[*outlet, *said.edits]) if said is not None else None
+
+
+def _at_what_was_marked(reader: SceneReader) -> list[dict[str, Any]]:
+    """The outlet behind the appliance that the sentence before marked on a wall; empty where it marked none."""
+    scene = reader.scene
+    marked = [item for item in scene.job.fixtures if item.id in scene.made and item.kind in SERVES]
+    if len(marked) != 1:
+        return []
+    other = SceneReader(f"{marked[0].kind} outlet behind the {marked[0].kind}")
+    other.scene = replace(scene, room_id=marked[0].room)
+    (edit,) = set_box(other).edits
+    return [{**edit, "item": {"id": next_id(scene.job, "b"), **edit["item"]}}]
+
+
+def _on_a_circuit(reader: SceneReader, boxes: list[Box]) -> Said | None:
+    reader.phrase(["on"])
+    said = reader.phrase(_OWN) is not None
+    while reader.phrase(("new", "dedicated", "separate")) is not None:
+        said = True
+    item: dict[str, Any] = {}
+    reader.skip()
+    if said and (bare := _BARE.match(reader.text, reader.pos)) is not None:
+        made = breaker_ratings(reader.scene.book)
+        if float(bare["n"]) not in made:
+            raise reader.refuse(f"{bare['n']} A is no breaker", reader.pos, [f"{rating:g}a" for rating in made])
+        item["breaker_a"], reader.pos = float(bare["n"]), bare.end()
+    while circuit_part(reader, item):
+        pass
+    said |= bool(item)
+    reader.phrase(("circuit", "breaker"))
+    if not said or not reader.over():
+        return None
+    panel = reader.scene.panel
+    if panel is None:
+        raise reader.refuse("there is no panel yet: set one in Boxes with `panel` and a wall")
+    return new_circuit(
+        reader, item, _title(reader, boxes), "" if len(boxes) == 1 else _group(boxes), boxes,
+        home_of(reader, panel, boxes), panel,
+    )  # fmt: skip
+
+
+def _title(reader: SceneReader, boxes: list[Box]) -> str:
+    return title_of(reader.scene.book, boxes[0]) if len(boxes) == 1 else ""
+
+
+def _group(boxes: list[Box]) -> str:
+    """By what several boxes are named together."""
+    kinds = {box.kind for box in boxes}
+    return {"light": "Lights", "receptacle": "Outlets", "fan": "Fans"}.get(kinds.pop(), "") or "Boxes"
