@@ -166,7 +166,8 @@ def _by_clauses(
                 job, looked = _said_on(job, " " * begin + text[begin:end], looked, verb, joined=first > 0)
             except TextError as error:
                 farther = first > 0 and (error.at or 0) > (wrong.at or 0)
-                wrong = error if farther and whole.message.startswith("expected") else wrong
+                told = not error.message.startswith("expected") and (error.at or 0) >= (wrong.at or 0)
+                wrong = error if (farther or told) and whole.message.startswith("expected") else wrong
             else:
                 first = last
                 break

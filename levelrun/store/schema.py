@@ -383,6 +383,10 @@ ALTER TABLE trench ADD COLUMN meant_method TEXT NOT NULL DEFAULT '';
 ALTER TABLE trench ADD COLUMN meant_size TEXT NOT NULL DEFAULT ''
 """
 
+SUPPOSED = """
+ALTER TABLE leg ADD COLUMN supposed INTEGER NOT NULL DEFAULT 0
+"""
+
 Step = Callable[[sqlite3.Connection], None]
 Migration = tuple[str, str] | tuple[str, str, Step]
 MIGRATIONS: tuple[Migration, ...] = (
@@ -403,4 +407,5 @@ MIGRATIONS: tuple[Migration, ...] = (
     ("0015-proved", PROVED),
     ("0016-old-boxes", OLD_BOXES),
     ("0017-meant-for-a-trench", MEANT),
+    ("0018-supposed-places", SUPPOSED),
 )

@@ -11,16 +11,18 @@ from levelrun.core.codebook import Codebook
 from levelrun.core.editing import EditBase, PartKind, with_parts
 from levelrun.core.errors import EditError
 from levelrun.core.job import Job
-from levelrun.core.part import Id
+from levelrun.core.part import Id, Inches
 
 
 class Chain(EditBase):
-    """Put boxes on a circuit one after another, from the panel or from the box `after`; they leave their old one."""
+    """Put boxes on a circuit one after another, from the panel or from the box `after`; they leave their old one.
+    `length_in`: cable from one to the next, as taped."""
 
     op: Literal["chain"]
     circuit: Id
     boxes: Annotated[tuple[Id, ...], Field(min_length=1, max_length=200)]
     after: Id | None = None
+    length_in: Inches | None = None
 
     def title(self) -> str:
         return f"chain {len(self.boxes)} box{'es' * (len(self.boxes) > 1)}"
@@ -97,7 +99,7 @@ def chain(job: Job, edit: Chain) -> Job:
     hops = [hop for hop in circuit.chain if hop.box != circuit.feeds or edit.after is not None]
     before = edit.after
     for box in edit.boxes:
-        hops.append(Hop(box=box, after=before))
+        hops.append(Hop(box=box, after=before, length_in=edit.length_in))
         before = box
     if circuit.feeds is not None and edit.after is None:
         hops.append(Hop(box=circuit.feeds, after=before))

@@ -219,7 +219,9 @@ def size(reader: SceneReader) -> Point:
 
 def _whose(reader: SceneReader, buildings: dict[str, Structure]) -> None:
     """The building whose level it is, taken: by its name, or as the house that this sentence puts up."""
-    if reader.phrase(buildings) is None and reader.phrase(BUILDINGS) is None:
+    kinds = {item.kind for item in reader.scene.job.structures}
+    known = [word for word, kind in BUILDINGS.items() if not kinds or kind in kinds]
+    if reader.phrase(buildings) is None and reader.phrase(known) is None:
         reader.expect(buildings)
         raise reader.fail("a building by its name")
 

@@ -26,6 +26,7 @@ from levelrun.core.start.ends import (
     standing,
 )
 from levelrun.core.start.kinds import BUILDINGS, CALLED, ENDS, NOT_HELD, USES, Kind
+from levelrun.core.start.several import apart_here
 from levelrun.core.trade.conductors.sizing import breaker_ratings
 
 _FOR = re.compile(
@@ -33,12 +34,15 @@ _FOR = re.compile(
     rf"|(?:{any_of((*LEAST, *LARGEST))})\b)|\s*(?:$|;|\n))",
     re.IGNORECASE,
 )
+_PLACE = re.compile(r"(?:the\s+)?(?P<where>[a-z]+(?:\s+[a-z]+){0,3})(?=\s*,\s*\d)", re.IGNORECASE)
 _SECOND = re.compile(r"\s*(?:/|and|&|-)\s*(?P<n>\d{1,2})(?![\d'\"/-])", re.IGNORECASE)
 _COUNTED = re.compile(r"\s*(?P<n>[1-9]\d?)[\s-]*(?:spaces?|circuits?)\b", re.IGNORECASE)  # of a sub-panel
 SWITCHED = tuple(f"{joins} {a}switch" for joins in ("with", "and", "on")
                  for a in ("", "a ", "its own ", "a wall ", "a dimmer ", "its "))  # fmt: skip
 OUTER = ("outside wall", "outside of the house", "exterior wall", "outer wall")
 ROOM_WALLS = tuple(f"{the}{room} wall" for the in ("", "the ") for room in ROOMS)
+FACES = ("wall", "walls", "surface", "wall surface")
+ON_A_WALL = "shop_surface"  # where it can be hit
 WALLS = ("north", "east", "south", "west", "back", "front")
 QUALITIES = tuple(word for word in BOXES if "continuous" not in word)
 RECEIVING = ("receptacle", "equipment")  # a charger may stand at an outlet
@@ -46,6 +50,7 @@ MORE = ("for", "in garage", "outside", "as", "on", "spaces", "at")
 WHIPPED = tuple(f"{small}{what}" for small in ("", "a ") for what in (
     "disconnect and whip", "disconnect and a whip", "whip and disconnect", "disconnect", "whip",
 ))  # fmt: skip
+SUB_PANEL = ("sub-panel", "sub panel", "subpanel")
 SPACES = ("spaces", "space", "slots", "slot", "breaker")
 ABOUT = ("for", "in", "outside", "outdoors", "as", "on", "spaces", "at", "hardwired", "continuous", "nema")
 
@@ -57,6 +62,12 @@ def about(reader: SceneReader, said: Asked) -> Asked:
     if said.kind.box.get("kind") in LAMPS and reader.phrase(SWITCHED) is not None:
         reader.phrase(("by the door", "at the door", "beside the door", "near the door"))
         return replace(said, switched=True)
+    if said.count > 1 and (apart := apart_here(reader)) is not None:
+        return replace(said, apart_in=apart)
+    if said.count > 1 and reader.phrase(["each"]) is not None:
+        return said
+    if said.building and reader.phrase(SUB_PANEL) is not None:  # a shop 60 amp sub-panel
+        return said
     joins = reader.phrase(("of", "and", "rated", "with"))
     if joins == "with" and said.kind.whip and reader.phrase(WHIPPED) is not None:
         return said
@@ -160,6 +171,9 @@ def _on(reader: SceneReader, said: Asked) -> Asked:
     """The space of the panel, or a breaker: on 12, on a 20a breaker."""
     if reader.phrase(OUTER) is not None:
         return replace(said, outdoors=True)
+    if reader.phrase(FACES) is not None:  # emt on the wall
+        at = next((index for index, leg in enumerate(said.legs) if leg.place), len(said.legs))
+        return replace(said, legs=[*(replace(leg, place=ON_A_WALL) for leg in said.legs[:at]), *said.legs[at:]])
     if (wall := reader.phrase(ROOM_WALLS)) is not None:  # on the garage wall
         room = wall.removeprefix("the ").removesuffix(" wall")
         return replace(said, where=f"{room} wall", use=said.use or ROOMS[room])
@@ -191,6 +205,10 @@ def _spaces(reader: SceneReader, said: Asked) -> Asked:
 
 
 def _at(reader: SceneReader, said: Asked) -> Asked:
+    reader.skip()
+    if (place := _PLACE.match(reader.text, reader.pos)) is not None:  # at the back door, 25' attic
+        reader.pos = place.end()
+        return replace(said, where=place["where"])
     return replace(said, where=reader.name(ABOUT))
 
 

@@ -18,7 +18,7 @@ class Asked:
     new `building`, called like it or by a name of its own; `box`
     and `on`: where it begins at a box, that and its circuit, which is drawn out; `there`: what stands at its end
     already; `branch`: it is said to be a circuit, and no feeder; `switched`: a light with a switch of its
-    own."""
+    own; `count`: so many of a kind, `apart_in` from one to the next."""
 
     kind: Kind
     panel: Panel
@@ -43,6 +43,8 @@ class Asked:
     spaces: int | None = None
     branch: bool = False
     switched: bool = False
+    count: int = 1
+    apart_in: float | None = None
 
     @property
     def begin(self) -> Panel | Box:

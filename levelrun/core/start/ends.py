@@ -28,11 +28,12 @@ from levelrun.core.start.kinds import (
     VEHICLE_PLUG,
     WIRED,
 )  # fmt: skip
+from levelrun.core.start.several import ONE_OF, count_here
 
 BEFORE = (
     *SMALL, "my", "new", "dedicated", "separate", "electric", "detached", "another", "one more", "its own",
     "their own",
-    "own", "master", "primary", "guest", "spare", "kids", "upstairs", "downstairs", "half",
+    "own", "backup", "portable", "master", "primary", "guest", "spare", "kids", "upstairs", "downstairs", "half",
 )  # fmt: skip
 ROOMS = {**USES, **CALLED}
 STANDS = (*ENDS, *PLUGGED, *WIRED)
@@ -40,6 +41,7 @@ WITHIN = tuple(word for word in STANDS if word not in ENDS or not ENDS[word].fee
 USUAL_PANEL = "S"  # what a sub-panel is called where no name is said
 PLUGS = ("outlet", "receptacle", "plug")
 OUTSIDE = ("outside", "outdoor", "outdoors")
+TWO_POLE = ("2 pole", "2-pole", "two pole", "two-pole", "double pole", "double-pole")
 MANY = ("outlets", "receptacles", "plugs", "lights", "fans", "alarms", "smoke alarms", "smoke detectors", "heaters")
 
 
@@ -48,19 +50,23 @@ def any_of(words: Iterable[str]) -> str:
     return "|".join(re.escape(word) for word in sorted(words, key=len, reverse=True))
 
 
-_COUNT = r"(?:\d{1,2}|two|three|four|five|six|some)"
+_COUNT = r"(?:\d{1,2}(?![\s-]*poles?\b)|two|three|four|five|six|some)"
 _WHERE = rf"(?:(?:{any_of((*ROOMS, *OUTSIDE))})\s+)?"
 _MANY = re.compile(rf"(?:{_COUNT}\s+)?{_WHERE}(?P<what>{any_of(MANY)})\b|{_COUNT}\s+(?=[a-z])", re.IGNORECASE)
 # A thing that may stand at the end, with what is said before it.
-_WHAT = any_of((*STANDS, *MANY, *NOT_HELD))
+_WHAT = any_of((*STANDS, *MANY, *ONE_OF, *NOT_HELD))
 PLUG_NAMES = tuple(str(row["nema"]) for row in load().table("nema").rows)
 # A configuration before its outlet.
 _CONFIGURED = rf"(?:nema\s+)?(?:{any_of(PLUG_NAMES)})\s+(?=(?:outlet|receptacle|plug)\b)"
 _PLUG = re.compile(_CONFIGURED, re.IGNORECASE)
 _QUALITY = rf"(?:(?:{any_of(QUALIFIED)})\s+)*"
-_FIRST = rf"(?:(?:{any_of((*BEFORE, *QUALIFIED))})\s+|{UNIT.pattern}\s+|{_CONFIGURED}|{VOLTS}\s+)*"
-THING = rf"{_FIRST}(?:{_COUNT}\s+)?{_WHERE}{_QUALITY}(?:{_WHAT})\b"
-_CIRCUIT = re.compile(rf"(?:(?:{any_of(BEFORE)})\s+|{UNIT.pattern}\s+)*circuit\s+(?:for|to|in)\b", re.IGNORECASE)
+_FIRST = rf"(?:(?:{any_of((*BEFORE, *QUALIFIED, *TWO_POLE))})\s+|{UNIT.pattern}\s+|{_CONFIGURED}|{VOLTS}\s+)*"
+THING = rf"(?:{_COUNT}\s+)?{_FIRST}(?:{_COUNT}\s+)?{_WHERE}{_QUALITY}(?:{_WHAT})\b"
+_PLURAL = re.compile(rf"{_FIRST}{_WHERE}{_QUALITY}(?:{any_of(ONE_OF)})\b", re.IGNORECASE)
+_CIRCUIT = re.compile(
+    rf"(?:(?:{any_of(BEFORE)})\s+|{UNIT.pattern}\s+)*(?:circuit\s+(?:for|to|in)\b|(?:{any_of(ROOMS)})\s+circuit\b)",
+    re.IGNORECASE,
+)
 _THING = re.compile(THING, re.IGNORECASE)
 _NAMED = re.compile(
     rf"(?:(?:{any_of(BEFORE)})\s+|{UNIT.pattern}\s+)*(?!box\b|panel\b)(?P<name>[a-z][a-z' -]*?[a-z])(?![\w'-])"
@@ -81,6 +87,7 @@ def end(reader: SceneReader, said: Asked, before: Sequence[int] = ()) -> Asked:
     were passed over earlier in the line."""
     plug, more = "", dict[str, Any]()  # a configuration, and fields of the box, said before its word
     figures: list[int] = []  # where amperes and volts stand before it: what they are, its kind tells
+    said = replace(said, count=count_here(reader, _PLURAL))
     while True:
         if reader.sees(BY_NAME):  # a name that begins like something else: electric furnace, garage heater
             break
@@ -88,6 +95,9 @@ def end(reader: SceneReader, said: Asked, before: Sequence[int] = ()) -> Asked:
         if _PLUG.match(reader.text, reader.pos) is not None:
             reader.phrase(["nema"])
             plug = reader.need(PLUG_NAMES, "a configuration of receptacle")
+            continue
+        if reader.phrase(TWO_POLE) is not None:
+            said = replace(said, circuit={"volts": 240, **said.circuit})
             continue
         if (volts := bare_volts(reader)) is not None:
             said = replace(said, circuit={**said.circuit, "volts": volts})
@@ -97,7 +107,8 @@ def end(reader: SceneReader, said: Asked, before: Sequence[int] = ()) -> Asked:
             reader.pos = match.end()
         elif reader.phrase(BEFORE) is None and not _quality(reader, more):
             break
-    one_thing(reader)
+    if said.count == 1:
+        one_thing(reader)
     said = _qualified(_kind(reader, said, more), more)
     said = configured(reader, said, plug) if plug else said
     stop = reader.pos
@@ -153,6 +164,8 @@ def unknown(reader: SceneReader, at: int, what: str) -> TextError:
 def several(reader: SceneReader, named: str) -> Exception:
     """The refusal of a line to several things."""
     things = re.split(r"\s+(?=\d)|[;,]", named.strip(), maxsplit=1)[0]
+    if _PLURAL.match(things) is not None:
+        return reader.refuse(f"say how many: `3 {things}`, and how far apart where that is known: `12' apart`")
     return reader.refuse(
         f"a line goes to one thing, not to {things!r}: say it to the first, then go on from its box, as in "
         "`from R-1 8' stud wall to outlet`"
@@ -184,16 +197,19 @@ def _kind(reader: SceneReader, said: Asked, more: dict[str, Any]) -> Asked:
         return _on_circuit(reader, said, more)
     begin = reader.pos
     where = None if reader.sees(WITHIN) else reader.phrase((*ROOMS, *OUTSIDE))
+    if where in ROOMS and reader.phrase(["circuit"]) is not None:  # a bathroom circuit
+        return replace(said, kind=ENDS["outlet"], use=ROOMS[where])
     while where is not None and _quality(reader, more):
         pass  # a bath gfci outlet
-    if where is not None and not reader.sees(STANDS):  # a garage that is another building
+    if where is not None and not reader.sees((*STANDS, *ONE_OF)):  # a garage that is another building
         reader.pos, where = begin, None
     if where is not None:
         said = replace(said, outdoors=True) if where in OUTSIDE else replace(said, use=ROOMS[where])
     reader.expect(OFFERED)
-    word = reader.phrase(STANDS)
+    word = reader.phrase((*STANDS, *ONE_OF) if said.count > 1 else STANDS)
     if word is None:
         raise unknown(reader, reader.pos, "what stands at the end")
+    word = ONE_OF.get(word, word) if said.count > 1 else word
     if word in BUILDINGS and reader.sees(WITHIN):
         return _kind(reader, replace(said, structure=standing(reader, word)), more)
     if word in OUTDOOR:
@@ -201,7 +217,7 @@ def _kind(reader: SceneReader, said: Asked, more: dict[str, Any]) -> Asked:
     if word in PLUGGED:
         if reader.sees(MANY):  # counter outlets
             raise several(reader, reader.text[begin : reader.line_end()])
-        reader.phrase(PLUGS)  # a freezer outlet
+        reader.phrase((*PLUGS, "circuit"))  # a freezer outlet
         outlet = ENDS["outlet"]
         kind = replace(outlet, box={**outlet.box, **PLUGGED[word]})
         return replace(said, kind=kind, name=word.capitalize())
@@ -276,5 +292,6 @@ def configured(reader: SceneReader, said: Asked, name: str) -> Asked:
     """An outlet of a configuration: its volts, its neutral and, where none was said, its amperes."""
     row = reader.scene.book.table("nema").get(name)
     own = {"volts": int(row["volts"]), "neutral": row["neutral"] == "yes", "breaker_a": float(row["amps"])}
-    kind = replace(said.kind, box={**said.kind.box, "kind": "receptacle", "nema": name})
+    inlet = said.kind.box.get("serves") == "generator"  # its blades are those of the cord, and it is no outlet
+    kind = said.kind if inlet else replace(said.kind, box={**said.kind.box, "kind": "receptacle", "nema": name})
     return replace(said, kind=kind, circuit={**own, **said.circuit})

@@ -57,7 +57,8 @@ KINDS = (
     ),
     Kind(
         key="vehicle", title="a vehicle", volts=240, breaker_a=60.0, neutral=False,
-        words=("vehicle", "charger", "car charger", "vehicle charger", "EV charger", "EV", "car"),
+        words=("vehicle", "charger", "car charger", "vehicle charger", "EV charger", "EV", "car",
+               "level 2 charger", "level two charger", "charging station", "wall charger"),
         box={"kind": "equipment", "serves": "vehicle", "continuous": True}, load_a=48.0, load_first=True,
         usual={"length": "24'", "place": "shop_surface", "method": "EMT", "load": "48a"},
     ),
@@ -85,7 +86,9 @@ KINDS = (
         usual={"length": "17'", "place": "stud_wall", "method": "NM-B"},
     ),
     Kind(
-        key="generator", title="a generator inlet", words=("generator inlet", "generator", "inlet"), volts=240,
+        key="generator", title="a generator inlet", 
+        words=("generator inlet", "generator", "inlet", "generator inlet box", "inlet box", "power inlet",
+               "generator plug"), volts=240,
         breaker_a=30.0,
         box={"kind": "equipment", "serves": "generator", "outdoors": True},
         usual={"length": "12'", "place": "stud_wall", "method": "NM-B"},
@@ -181,20 +184,13 @@ FANS = (
 )  # fmt: skip
 LIGHTS = (
     "light", "recessed light", "ceiling light", "wall light", "vanity light", "sink light", "under cabinet lights",
-    "under cabinet light",
+    "under cabinet light", "can light", "pot light", "downlight", "pendant", "pendant light", "chandelier", "sconce",
+    "track light", "strip light", "work light", "shop light", "stair light",
 )  # fmt: skip
 LIGHTS_OUT = (
-    "post light",
-    "lamp post",
-    "pole light",
-    "driveway light",
-    "yard light",
-    "flood light",
-    "floodlight",
-    "security light",
-    "outside light",
-    "outdoor light",
-)
+    "post light", "lamp post", "pole light", "driveway light", "yard light", "flood light", "floodlight",
+    "security light", "outside light", "outdoor light", "motion light", "motion sensor light",
+)  # fmt: skip
 # What stands outdoors without saying so.
 OUTDOOR = LIGHTS_OUT
 # A vehicle that is charged at an outlet: the charger that is plugged in there draws 80 % of its 50 A (625.42).
@@ -260,4 +256,10 @@ USES = {
 CALLED = {
     "bathroom": "bath", "hallway": "hall", "family room": "common", "great room": "common", "workshop": "shop",
     "crawlspace": "crawl",
+    **dict.fromkeys(("den", "rec room", "game room", "media room", "sunroom", "lounge", "bonus room"), "common"),
+    **dict.fromkeys(("office", "study", "nursery", "guest room", "bunk room", "loft"), "bedroom"),
+    **dict.fromkeys(("powder room", "half bath"), "bath"), **dict.fromkeys(("foyer", "entry", "entryway"), "hall"),
+    **dict.fromkeys(("mud room", "mudroom"), "laundry"), **dict.fromkeys(("pantry", "storage room"), "storage"),
+    **dict.fromkeys(("mechanical room", "furnace room"), "utility"), "cellar": "basement",
+    **dict.fromkeys(("deck", "patio"), "porch"),
 }  # fmt: skip

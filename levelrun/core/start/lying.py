@@ -16,6 +16,7 @@ from levelrun.core.ways.unsaid import EARTH, UPRIGHT
 Settled = tuple[Asked, list[str]]
 # Along what pipe goes from a panel, by where that is said to stand.
 ROUND_IT = {"shop_surface": ("garage", "shop", "workshop", "barn"), "basement": ("basement", "cellar")}
+BURIED = ("UF-B", "USE-2")  # cable of which nobody says where it lies is buried
 _WALL_OF = re.compile(r"\b(garage|shop)\s+wall\b", re.IGNORECASE)
 
 
@@ -28,6 +29,29 @@ def first_leg(book: Codebook, job: Job, said: Asked) -> Settled:
             told += more
             break
     return said, told
+
+
+def supposed(book: Codebook, said: Asked) -> Settled:
+    """The line with the legs of which nobody says where they lie: those before the first that is somewhere with that
+    one; else in the earth what is buried or goes to another building or a pump, pipe along a wall where it can be
+    hit, cable in stud walls. Each such leg is asked until somebody says it."""
+    legs = said.legs
+    count = next((index for index, leg in enumerate(legs) if leg.place), len(legs))
+    if not count:
+        return said, []
+    place = (legs[count].place or "") if count < len(legs) else _usual_place(book, said)
+    lain = [replace(leg, place=place, supposed=True) for leg in legs[:count]]
+    long = show(sum(leg.length_in for leg in lain))
+    told = f"nobody said where the {long} lie: taken as {places(book)[place].words[0]}, and asked until it is said"
+    return replace(said, legs=[*lain, *legs[count:]]), [told]
+
+
+def _usual_place(book: Codebook, said: Asked) -> str:
+    keys = [leg.method for leg in said.legs if leg.method]
+    if said.kind.usual.get("place") == "trench" or set(keys) & set(BURIED):
+        return "trench"
+    piped = any(method(book, key).kind == "raceway" for key in keys)
+    return "shop_surface" if piped or said.kind.usual.get("method") == "EMT" else "stud_wall"
 
 
 def in_that_room(said: Asked, text: str) -> Settled:

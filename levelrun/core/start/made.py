@@ -320,7 +320,8 @@ def _legs(job: Job, book: Codebook, said: Asked, circuit: dict[str, Any], ends: 
             "size": fits, "depth_in": leg.depth_in,
             "bends_deg": leg.bends_deg, "shapes": leg.shapes, "radius_in": leg.radius_in, "feed": leg.feed,
             "sleeve": leg.sleeve or lies is not None, "met": leg.met, "stands_off": leg.stands_off,
-            "expansion": leg.expansion, "ribbon": leg.ribbon, "fished": leg.fished, "facts": leg.facts,
+            "expansion": leg.expansion, "ribbon": leg.ribbon, "fished": leg.fished, "supposed": leg.supposed,
+            "facts": leg.facts,
             "end": _joint(job, leg),
         })  # fmt: skip
     whip_said = said.kind.whip and len(legs) > 1 and legs[-1]["place"] == TAIL

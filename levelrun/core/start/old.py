@@ -39,10 +39,9 @@ def old_here(reader: SceneReader) -> Stood | None:
     of which the breaker's space is not said."""
     start = reader.pos
     reader.phrase(SMALL)
-    if reader.phrase(OLD) is None:
-        reader.pos = start
-        return None
+    old = reader.phrase(OLD) is not None
     use = reader.phrase(ROOMS)
+    old |= reader.phrase(OLD) is not None
     kind = reader.phrase(KINDS)
     if kind is None:
         reader.pos = start
@@ -50,6 +49,9 @@ def old_here(reader: SceneReader) -> Stood | None:
     item: dict[str, Any] = {}
     use, space = _parts(reader, item, use)
     job, panel = reader.scene.job, reader.scene.panel
+    if not old and (space is None or panel is None or _circuit_on(job, panel, space) is not None):
+        reader.pos = start  # the light on 5, where nothing of this job is on 5, was there before
+        return None
     if panel is None:
         raise reader.refuse("there is no panel yet: say `panel H 100a 16 spaces` first", start)
     if space is None:
@@ -61,7 +63,7 @@ def old_here(reader: SceneReader) -> Stood | None:
         use=ROOMS[use] if use else "",
     )  # fmt: skip
     add = {"op": "add", "kind": "box", "item": box.model_dump(exclude_defaults=True)}
-    there = next((c for c in job.circuits if c.panel == panel.id and space in spaces_of(c)), None)
+    there = _circuit_on(job, panel, space)
     if there is not None:
         return Stood(panel, box, there, [add, {"op": "chain", "circuit": there.id, "boxes": [box.id]}], [])
     told = []
@@ -75,6 +77,10 @@ def old_here(reader: SceneReader) -> Stood | None:
     circuit = Circuit.model_validate(item)
     edits = [add, *_given_back(panel, space), {"op": "add", "kind": "circuit", "item": item}]
     return Stood(panel, box, circuit, edits, told)
+
+
+def _circuit_on(job: Job, panel: Panel, space: int) -> Circuit | None:
+    return next((c for c in job.circuits if c.panel == panel.id and space in spaces_of(c)), None)
 
 
 def _parts(reader: SceneReader, item: dict[str, Any], use: str | None) -> tuple[str | None, int | None]:

@@ -6,6 +6,7 @@ import re
 from collections.abc import Callable
 from contextlib import suppress
 from dataclasses import replace
+from typing import Any
 
 from levelrun.core.circuits.parts_said import UNIT
 from levelrun.core.codebook.lookups import method, places
@@ -16,31 +17,38 @@ from levelrun.core.site.scene import Said, SceneReader
 from levelrun.core.start.about import about
 from levelrun.core.start.asked import Asked, goes_on
 from levelrun.core.start.beginning import called_panels, from_box, the_disconnect
-from levelrun.core.start.ends import BEFORE, BEGUN, OUTSIDE, THING, end, end_here, one_thing, unknown
+from levelrun.core.start.ends import BEFORE, OUTSIDE, THING, end, end_here, one_thing
 from levelrun.core.start.kinds import ENDS as KNOWN_ENDS
 from levelrun.core.start.kinds import KINDS, OFFERED
-from levelrun.core.start.lying import first_leg, in_that_room
+from levelrun.core.start.legs_said import legs_said, no_end
+from levelrun.core.start.lying import first_leg, in_that_room, supposed
 from levelrun.core.start.made import edits_for
 from levelrun.core.start.old import Stood, old_here, with_it
-from levelrun.core.start.opening import ASKED, FIGURES, ROUGHLY, cable_first, in_cable
+from levelrun.core.start.opening import ASKED, ROUGHLY, cable_first, in_cable
+from levelrun.core.start.several import apart_here, behind
 from levelrun.core.start.sized import of_240, of_motor, of_table, rated_switch
 from levelrun.core.start.there import is_alike, kind_of, loose, named_ahead, node_here, standing_alike
 from levelrun.core.ways.method_words import method_ahead
-from levelrun.core.ways.walk import ENDS, FISH, GO, WalkLeg, parse_walk, suggest
-from levelrun.core.ways.words import read_legs
+from levelrun.core.ways.walk import FILLERS, FISH, GO
+from levelrun.core.words import BREAK
 
-# To what a leg goes no farther: a 50 amp garage outlet.
-_TO = re.compile(rf"\bto\s+(?=(?:(?:feed|power|serve)\s+)?{THING})", re.IGNORECASE)
-# What was named before its legs, named again behind them; the whip that it comes with.
-_AGAIN = re.compile(
-    r"[\s,]+(?:to\s+(?:(?:the|its|an?)\s+)?(?:outlet|receptacle|plug|box|it)|(?:then|and)\s+(?:a\s+|its\s+)?whip)\s*$",
-    re.IGNORECASE,
-)
 _THING_THERE = re.compile(
     r"\s*(?:the\s+|an?\s+)?(?:[a-z]+\s+){0,2}(?:light|outlet|receptacle|plug|switch|fan)\b", re.IGNORECASE
 )
+_ENDS = re.compile(rf"{THING}$", re.IGNORECASE)
 _THE = re.compile(r"\s*the\s", re.IGNORECASE)
 _FROM = re.compile(r"\bfrom\b", re.IGNORECASE)
+FROM = (
+    "from", "tie into", "tie in to", "tap into", "tap off of", "tap off", "come off of", "come off", "off of", "off",
+)  # fmt: skip
+AND_ON = ("and run", "then run", "and go", "run", "and pull")
+# A cable by its size and a word for it, where how far or which way follows.
+_CALLED = re.compile(
+    r"(?P<cable>\d{1,2}\s*[-/]\s*\d)\s+(?P<word>[a-z][a-z-]+)(?:\s+(?:wire|cable))?"
+    r"(?=\s*,?\s+(?:\d|(?:from|up|down|over|through|along|to)\b)|\s*$)",
+    re.IGNORECASE,
+)
+_SIZED = re.compile(r"\s*(?:14|12|10|8|6)\s*[-/]\s*[234](?![\d'\"/-])")  # a cable, and no two spaces
 TO = ("to feed", "to power", "to serve", "to", "for")
 _THROUGH = ("along", "through", "across", "in", "some")
 
@@ -70,6 +78,7 @@ def _started(reader: SceneReader, before: Box | Panel | None) -> Said | None:
     line = _Line(reader, before)
     while not reader.over():
         line.part()
+    line.spaced()
     if line.stood is not None and not line.said.legs and not line.ended:  # only what is there
         return Said(line.stood.edits, panel=line.stood.panel.id, told=line.stood.told)
     if not line.said.legs and line.ended and not reader.scene.verb and (of_it := _more_of(reader, line.said)):
@@ -95,7 +104,16 @@ def _started(reader: SceneReader, before: Box | Panel | None) -> Said | None:
     made = [edit["item"]["id"] for edit in edits if edit["op"] == "add" and edit["kind"] in ("box", "panel")]
     made = made[:-1] if said.switched else made  # it goes on from the light
     end = said.there.node.id if said.there is not None else made[-1] if made else None
+    if said.count > 1 and made:
+        on = said.on.id if said.on is not None else _added(edits, "circuit")
+        others, end, spaced = behind(line.job, said, edits, on)
+        edits, told = [*edits, *others], [*told, spaced]
     return Said(edits, panel=said.panel.id, node=end, told=told)
+
+
+def _added(edits: list[dict[str, Any]], kind: str) -> str:
+    """The id of the part of a kind that these edits put there."""
+    return str(next(edit["item"]["id"] for edit in edits if edit["op"] == "add" and edit["kind"] == kind))
 
 
 def _more_of(reader: SceneReader, said: Asked) -> Said | None:
@@ -123,12 +141,13 @@ class _Line:
             raise reader.refuse("there is no panel yet: say `panel H 200a 30 spaces` first", allowed=["panel"])
         self.said = Asked(kind=KINDS[0], panel=panels[0], legs=[])
         self.cable: tuple[str, str | None] | None = None
+        self.fished = False  # fish 12-2 up 8'
         self.begun, self.ended = False, False
         self.walked = 0  # where the legs end
         self.told: list[str] = []
         self.stood: Stood | None = None  # where it begins at what was there before
         self.figures: list[int] = []  # where amperes and volts stand before what they are of
-        said = reader.phrase(["from"]) is not None
+        said = reader.phrase(FROM) is not None
         ahead = _FROM.search(reader.text, reader.pos, reader.line_end()) is not None
         if before is not None and not (said or ahead):
             self.begun = True
@@ -150,13 +169,16 @@ class _Line:
     def part(self) -> None:
         """Reads one part more."""
         reader, at = self.reader, self.reader.pos
+        if self.ended and not self.said.legs and reader.text.startswith(":", at):
+            reader.pos, at = at + 1, at + 1  # microwave circuit: 12-2, 28' basement
         if self.said.legs or reader.phrase(ROUGHLY) is None or not reader.sees_length():
             reader.pos = at  # about 45 feet
-        if not self.cable and (cable := cable_first(reader)) is not None:
-            self.cable = cable
+        if not self.cable and self._in_cable():
             self._pulled()
-        elif not self.begun and reader.phrase(["from"]) is not None:
+        elif not self.begun and reader.phrase(FROM) is not None:
             self._begin(needed=True)
+        elif self.begun and reader.phrase(AND_ON) is not None:
+            pass
         elif not self.ended and self._at_end():
             self._end()
         elif not self.said.legs and self._at_legs():
@@ -171,11 +193,54 @@ class _Line:
         else:
             self.said = about(reader, self.said)
 
+    def _in_cable(self) -> bool:
+        """Whether its cable is said here: 12-2; fish 12-2; on 12-2; 12/2 and a word for it that is not known."""
+        reader, begin = self.reader, self.reader.pos
+        fished = reader.phrase(FISH) is not None
+        if not fished and reader.phrase(["on"]) is not None and _SIZED.match(reader.text, reader.pos) is None:
+            reader.pos = begin
+            return False
+        self.cable = cable_first(reader)
+        reader.skip()
+        word = _CALLED.match(reader.text, reader.pos) if self.cable is None else None
+        if word is not None and not self._known_word(word.start("word")):
+            said = method_ahead(reader.scene.book, f"nm {word['cable']}")
+            if said is not None and said[1]:
+                self.cable, reader.pos = said[:2], word.end()
+                self.told.append(f"{word['word']} is taken to be building cable; say `uf` or `mc` where it is that")
+        if self.cable is None:
+            reader.pos = begin
+            return False
+        self.fished = fished
+        return True
+
+    def _known_word(self, at: int) -> bool:
+        """Whether a place, a pipe, or what stands at the end is named at a place of the line."""
+        reader, begin = self.reader, self.reader.pos
+        reader.pos = at
+        found = reader.sees(word for item in places(reader.scene.book).values() for word in item.words)
+        found |= reader.sees(FILLERS) or end_here(reader)
+        reader.pos = begin
+        return found or method_ahead(reader.scene.book, reader.text[at : reader.line_end()]) is not None
+
+    def spaced(self) -> None:
+        """Takes how far apart several stand, where `then` parts it from the legs: 40' crawl then 12' apart."""
+        reader, at = self.reader, self.reader.pos
+        then = BREAK.match(reader.text, at)
+        if self.said.count == 1 or then is None or "then" not in then.group(0).lower():
+            return
+        reader.pos = then.end()
+        apart = apart_here(reader)
+        if apart is None:
+            reader.pos = at
+        else:
+            self.said = replace(self.said, apart_in=apart)
+
     def whole(self) -> Asked:
         """The line, once all is said that is needed."""
         reader = self.reader
         if not self.ended:
-            raise _no_end(reader, "")
+            raise no_end(reader, "")
         self._no_feeder()
         box = self.said.kind.box
         alone = not (reader.scene.verb or reader.scene.job.rooms or self.said.there or self.begun) and (
@@ -189,17 +254,25 @@ class _Line:
             return self.said
         self.said, told = first_leg(reader.scene.book, self.job, self.said)
         self.told += told
-        if not self.said.legs[0].place:
+        if not self.said.legs[0].place and self._like_a_cable():
             known = [item.words[0] for item in places(reader.scene.book).values()]
             asked = f"say where the {show(self.said.legs[0].length_in)} lie: `stud wall`, `attic`, `crawl`, `trench`"
             reader.expected = self.walked, known
             raise reader.refuse(asked, allowed=known)
+        self.said, told = supposed(reader.scene.book, self.said)
+        self.told += told
         if not self.begun and len(reader.scene.job.panels) > 1:
             reader.expect([f"from {name}" for name in called_panels(reader)])
             raise reader.fail("`from` and a panel or a box by its name")
         self.said, told = in_that_room(self.said, reader.text[: reader.line_end()])
         self.told += told
         return self.said
+
+    def _like_a_cable(self) -> bool:
+        """Whether the length of the first leg is written as a cable is, 12-2, and could be one: nothing is supposed
+        of it."""
+        feet, inches = divmod(self.said.legs[0].length_in, 12)
+        return re.search(rf"(?<![\w'-]){feet:g}\s*[-/]\s*{inches:g}(?![\w'])", self.reader.text) is not None
 
     def _no_feeder(self) -> None:
         """A 20 A circuit to a greenhouse that stands there, where no panel is: it goes to an outlet there, told."""
@@ -263,7 +336,18 @@ class _Line:
     def _legs(self) -> None:
         self.reader.skip()
         named = None if self.ended else self._named(self.reader.pos)
-        self.said, self.walked = replace(self.said, legs=_legs(self.reader, self.ended, named)), self.reader.pos
+        begin = self.reader.pos
+        legs = legs_said(self.reader, self.ended, named)
+        if self.ended and (two := legs[-1].to) and _ENDS.match(two) is not None:
+            first = self.said.name or self.said.kind.title
+            raise self.reader.refuse(
+                f"{first} and {two} both stand at the end; what was there before, and is drawn out, is `from an "
+                "existing light in the hall on 5 15a`",
+                begin,
+            )
+        if self.fished:
+            legs = [replace(legs[0], fished=True), *legs[1:]]
+        self.said, self.walked = replace(self.said, legs=legs), self.reader.pos
         self._pulled()
 
     def _pulled(self) -> None:
@@ -292,7 +376,8 @@ class _Line:
         words = (*GO, *FISH, *(word for item in known for word in item.words))
         start = reader.pos
         if self.ended and reader.phrase(OUTSIDE) is not None:  # where it stands, unless a length follows
-            found = cable_first(reader) is None and reader.sees_length()
+            apart = reader.text[reader.pos : reader.pos + 1] == ","  # outside, 15' basement
+            found = not apart and cable_first(reader) is None and reader.sees_length()
             reader.pos = start
             return found
         if reader.sees_length() or reader.sees(words):
@@ -321,57 +406,6 @@ class _Line:
         what = "how far it is, or what stands at the end"
         what = what if self.begun else f"a panel or a box by its name, {what}"
         return reader.fail(what)
-
-
-def _legs(reader: SceneReader, ended: bool, named: int | None) -> list[WalkLeg]:
-    """The legs, up to `to` and what stands there, to figures that are no lengths, or to the end; a length alone goes
-    straight on. `ended`: what stands at the end was said before; `named`: how far on it is named."""
-    begin = reader.pos
-    rest = reader.text[begin : reader.line_end()]
-    stops = [FIGURES.search(rest), None if ended else _TO.search(rest), _AGAIN.search(rest) if ended else None]
-    ends = [match.start() for match in stops if match is not None] + ([named] if named is not None else [])
-    stop = min(ends, default=None)
-    said = rest if stop is None else rest[:stop]
-    ended |= named is not None
-    if not ended and stops[1] is None:
-        _not_known(reader, said, begin)
-    legs = read_legs(reader, said, begin)
-    reader.pos = begin + (len(rest) if stops[2] is not None and stop == stops[2].start() else len(said))
-    joined = (legs[-1].to or "").casefold() in {*map(str.casefold, ENDS.values()), *map(str.casefold, reader.boxes())}
-    if not ended and stops[1] is None and (stop is None or (legs[-1].to and not joined)):
-        raise _no_end(reader, said, named=bool(legs[-1].to))
-    return legs
-
-
-def _no_end(reader: SceneReader, legs: str, named: bool = False) -> TextError:
-    """The refusal of a line without what stands at its end. legs: what was read of them up to here."""
-    begin = reader.pos - len(legs)
-    at, options = suggest(reader.scene.book, legs) if legs else (0, [])
-    ends = [option for option in options if not option.startswith("to ")]
-    last = [found.end() for found in BEGUN.finditer(legs)] if named else []
-    words = list(OFFERED) if last else [f"to {word}" for word in OFFERED]
-    reader.expected = (begin + (last[-1] if last else at), [*words, *ends])
-    what = "`to` and what stands at the end: outlet, vehicle, range, heat pump, sub-panel …"
-    return unknown(reader, begin + last[-1], what) if last else reader.fail(what)
-
-
-def _not_known(reader: SceneReader, said: str, begin: int) -> None:
-    """Refuses what a line goes to last that is no end it knows, where what stands before it is a way: to ceiling
-    roses in the den. A box, a body or an elbow of a leg is none."""
-    found = next(reversed(list(BEGUN.finditer(said))), None)
-    if found is None or not said[found.end() :].strip():
-        return
-    if _is_way(reader, said[: found.start()]) and not _is_way(reader, said):
-        reader.pos = begin + found.end()
-        reader.expected = (reader.pos, list(OFFERED))
-        raise unknown(reader, reader.pos, "what stands at the end: outlet, vehicle, range, fan, sub-panel …")
-
-
-def _is_way(reader: SceneReader, text: str) -> bool:
-    try:
-        return bool(parse_walk(reader.scene.book, text))
-    except TextError:
-        return False
 
 
 VERBS: dict[str, Callable[[SceneReader], Said]] = {"from": start}

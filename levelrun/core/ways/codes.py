@@ -284,6 +284,13 @@ CODES: dict[str, Code] = {
         "Open the wall, stay on its face, or take what bends.",
         "runs",
     ),
+    "place-asked": Code(
+        "check",
+        "A way has legs of which nobody said where they lie.",
+        "What may go there, its wire and what holds it hang on the place.",
+        "Say it: in a stud wall, an attic, a crawl space, along a wall, in a trench.",
+        "runs",
+    ),
     "wall-asked": Code(
         "note",
         "A cable goes through a wall of an old building.",

@@ -69,7 +69,8 @@ class SetLeg(EditBase):
         return f"leg {self.leg + 1}: {fields_text(self.set)}"
 
     def apply(self, job: Job, book: Codebook) -> Job:
-        changed = made(Leg, {**leg_of(job, self.way, self.leg).model_dump(), **self.set}, "set")
+        said = {"supposed": False, **self.set} if "place" in self.set else self.set
+        changed = made(Leg, {**leg_of(job, self.way, self.leg).model_dump(), **said}, "set")
         if SHAPED & self.set.keys():
             bendable(book, changed, "set")
         return with_legs(job, self.way, lambda old: (*old[: self.leg], changed, *old[self.leg + 1 :]))
@@ -307,6 +308,7 @@ def _from_walk(job: Job, book: Codebook, way: Way, where: int, said: WalkLeg, te
             "expansion": said.expansion,
             "ribbon": said.ribbon,
             "fished": said.fished,
+            "supposed": said.supposed,
             "facts": LegFacts(**said.facts),
         },
         "text",

@@ -101,6 +101,9 @@ class Leg(Frozen):
     met: StrictBool = Field(False, description="The condition under which the method may go here is met")
     ribbon: StrictBool = Field(False, description="Warning ribbon lies over this leg")
     fished: StrictBool = Field(False, description="Fished through what is closed: held by nothing (334.30(B))")
+    supposed: StrictBool = Field(
+        False, description="Nobody said where it lies: its place is the usual one, and is asked"
+    )
     stands_off: StrictBool = Field(False, description="Strapped on blocks or strut, for what comes over the wall")
     expansion: StrictBool = Field(False, description="An expansion fitting stands in this leg")
     along: Id | None = Field(

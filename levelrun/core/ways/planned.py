@@ -280,5 +280,6 @@ def _as_walk(view: WayView, index: int) -> WalkLeg:
         expansion=leg.expansion,
         ribbon=leg.ribbon,
         fished=leg.fished,
+        supposed=leg.supposed,
         facts={key: value for key, value in leg.facts.model_dump().items() if value is not None},
     )

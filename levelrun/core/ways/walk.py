@@ -106,6 +106,7 @@ class WalkLeg:
     expansion: bool = False
     ribbon: bool = False
     fished: bool = False
+    supposed: bool = False
     facts: dict[str, Any] = field(default_factory=dict)
 
 
@@ -292,6 +293,8 @@ def _item(reader: WalkReader, leg: WalkLeg) -> WalkLeg:
         return replace(leg, ribbon=True)
     if reader.phrase(FISHED):
         return replace(leg, fished=True)
+    if reader.phrase(["supposed"]):
+        return replace(leg, supposed=True)
     if reader.phrase(["in"]):
         while reader.phrase(("the", "a", "an")):
             pass
@@ -425,7 +428,7 @@ def write_leg(book: Codebook, leg: WalkLeg) -> str:
     words += [f"fed at {leg.feed}" if leg.feed else "", "sleeve" if leg.sleeve else ""]
     words += ["condition met" if leg.met else ""]
     words += ["stood off" if leg.stands_off else "", "expansion fitting" if leg.expansion else ""]
-    words += ["ribbon" if leg.ribbon else "", "fished" if leg.fished else ""]
+    words += ["ribbon" if leg.ribbon else "", "fished" if leg.fished else "", "supposed" if leg.supposed else ""]
     if leg.to:
         words += ["to", leg.to]
     return " ".join(word for word in words if word)

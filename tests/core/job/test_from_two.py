@@ -18,6 +18,7 @@ OLD = Path(__file__).parents[2] / "old" / "quince-hollow-2.json"
 LATER = {
     "facts": True,
     "fished": True,
+    "supposed": True,
     "shapes": True,
     "radius_in": True,
     "feed": True,

@@ -218,7 +218,8 @@ def test_an_outlet_for_a_vehicle_is_plugged_into() -> None:
 @pytest.mark.parametrize(
     ("text", "word", "told"),
     [
-        ("two outlets in the garage 12-2 nm 30'", "two", "one thing, not to 'two outlets in the garage'"),
+        ("garage outlets 12-2 nm 30'", "garage", "say how many: `3 garage outlets"),
+        ("two dishwashers 12-2 nm 30' crawl", "two", "one thing, not to 'two dishwashers'"),
         ("dishwasher and disposal 12-3 30' basement", "and", "'Dishwasher and disposal'"),
         ("hot tub 50a 40' crawl", "hot", "article 680"),
         ("gizmo 12-2 40' attic", "gizmo", "what stands at the end"),
@@ -229,7 +230,6 @@ def test_an_outlet_for_a_vehicle_is_plugged_into() -> None:
         ("pump 12 hp 240v 40' crawl", "12 hp", "12 hp is not in the table of motors"),
         ("vehicle #5 in emt 20' garage wall", "#5", "5 is no wire size"),
         ("bath outlet 12-2", "", "how far it is and through what"),
-        ("microwave 20a 12-2 35'", "", "say where the 35′ lie: `stud wall`, `attic`"),
         ("12-2 40' attic", "", "what stands at the end"),
         ("outlet, 40' attic 84\" in uf", "in", '"deep" after a second length'),
         ("light in the barn 14-2 40' crawl", "barn", "no barn stands in this job yet"),

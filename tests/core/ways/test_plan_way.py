@@ -142,7 +142,15 @@ def test_every_code_is_in_the_catalogue_and_reachable() -> None:
     noted = {"marks-first", "whole-pull", "fire-stop"}
     of_large = {"pull-box-small", "pull-box-unsaid", "body-marked", "bend-room", "span-unsaid", "span-low"}
     of_frame = {"way-none", "way-long", "way-fished", "hole-large", "holes-many", "hole-plates", "joist-chart"}
-    of_frame |= {"hole-grommets", "bend-tight", "way-apart", "pipe-closed", "fished-across", "wall-asked"}
+    of_frame |= {
+        "hole-grommets",
+        "bend-tight",
+        "way-apart",
+        "pipe-closed",
+        "fished-across",
+        "wall-asked",
+        "place-asked",
+    }
     elsewhere = {"roof-deck", "pipe-under-note", "ribbon", "path-short", "way-idle"} | of_large | of_frame
     assert set(CASES) | noted | elsewhere == set(WAYS)
     assert noted | {"drop-at-breaker"} <= set(codes(planned(SHED, load_a=8), notes=True))

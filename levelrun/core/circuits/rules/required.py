@@ -26,8 +26,12 @@ TWENTY_A = 20.0
 def sharing_rule(view: CircuitView) -> Iterator[Finding]:
     """Appliances alone; kitchen, bath and laundry for themselves; outdoors off the lights (210.11(C), 210.52(B))."""
     boxes = view.context.boxes
+    loads = [box for box in boxes if box.kind not in ("disconnect", "junction", "switch")]
+    heaters = all(
+        box.serves == "space_heater" for box in loads
+    )  # several on one circuit as a matter of course (424.4)
     for box in boxes:
-        if view.dedicated(box) and len([b for b in boxes if b.kind not in ("disconnect", "junction", "switch")]) > 1:
+        if view.dedicated(box) and len(loads) > 1 and not heaters:
             title = usual_of(view.book, box).title
             yield about(
                 view, "sharing", f"{title} {box.name} shares its circuit",

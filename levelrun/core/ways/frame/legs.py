@@ -143,6 +143,7 @@ def _leg(go: str, place: str, fished: bool, damp: bool, length_in: float, cable:
         "ribbon": False,
         "expansion": False,
         "fished": fished,
+        "supposed": False,
         "facts": DAMP if damp else NO_FACTS,
         "end": Joint(kind="box", node=node) if node else NO_JOINT,
     }

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from itertools import groupby
 
-from levelrun.core.codebook.lookups import cable, cable_sizes, raceway_sizes, wire_sizes
+from levelrun.core.codebook.lookups import cable, cable_sizes, places, raceway_sizes, wire_sizes
 from levelrun.core.errors import UnknownKeyError
 from levelrun.core.findings import Finding, Mend
 from levelrun.core.job import Box
@@ -20,6 +21,9 @@ from levelrun.core.ways.mends import best_methods, facts_with, set_leg, size_for
 
 ONE_BAY_IN = 16.0
 BENDS_ITSELF = ("flexible", "tubing")
+# What is offered where nobody said where legs lie.
+CABLED = ("stud_wall", "attic", "crawl_space", "basement", "trench")
+PIPED = ("shop_surface", "basement", "outside_wall", "trench", "crawl_space")
 BUILT = ("under_joists", "attic")  # met by how it is built: another method is no mend for it
 
 
@@ -32,6 +36,28 @@ def method_rule(view: WayView) -> Iterator[Finding]:
             inside = {**_said(view, first), "damage": False, "sunlight": False}
             guarded = facts_of(view.book, leg.place, inside)
             yield from _judged(view, first, last, judge(view.book, view.guarded(first)[0], guarded))
+
+
+def supposed_rule(view: WayView) -> Iterator[Finding]:
+    """Where nobody said where legs lie, it is asked: what may go there, its wire and its supports hang on it."""
+    asked = [index for index in view.indexes if view.way.legs[index].supposed and view.way.legs[index].along is None]
+    for _, together in groupby(enumerate(asked), key=lambda item: (item[1] - item[0], view.way.legs[item[1]].place)):
+        legs = [index for _, index in together]
+        first, key = legs[0], view.way.legs[legs[0]].place
+        long = sum(view.way.legs[index].length_in for index in legs)
+        others = [place for place in (PIPED if view.methods[first].kind == "raceway" else CABLED) if place != key]
+        names = places(view.book)
+        yield finding(
+            "place-asked", view.way.id, first, f"Where do these {show(long)} lie?",
+            f"Nobody said it; {names[key].words[0]} is taken. What may go there, its wire, its cover and what holds "
+            "it hang on it.", "common practice, no source",
+            last=legs[-1],
+            mends=[
+                Mend(f"As taken: {names[key].words[0]}", [set_leg(view, i, supposed=False) for i in legs]),
+                *(Mend(names[place].words[0].capitalize(), [set_leg(view, i, place=place) for i in legs])
+                  for place in others[:3]),
+            ],
+        )  # fmt: skip
 
 
 def fished_rule(view: WayView) -> Iterator[Finding]:
@@ -292,6 +318,7 @@ def expansion_rule(view: WayView) -> Iterator[Finding]:
 
 
 RULES: tuple[Rule[WayView], ...] = (
+    supposed_rule,
     method_rule,
     size_rule,
     sleeve_rule,
