@@ -10,6 +10,7 @@ from levelrun.core.errors import unknown
 from levelrun.core.job import Box
 
 WEATHERPROOF = "weather-18"
+METAL_ROUND, METAL_SQUARE = "octagon-15", ("square-21", "square-30")  # of one gang, of two
 UNNAILED = ("equipment", "disconnect", "tail")
 
 
@@ -28,6 +29,11 @@ class BoxModel:
     clamps: bool
     fan_rated: bool
     usual: tuple[str, ...]
+
+    @property
+    def metal(self) -> bool:
+        """Made of metal."""
+        return self.material in ("steel", "metal")
 
     @property
     def round(self) -> bool:
@@ -73,9 +79,22 @@ def model_of(book: Codebook, box: Box) -> BoxModel:
     return found
 
 
-def next_volume(book: Codebook, box: Box, needed_in3: float, most_depth_in: float) -> BoxModel | None:
-    """The smallest box of the same use that holds the wires and is no deeper than what is clear, or None."""
-    now = model_of(book, box)
+def metal_model(book: Codebook, box: Box, now: BoxModel) -> BoxModel:
+    """The box that is taken in place of a plastic one where metal pipe or armour enters (314.3), or that stands on an
+    outer wall: outdoors a weatherproof one, round an octagon, else a 4 in square under its cover or ring. The one at hand where it is of
+    metal, or has more gangs than these have."""
+    if now.metal:
+        return now
+    if now.round:
+        return box_models(book)[METAL_ROUND]
+    if box.gangs > len(METAL_SQUARE):
+        return now
+    return box_models(book)[WEATHERPROOF if box.outdoors and box.gangs == 1 else METAL_SQUARE[box.gangs - 1]]
+
+
+def next_volume(book: Codebook, box: Box, now: BoxModel, needed_in3: float, most_depth_in: float) -> BoxModel | None:
+    """The smallest box of the same use as the one at hand that holds the wires and is no deeper than what is clear,
+    or None."""
     fitting = [m for m in _fitting(book, box, now, most_depth_in) if m.volume_in3 >= needed_in3]
     alike = [model for model in fitting if _alike(model, now, box)]
     if box.kind in ("receptacle", "switch", "device"):

@@ -219,6 +219,13 @@ CODES: dict[str, Code] = {
         "A bigger box.",
         "boxes",
     ),
+    "box-plastic": Code(
+        "check",
+        "Metal pipe or armour comes into a plastic box.",
+        "What is not bonded through it stays live when a wire touches it.",
+        "A metal box, or one that is made to bond it inside.",
+        "boxes",
+    ),
     "box-unknown": Code(
         "check",
         "The named box is not in the catalogue.",

@@ -11,7 +11,7 @@ from levelrun.core.kept import kept_hash
 class Entering:
     """One cable, or the wires of one pipe: `count` insulated wires of `size`, a ground, and where it comes from.
     words: what each wire is for; what: the cable, as it is called, empty for wires in pipe; hop: its circuit and the
-    box that it goes to, by id."""
+    box that it goes to, by id; metal: it comes in metal, pipe or armour."""
 
     size: str
     count: int
@@ -24,5 +24,6 @@ class Entering:
     what: str = ""
     material: str = "cu"
     hop: tuple[str, str] = ("", "")
+    metal: bool = False
 
     __hash__ = kept_hash

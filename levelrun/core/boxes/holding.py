@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from functools import lru_cache
 
-from levelrun.core.boxes.catalogue import BoxModel, grown, model_of
+from levelrun.core.boxes.catalogue import BoxModel, grown, metal_model, model_of
 from levelrun.core.boxes.entering import Entering
 from levelrun.core.boxes.volume import BoxVolume, Counted, box_volume
 from levelrun.core.codebook import Codebook
@@ -48,14 +48,16 @@ def clear_in(box: Box, side: Side | None) -> float:
 @lru_cache(maxsize=8192)
 def held_model(book: Codebook, box: Box, entering: tuple[Entering, ...], most_depth_in: float) -> BoxModel:
     """The catalogue row of a box: the one that is said; else the usual one, or the smallest of its gangs that holds
-    what enters and fits the wall, of its form if one does. The usual one where none does, or where an unknown one is
-    said (a finding tells)."""
+    what enters and fits the wall, of its form if one does; of metal where metal enters (314.3). The usual one where
+    none does, or where an unknown one is said (a finding tells)."""
     try:
         now = model_of(book, box)
     except UnknownKeyError:
         return model_of(book, box.model_copy(update={"model": ""}))
     if box.model or box.old or box.kind not in HOLLOW:
         return now
+    if any(item.metal for item in entering) or (box.outdoors and box.surface):
+        now = metal_model(book, box, now)
 
     def holds(model: BoxModel) -> bool:
         needed = needed_volume(book, box, entering, clamps=model.clamps)

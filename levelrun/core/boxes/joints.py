@@ -55,7 +55,7 @@ def joints_of(book: Codebook, box: Box, model: BoxModel, entering: Sequence[Ente
 def _grounds(book: Codebook, box: Box, model: BoxModel, here: Sequence[Entering]) -> Iterator[Joint]:
     grounds = [item.ground for item in here if item.ground]
     tails = box.gangs if box.kind in (*PLUGS, "switch") else 1 if box.kind in LAMPS else 0
-    tails += model.material in ("steel", "metal")
+    tails += model.metal
     if grounds and len(grounds) + tails > 1 and not (len(grounds) == 1 and tails == 1):
         size = max(grounds, key=wire_sizes(book).index)
         yield Joint(

@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 from levelrun.core.boxes.catalogue import BoxModel
 from levelrun.core.boxes.entering import Entering
 from levelrun.core.boxes.holding import HOLLOW, model_in
-from levelrun.core.boxes.rules.fill import fill_figure, fill_rule
+from levelrun.core.boxes.rules.fill import FILLED, fill_figure
 from levelrun.core.codebook import Codebook
 from levelrun.core.findings import Figure, Finding
 from levelrun.core.job import Box, Job
@@ -83,7 +83,7 @@ def _filled(book: Codebook, box: Box, entering: tuple[Entering, ...]) -> tuple[F
     figure = fill_figure(view, box)
     if figure is not None:  # several stand in one list
         figure = replace(figure, label=f"{box.name} fill, {view.model(box).name}")
-    return figure, tuple(judged(book, (fill_rule,), view))
+    return figure, tuple(judged(book, FILLED, view))
 
 
 @keeping(4096)

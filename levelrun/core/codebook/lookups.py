@@ -15,7 +15,8 @@ MATERIALS = ("cu", "al")
 @dataclass(frozen=True, kw_only=True)
 class Method:
     """A wiring method. `kind` is raceway, cable or span; `family` what rules treat alike: steel, pvc, tubing,
-    flexible, building_cable, service_cable, span. `cover_column` empty: may not be buried."""
+    flexible, building_cable, service_cable, span. `cover_column` empty: may not be buried; `metal`: pipe of
+    metal, or cable armoured with it."""
 
     key: str
     kind: str
@@ -25,6 +26,7 @@ class Method:
     cover_column: str
     bend_section: str
     wall: str
+    metal: bool
     words: tuple[str, ...]
 
 
@@ -75,6 +77,7 @@ def methods(book: Codebook) -> dict[str, Method]:
             cover_column=row["cover_column"],
             bend_section=row["bend_section"],
             wall=row["wall"],
+            metal=row["metal"] == "yes",
             words=tuple(row["words"].split("|")),
         )
         for row in rows

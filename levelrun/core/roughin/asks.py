@@ -55,7 +55,7 @@ def _of_box(box: Box, model: BoxModel, entering: Sequence[Entering]) -> Iterator
     cables = [item for item in here if item.cable]
     if not here:
         return
-    if cables and model.material in ("steel", "metal"):
+    if cables and model.metal:
         yield (
             "ask_connector", "before the cable goes in", "Connector on the cable first?",
             "it does not go on over a made-up end", "",

@@ -7,6 +7,7 @@ from dataclasses import replace
 from typing import Any
 
 from levelrun.core.boxes.edits import LETTERS
+from levelrun.core.boxes.holding import STRAPPED
 from levelrun.core.boxes.parts import LAMPS, OVERHEAD, Box
 from levelrun.core.boxes.things import NEMA, ONE_HOT, WIDE_A
 from levelrun.core.circuits.feed_words import screw_out
@@ -48,6 +49,7 @@ LEAST_WHIP = "1/2"  # what is sold as a whip: common practice, no source
 DISCONNECT = "Disconnect"
 BEHIND = ("least_ampacity_a", "largest_breaker_a", "nameplate", "wire_size")  # said of a machine at its disconnect
 USUAL_HEIGHT_IN = 48.0  # of what stands where no way says how high: common practice, no source
+FACES = ("room_surface", "shop_surface", "masonry_inside", "outside_wall")
 YARD = ("trench", "driveway_trench", "overhead")
 APART_IN = 120.0  # the least between two buildings of which nobody said where they stand
 
@@ -59,7 +61,7 @@ def edits_for(job: Job, book: Codebook, said: Asked) -> list[dict[str, Any]]:
     if said.on is not None:
         return _drawn_out(job, book, said, said.on)
     circuit = circuit_of(book, said)
-    ends, edits = _ends(job, replace(said, circuit={**said.circuit, **_outlet(circuit)}))
+    ends, edits = _ends(job, book, replace(said, circuit={**said.circuit, **_outlet(circuit)}))
     way, ident = next_id(job, "w"), next_id(job, "c")
     legs = _legs(job, book, said, circuit, ends) if said.legs else []
     path = [way] if legs else []
@@ -134,7 +136,7 @@ def _drawn_out(job: Job, book: Codebook, said: Asked, on: Circuit) -> list[dict[
     if said.kind.volts != on.volts and said.kind.key not in ("outlet", "machine"):
         raise EditError(f"{called} of {on.volts} V; {said.kind.title} wants {said.kind.volts}", key="text")
     circuit = on.model_dump()
-    ends, edits = _ends(job, replace(said, circuit=_outlet(circuit)))
+    ends, edits = _ends(job, book, replace(said, circuit=_outlet(circuit)))
     way = next_id(job, "w")
     legs = _legs(job, book, said, circuit, ends)
     end = said.there.node.name if said.there is not None else edits[-1]["item"]["name"]
@@ -204,7 +206,7 @@ def _title(said: Asked) -> str:
     return f"{title} feeder" if said.kind.feeds else title
 
 
-def _ends(job: Job, said: Asked) -> tuple[list[str], list[dict[str, Any]]]:
+def _ends(job: Job, book: Codebook, said: Asked) -> tuple[list[str], list[dict[str, Any]]]:
     """The ids of what stands at the end (a disconnect before its equipment), and the edits that put there what does
     not stand yet."""
     if said.there is not None and not said.kind.whip:
@@ -225,6 +227,7 @@ def _ends(job: Job, said: Asked) -> tuple[list[str], list[dict[str, Any]]]:
         box["kind"] = "equipment"
     box |= {"use": said.use or box.get("use", ""), "where": said.where, "height_in": _height(job, said)}
     box["outdoors"] = said.outdoors or box.get("outdoors", False)
+    box |= {"surface": True} if box["kind"] in STRAPPED and _on_the_face(book, said) else {}
     if said.circuit.get("least_ampacity_a"):
         box.pop("load_w", None)  # its plate says what it draws
     if said.load_a is not None:
@@ -244,6 +247,13 @@ def _ends(job: Job, said: Asked) -> tuple[list[str], list[dict[str, Any]]]:
     if said.there is not None:
         return [first, said.there.node.id], [{"op": "add", "kind": "box", "item": switch}]
     return [first, ident], [{"op": "add", "kind": "box", "item": item} for item in (switch, whole)]
+
+
+def _on_the_face(book: Codebook, said: Asked) -> bool:
+    """Whether pipe comes to it along the face of a wall: its box stands on that."""
+    if not said.legs or said.there is not None or places_of(said.legs)[-1] not in FACES:
+        return False
+    return method(book, methods_of(book, said)[-1]).kind == "raceway"
 
 
 def _four_wires(kind: Kind) -> bool:

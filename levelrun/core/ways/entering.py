@@ -105,7 +105,15 @@ def _entering(book: Codebook, wires: HopWires, leg: Leg | None, side: str, other
         material=wires.material,
         what=f"{made.size} {made.method}" if made is not None else "",
         hop=(wires.circuit, wires.box),
+        metal=_in_metal(book, wires, leg),
     )
+
+
+def _in_metal(book: Codebook, wires: HopWires, leg: Leg | None) -> bool:
+    """Whether it comes in pipe of metal or in armour; pipe of which nobody says what it is, is steel tubing."""
+    if leg is not None:
+        return method(book, leg.method).metal and not leg.sleeve
+    return wires.method == "raceway" or method(book, wires.method).metal
 
 
 @lru_cache(maxsize=512)

@@ -58,6 +58,8 @@ CASES: dict[str, str] = {
     "dwelling-unsaid": "structure cabin Cabin; room Bunk 12' x 12'",
     "porch-cover": "room Porch 12' x 8'; set receptacle north 17 5/8\" as O-1; change O-1: cover flat",
     "tail-open": DEN + "set tail 3' x 3'",
+    "box-plastic": DEN + "panel north 4' as P; set receptacle south 17 5/8\" box single-22 as R-9; circuit 20a: R-9; "
+    "all circuits in mc",
     "box-hidden": DEN + 'mark cabinet north 4\' at 0"; set receptacle north 17 5/8"',
 }
 ELSEWHERE = {

@@ -78,7 +78,7 @@ def test_a_sink_in_the_middle_of_its_counter() -> None:
 
 @pytest.mark.parametrize("text", ["fridge", "dishwasher 20a", "fridge on its own circuit"])
 def test_what_stands_nowhere_is_asked_for_its_wall(text: str) -> None:
-    with pytest.raises(TextError, match="say where the (fridge|dishwasher) stands"):
+    with pytest.raises(TextError, match=r"say where the (fridge|dishwasher) stands"):
         said(text)
 
 

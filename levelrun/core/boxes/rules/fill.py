@@ -6,11 +6,11 @@ from collections.abc import Hashable, Iterator, Mapping
 from functools import lru_cache
 from typing import Protocol
 
-from levelrun.core.boxes.catalogue import BoxModel, next_volume
+from levelrun.core.boxes.catalogue import BoxModel, metal_model, next_volume
 from levelrun.core.boxes.codes import finding
 from levelrun.core.boxes.entering import Entering
 from levelrun.core.boxes.facts import RoomView
-from levelrun.core.boxes.holding import clear_in, needed_volume
+from levelrun.core.boxes.holding import HOLLOW, clear_in, needed_volume
 from levelrun.core.boxes.mends import set_box
 from levelrun.core.codebook import Codebook
 from levelrun.core.findings import Figure, Finding, Mend
@@ -64,7 +64,7 @@ def fill_rule(view: Filling) -> Iterator[Finding]:
         if figure is None or figure.limit is None or figure.value <= figure.limit + 1e-9:
             continue
         side = view.faces[box.side].side if box.side is not None else None
-        bigger = next_volume(view.book, box, figure.value, clear_in(box, side))
+        bigger = next_volume(view.book, box, view.model(box), figure.value, clear_in(box, side))
         mends = (
             [
                 Mend(
@@ -91,9 +91,28 @@ def fill_rule(view: Filling) -> Iterator[Finding]:
         )
 
 
+def metal_rule(view: Filling) -> Iterator[Finding]:
+    """Metal pipe and armour are bonded through a box of metal; plastic takes them only where it bonds them inside
+    (314.3)."""
+    for box in view.boxes:
+        model = view.model(box)
+        come = [item for item in view.entering.get(box.id, ()) if item.metal]
+        if not come or model.metal or box.old or box.kind not in HOLLOW:
+            continue
+        other = metal_model(view.book, box, model)
+        yield finding(
+            "box-plastic", box.id, None, f"{box.name} is of plastic, and metal comes into it",
+            f"{come[0].what or 'Pipe of metal'} is bonded through a metal box. {model.name} holds it only where it "
+            "is made to bond it inside.", "314.3",
+            about="box", room=box.room or "", measured="plastic", limit="metal",
+            mends=[Mend(other.name, [set_box(box, model=other.key)])] if other.metal else [],
+        )  # fmt: skip
+
+
 def _gangs(box: Box, gangs: int) -> int:
     """A two-gang box under a one-gang device keeps one device: a blank or plaster ring covers the rest."""
     return box.gangs if gangs > box.gangs else gangs
 
 
-RULES: tuple[Rule[RoomView], ...] = (fill_rule,)
+FILLED: tuple[Rule[Filling], ...] = (fill_rule, metal_rule)
+RULES: tuple[Rule[RoomView], ...] = FILLED

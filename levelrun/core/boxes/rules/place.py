@@ -185,7 +185,7 @@ def stud_rule(view: RoomView) -> Iterator[Finding]:
 
 def _off_studs(view: RoomView) -> Iterator[Finding]:
     for box, face, at in on_walls(view):
-        if box.blocking or box.kind in UNNAILED or face.side.stud not in STUDDED or box.outdoors:
+        if box.blocking or box.surface or box.kind in UNNAILED or face.side.stud not in STUDDED or box.outdoors:
             continue
         model = view.model(box)
         half = model.wide_in / 2
@@ -219,7 +219,7 @@ def depth_rule(view: RoomView) -> Iterator[Finding]:
         model = view.model(box)
         if model.depth_in <= room + 1e-6:
             continue
-        smaller = next_volume(view.book, box, 0.0, room)
+        smaller = next_volume(view.book, box, model, 0.0, room)
         mends = [Mend(f"Use {smaller.name}", [set_box(box, model=smaller.key)])] if smaller else []
         yield about_box(
             view,
