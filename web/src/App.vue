@@ -152,11 +152,11 @@ onMounted(() => {
   min-height: 0;
   outline: none;
 }
-/* Over the entry line, not on it: the next sentence is being typed there. */
-@media (min-width: 960px) {
+/* Over the list at the left: on the entry line the next sentence is being typed, over it the answers stand. */
+@media (min-width: 1001px) {
   .told :deep(.v-snackbar__wrapper) {
-    margin-bottom: 72px;
-    max-width: 330px;
+    min-width: 0;
+    max-width: calc(clamp(190px, 17.5vw, 224px) - 16px);
   }
 }
 .skip {

@@ -81,8 +81,8 @@ def model_of(book: Codebook, box: Box) -> BoxModel:
 
 def metal_model(book: Codebook, box: Box, now: BoxModel) -> BoxModel:
     """The box that is taken in place of a plastic one where metal pipe or armour enters (314.3), or that stands on an
-    outer wall: outdoors a weatherproof one, round an octagon, else a 4 in square under its cover or ring. The one at hand where it is of
-    metal, or has more gangs than these have."""
+    outer wall: outdoors a weatherproof one, round an octagon, else a 4 in square under its cover or ring. The one at
+    hand where it is of metal, or has more gangs than these have."""
     if now.metal:
         return now
     if now.round:

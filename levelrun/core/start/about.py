@@ -35,6 +35,11 @@ _FOR = re.compile(
     re.IGNORECASE,
 )
 _PLACE = re.compile(r"(?:the\s+)?(?P<where>[a-z]+(?:\s+[a-z]+){0,3})(?=\s*,\s*\d)", re.IGNORECASE)
+_BESIDE = re.compile(
+    r"(?:under|by|beside|next to|behind|near|over|above)\s+(?:(?:the|a|my)\s+)?[a-z]+(?:\s+(?!in\b|on\b)[a-z]+)?"
+    r"(?=\s*(?:[,;:\n]|$)|\s+(?:in|on|\d))",
+    re.IGNORECASE,
+)
 _SECOND = re.compile(r"\s*(?:/|and|&|-)\s*(?P<n>\d{1,2})(?![\d'\"/-])", re.IGNORECASE)
 _COUNTED = re.compile(r"\s*(?P<n>[1-9]\d?)[\s-]*(?:spaces?|circuits?)\b", re.IGNORECASE)  # of a sub-panel
 SWITCHED = tuple(f"{joins} {a}switch" for joins in ("with", "and", "on")
@@ -49,6 +54,9 @@ RECEIVING = ("receptacle", "equipment")  # a charger may stand at an outlet
 MORE = ("for", "in garage", "outside", "as", "on", "spaces", "at")
 WHIPPED = tuple(f"{small}{what}" for small in ("", "a ") for what in (
     "disconnect and whip", "disconnect and a whip", "whip and disconnect", "disconnect", "whip",
+))  # fmt: skip
+ITS_OWN = tuple(f"{on}{own}" for on in ("on ", "") for own in (
+    "its own circuit", "own circuit", "a dedicated circuit", "dedicated circuit", "a separate circuit", "dedicated",
 ))  # fmt: skip
 SUB_PANEL = ("sub-panel", "sub panel", "subpanel")
 SPACES = ("spaces", "space", "slots", "slot", "breaker")
@@ -68,6 +76,12 @@ def about(reader: SceneReader, said: Asked) -> Asked:
         return said
     if said.building and reader.phrase(SUB_PANEL) is not None:  # a shop 60 amp sub-panel
         return said
+    if reader.phrase(ITS_OWN) is not None:  # as every such line is
+        return said
+    reader.skip()
+    if (beside := _BESIDE.match(reader.text, reader.pos)) is not None:  # under the window
+        reader.pos = beside.end()
+        return replace(said, where=beside.group(0).strip())
     joins = reader.phrase(("of", "and", "rated", "with"))
     if joins == "with" and said.kind.whip and reader.phrase(WHIPPED) is not None:
         return said
@@ -151,6 +165,8 @@ def _serving(kind: Kind, name: str) -> Kind:
 def _in(reader: SceneReader, said: Asked) -> Asked:
     named = {name: item.id for name, item in reader.buildings().items()}
     kinds = [word for word in BUILDINGS if word not in ROOMS]
+    if reader.phrase(("ceiling", "the ceiling")) is not None:
+        return replace(said, where="ceiling")
     word = reader.need([*USES, *named, *CALLED, *kinds], "a room or a building: garage, kitchen, bath")
     if word in ROOMS:
         return replace(said, use=ROOMS[word])

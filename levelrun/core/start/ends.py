@@ -164,7 +164,8 @@ def unknown(reader: SceneReader, at: int, what: str) -> TextError:
 def several(reader: SceneReader, named: str) -> Exception:
     """The refusal of a line to several things."""
     things = re.split(r"\s+(?=\d)|[;,]", named.strip(), maxsplit=1)[0]
-    if _PLURAL.match(things) is not None:
+    if (plural := _PLURAL.match(things)) is not None:
+        things = plural.group(0)
         return reader.refuse(f"say how many: `3 {things}`, and how far apart where that is known: `12' apart`")
     return reader.refuse(
         f"a line goes to one thing, not to {things!r}: say it to the first, then go on from its box, as in "
@@ -237,7 +238,10 @@ def _kind(reader: SceneReader, said: Asked, more: dict[str, Any]) -> Asked:
         return replace(said, fed=new_name(reader, "a name for it", usual))
     if kind.load_first:
         reader.phrase(["of"])
-        return replace(said, load_a=amperes(reader))
+        start, load = reader.pos, amperes(reader)
+        if reader.sees(("breaker", "circuit")):  # a charger, 60 amp breaker: not what it draws
+            reader.pos, load = start, None
+        return replace(said, load_a=load)
     return said
 
 
@@ -253,7 +257,8 @@ def _on_circuit(reader: SceneReader, said: Asked, more: dict[str, Any]) -> Asked
         return replace(said, kind=ENDS["outlet"], use=ROOMS[room])
     reader.pos = here
     if word != "in" and end_here(reader):
-        return _kind(reader, said, more)
+        made = _kind(reader, said, more)
+        return replace(made, branch=True) if made.building else made  # a circuit to a shed is no feeder
     reader.pos = start
     return replace(said, kind=ENDS["outlet"])
 
@@ -294,4 +299,9 @@ def configured(reader: SceneReader, said: Asked, name: str) -> Asked:
     own = {"volts": int(row["volts"]), "neutral": row["neutral"] == "yes", "breaker_a": float(row["amps"])}
     inlet = said.kind.box.get("serves") == "generator"  # its blades are those of the cord, and it is no outlet
     kind = said.kind if inlet else replace(said.kind, box={**said.kind.box, "kind": "receptacle", "nema": name})
+    if said.kind.key == "vehicle" and said.load_a in (None, float(row["amps"])):  # 50a is that of the outlet
+        kind = replace(VEHICLE_PLUG, box={**VEHICLE_PLUG.box, "nema": name})
+        return replace(
+            said, kind=kind, load_a=None, name=said.name or "Vehicle outlet", circuit={**own, **said.circuit}
+        )
     return replace(said, kind=kind, circuit={**own, **said.circuit})

@@ -205,7 +205,17 @@ WIRED = {
     **{word: _own("furnace", 120, 15.0) for word in ("furnace", "gas furnace", "oil furnace")},
     **{
         word: _own("bath_heater", 120, 20.0, least_a=20.0)
-        for word in ("bath heater", "bathroom heater", "bath fan heater", "fan heater")
+        for word in (
+            "bath heater",
+            "bathroom heater",
+            "bath fan heater",
+            "fan heater",
+            "fan heater light",
+            "fan light heater",
+            "fan light heater combo",
+            "heater fan light",
+            "heat lamp fan",
+        )
     },
     **{
         word: _own("space_heater", 240, 20.0)

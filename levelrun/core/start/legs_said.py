@@ -14,7 +14,7 @@ from levelrun.core.ways.walk import ENDS, WalkLeg, parse_walk, suggest
 from levelrun.core.ways.words import read_legs
 
 # To what a leg goes no farther: a 50 amp garage outlet.
-_TO = re.compile(rf"\bto\s+(?=(?:(?:feed|power|serve)\s+)?{THING})", re.IGNORECASE)
+TO_A_THING = re.compile(rf"\bto\s+(?=(?:(?:feed|power|serve)\s+)?{THING})", re.IGNORECASE)
 # What was named before its legs, named again behind them; the whip that it comes with.
 _AGAIN = re.compile(
     r"[\s,]+(?:to\s+(?:(?:the|its|an?)\s+)?(?:outlet|receptacle|plug|box|it)|(?:then|and)\s+(?:a\s+|its\s+)?whip)\s*$",
@@ -28,7 +28,7 @@ def legs_said(reader: SceneReader, ended: bool, named: int | None) -> list[WalkL
     straight on. `ended`: what stands at the end was said before; `named`: how far on it is named."""
     begin = reader.pos
     rest = reader.text[begin : reader.line_end()]
-    to = None if ended else _TO.search(rest)
+    to = None if ended else TO_A_THING.search(rest)
     again = _AGAIN.search(rest) if ended else None
     stops = (FIGURES.search(rest), _SPACED.search(rest), to, again)
     ends = [match.start() for match in stops if match is not None] + ([named] if named is not None else [])

@@ -20,10 +20,9 @@ from levelrun.core.codebook.lookups import ground_size, method, wire_sizes
 from levelrun.core.editing import next_id, next_name
 from levelrun.core.errors import EditError
 from levelrun.core.job import Circuit, Job, Panel
-from levelrun.core.site.building_words import UNDRAWN_IN
-from levelrun.core.site.edits import main_floor
 from levelrun.core.start.asked import Asked
 from levelrun.core.start.kinds import CAMPER, WIRED, Kind
+from levelrun.core.start.put_up import put_up
 from levelrun.core.start.sized import (
     TAIL,
     WHIP,
@@ -50,8 +49,6 @@ DISCONNECT = "Disconnect"
 BEHIND = ("least_ampacity_a", "largest_breaker_a", "nameplate", "wire_size")  # said of a machine at its disconnect
 USUAL_HEIGHT_IN = 48.0  # of what stands where no way says how high: common practice, no source
 FACES = ("room_surface", "shop_surface", "masonry_inside", "outside_wall")
-YARD = ("trench", "driveway_trench", "overhead")
-APART_IN = 120.0  # the least between two buildings of which nobody said where they stand
 
 
 def edits_for(job: Job, book: Codebook, said: Asked) -> list[dict[str, Any]]:
@@ -266,12 +263,10 @@ def _panel(job: Job, said: Asked) -> tuple[list[str], list[dict[str, Any]]]:
     taken = {node.name.casefold() for node in job.nodes}
     name = said.fed if said.fed.casefold() not in taken else next_name(job, "P")
     if said.building:
-        structure = next_id(job, "s")
-        floor = main_floor(structure)
-        called = said.building_name or said.fed
-        made = {"id": structure, "kind": said.building, "name": called, "levels": [floor], **_apart(job, said)}
+        made = put_up(job, said)
+        structure = made["id"]
         edits.append({"op": "add", "kind": "structure", "item": made})
-        name = f"Panel {said.fed}" if name == called else name
+        name = f"Panel {said.fed}" if name == made["name"] else name
     amps = said.circuit.get("breaker_a", said.kind.breaker_a)
     item = {
         "id": ident, "name": name, "structure": structure, "spaces": said.spaces or 12, "bonded": False,
@@ -279,18 +274,6 @@ def _panel(job: Job, said: Asked) -> tuple[list[str], list[dict[str, Any]]]:
         "where": said.where,
     }  # fmt: skip
     return [ident], [*edits, {"op": "add", "kind": "panel", "item": item}]
-
-
-def _apart(job: Job, said: Asked) -> dict[str, float]:
-    """Where a new building stands until it is drawn or a trench is taped to it: east of the one that feeds it, as far
-    off as the legs outdoors go, so that the two do not stand in each other."""
-    here = next((item for item in job.structures if item.id == said.begin.structure), None)
-    if here is None:
-        return {}
-    far = sum(leg.length_in for leg in said.legs if leg.go not in ("up", "down") and leg.place in YARD)
-    levels = {level.id for level in here.levels}
-    wide = max((x for room in job.rooms if room.level in levels for x, _ in room.corners), default=UNDRAWN_IN[0])
-    return {"x_in": here.x_in + wide + max(far, APART_IN), "y_in": here.y_in}
 
 
 def _height(job: Job, said: Asked) -> float:

@@ -11,7 +11,8 @@ from levelrun.core.ways.walk import WalkLeg
 
 ASKED = (
     "run", "add", "install", "put in", "put", "wire up", "wire", "bring", "pull", "i need", "we need", "need",
-    "i want", "feed", "power", "feeder", "new circuit", "new", "a",
+    "i want", "run power to", "get power to", "bring power to", "hook up", "hook-up", "feed", "power", "feeder",
+    "new circuit", "new", "a",
 )  # fmt: skip
 # What follows the legs and is none: 24 mca 40 mocp, on a 20 amp breaker, gfci, for the planer.
 FIGURES = re.compile(
@@ -19,7 +20,7 @@ FIGURES = re.compile(
     r"|[\d/ -]+hp\b|on\s+(?:an?\s+)?\d+(?:\s*a\b|\s*(?:$|\n|;))|from\s+\w"
     r"|#\s*\d|(?:no\.?\s*)?\d+(?:/0)?\s*(?:awg|gauge)\b"
     r"|(?:with|no)\s+neutral\b|(?:gfci|afci|dual|hardwired|continuous|nameplate|as)\b(?!\s+wall)"
-    r"|nema\s+\S|with\s+(?:an?\s+)?(?:disconnect|whip)\b|on\s+(?:space|slot)s?\s+\d"
+    r"|nema\s+\S|with\s+(?:an?\s+)?(?:disconnect|whip|alumini?um|copper)\b|on\s+(?:space|slot)s?\s+\d"
     r"|(?:arc|ground)[ -]fault\b|for\s+(?!about\b)[a-z])",
     re.IGNORECASE,
 )
@@ -46,6 +47,21 @@ def cable_first(reader: SceneReader) -> Cable | None:
         return None
     reader.pos += found.end()
     return said[:2]
+
+
+_METAL = re.compile(
+    r"\b(?P<al>alumini?um|al(?=\s+(?:ser?|use(?:-2)?|urd|cable|wires?|feeder|conductors?)\b)"
+    r"|(?<=\d\s)al(?![\w'-])|(?<=ser\s)al(?![\w'-])|(?<=use\s)al(?![\w'-]))|\b(?P<cu>copper)\b",
+    re.IGNORECASE,
+)
+
+
+def metal_of(text: str) -> str:
+    """The metal of the wires, where a line says it: 2-2-2-4 al ser, aluminum. Empty where it does not."""
+    found = _METAL.search(text)
+    if found is None:
+        return ""
+    return "al" if found["al"] else "cu"
 
 
 def in_cable(legs: list[WalkLeg], cable: Cable | None) -> list[WalkLeg]:

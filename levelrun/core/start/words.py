@@ -11,20 +11,20 @@ from typing import Any
 from levelrun.core.circuits.parts_said import UNIT
 from levelrun.core.codebook.lookups import method, places
 from levelrun.core.errors import LevelRunError, TextError
-from levelrun.core.job import Box, Circuit, Job, Panel
+from levelrun.core.job import Box, Circuit, Job, Panel, Structure
 from levelrun.core.measure import show
 from levelrun.core.site.scene import Said, SceneReader
 from levelrun.core.start.about import about
 from levelrun.core.start.asked import Asked, goes_on
 from levelrun.core.start.beginning import called_panels, from_box, the_disconnect
 from levelrun.core.start.ends import BEFORE, OUTSIDE, THING, end, end_here, one_thing
-from levelrun.core.start.kinds import ENDS as KNOWN_ENDS
 from levelrun.core.start.kinds import KINDS, OFFERED
-from levelrun.core.start.legs_said import legs_said, no_end
+from levelrun.core.start.legs_said import TO_A_THING, legs_said, no_end
 from levelrun.core.start.lying import first_leg, in_that_room, supposed
 from levelrun.core.start.made import edits_for
 from levelrun.core.start.old import Stood, old_here, with_it
-from levelrun.core.start.opening import ASKED, ROUGHLY, cable_first, in_cable
+from levelrun.core.start.opening import ASKED, ROUGHLY, cable_first, in_cable, metal_of
+from levelrun.core.start.put_up import no_feeder
 from levelrun.core.start.several import apart_here, behind
 from levelrun.core.start.sized import of_240, of_motor, of_table, rated_switch
 from levelrun.core.start.there import is_alike, kind_of, loose, named_ahead, node_here, standing_alike
@@ -74,6 +74,7 @@ def start(reader: SceneReader) -> Said:
 
 def _started(reader: SceneReader, before: Box | Panel | None) -> Said | None:
     """The line, from what stands at the end of the one before; None where it does not go on from there."""
+    at = reader.pos
     reader.phrase(ASKED)
     line = _Line(reader, before)
     while not reader.over():
@@ -86,6 +87,8 @@ def _started(reader: SceneReader, before: Box | Panel | None) -> Said | None:
     asked = line.whole()
     if before is not None and not goes_on(asked):
         return None
+    if (metal := metal_of(reader.text[at : reader.line_end()])) and "material" not in asked.circuit:
+        asked = replace(asked, circuit={**asked.circuit, "material": metal})
     said, told = of_240(asked)
     said = rated_switch(said)
     if said.load_w is not None:  # once its volts are known
@@ -93,6 +96,8 @@ def _started(reader: SceneReader, before: Box | Panel | None) -> Said | None:
     said, more = of_motor(reader.scene.book, said)
     told = [*line.told, *told, *more, *of_table(said)]
     stood = line.stood.edits if line.stood is not None else []
+    if line.raised is not None:
+        stood = [*stood, {"op": "add", "kind": "structure", "item": line.raised.model_dump()}]
     edits = [*stood, *edits_for(line.job, reader.scene.book, said)]
     for edit in edits:
         if edit["op"] == "put_box":
@@ -146,6 +151,7 @@ class _Line:
         self.walked = 0  # where the legs end
         self.told: list[str] = []
         self.stood: Stood | None = None  # where it begins at what was there before
+        self.raised: Structure | None = None  # a building that it puts up for its outlet
         self.figures: list[int] = []  # where amperes and volts stand before what they are of
         said = reader.phrase(FROM) is not None
         ahead = _FROM.search(reader.text, reader.pos, reader.line_end()) is not None
@@ -164,6 +170,8 @@ class _Line:
     def job(self) -> Job:
         """The job that its edits are made for: with what was there before."""
         job = self.reader.scene.job
+        if self.raised is not None:
+            job = job.model_copy(update={"structures": (*job.structures, self.raised)})
         return with_it(job, self.stood) if self.stood is not None else job
 
     def part(self) -> None:
@@ -197,7 +205,8 @@ class _Line:
         """Whether its cable is said here: 12-2; fish 12-2; on 12-2; 12/2 and a word for it that is not known."""
         reader, begin = self.reader, self.reader.pos
         fished = reader.phrase(FISH) is not None
-        if not fished and reader.phrase(["on"]) is not None and _SIZED.match(reader.text, reader.pos) is None:
+        led = None if fished else reader.phrase(("on", "with", "using"))
+        if led == "on" and _SIZED.match(reader.text, reader.pos) is None:
             reader.pos = begin
             return False
         self.cable = cable_first(reader)
@@ -241,7 +250,8 @@ class _Line:
         reader = self.reader
         if not self.ended:
             raise no_end(reader, "")
-        self._no_feeder()
+        self.said, self.raised, told = no_feeder(self.reader.scene.job, self.said)
+        self.told += told
         box = self.said.kind.box
         alone = not (reader.scene.verb or reader.scene.job.rooms or self.said.there or self.begun) and (
             box.get("serves") or box.get("kind") in ("equipment", "disconnect") or self.said.kind.whip
@@ -273,17 +283,6 @@ class _Line:
         of it."""
         feet, inches = divmod(self.said.legs[0].length_in, 12)
         return re.search(rf"(?<![\w'-]){feet:g}\s*[-/]\s*{inches:g}(?![\w'])", self.reader.text) is not None
-
-    def _no_feeder(self) -> None:
-        """A 20 A circuit to a greenhouse that stands there, where no panel is: it goes to an outlet there, told."""
-        said = self.said
-        there = (
-            self.reader.buildings().get(said.fed) if said.branch and said.building and said.there is None else None
-        )
-        if there is None or any(panel.structure == there.id for panel in self.reader.scene.job.panels):
-            return
-        self.said = replace(said, kind=KNOWN_ENDS["outlet"], structure=there.id, building="", fed="")
-        self.told.append(f"a circuit to an outlet in {there.name}; say `sub-panel` where a panel is to stand there")
 
     def _begin(self, needed: bool) -> None:
         """Where it begins: a panel; or a box, with its panel and the circuit that is drawn out."""
@@ -325,6 +324,8 @@ class _Line:
             certain = _THE.match(reader.text, reader.pos) is not None
             self.said = end(reader, self.said, self.figures)
             kind = self.said.kind
+            if reader.text[at : reader.pos].lower().endswith("circuit") and self._named_again():
+                return  # a bathroom circuit, 35' crawl to a gfci outlet
             if certain or kind.feeds or kind.box.get("serves") or kind.box.get("kind") in ("disconnect", "switch"):
                 node = standing_alike(reader.scene.job, kind, self.said.begin, self.said.fed)
         else:
@@ -332,6 +333,10 @@ class _Line:
         self.ended = True
         if node is not None:
             self.said = replace(self.said, there=loose(reader, node, self.said.begin, at), building="")
+
+    def _named_again(self) -> bool:
+        """Whether what a circuit goes to is named later on."""
+        return TO_A_THING.search(self.reader.text, self.reader.pos, self.reader.line_end()) is not None
 
     def _legs(self) -> None:
         self.reader.skip()
@@ -382,7 +387,16 @@ class _Line:
             return found
         if reader.sees_length() or reader.sees(words):
             return True
-        found = reader.phrase(_THROUGH) is not None and (reader.sees_length() or reader.sees(words))
+        led = reader.phrase(_THROUGH)
+        found = led is not None and (reader.sees_length() or reader.sees(words))
+        if found and led == "in" and not reader.sees_length():  # in the basement, 15' wall: where it stands
+            reader.phrase(words)
+            begin = reader.pos
+            found = method_ahead(reader.scene.book, reader.text[begin : reader.line_end()]) is not None or (
+                reader.text[begin : begin + 1] != "," and reader.sees_length()
+            )
+            reader.pos = start
+            return found
         reader.pos = start
         return found or method_ahead(reader.scene.book, reader.text[reader.pos : reader.line_end()]) is not None
 

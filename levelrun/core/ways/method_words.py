@@ -11,7 +11,8 @@ from levelrun.core.errors import TextError
 from levelrun.core.words import NUMBER, Reader
 
 PIPE = ("conduit", "pipe", "tubing")
-CABLE = ("cable", "with ground", "w/ ground", "w/g", "wire", "al", "aluminum", "aluminium", "copper", "cu")
+METALS = ("al", "aluminum", "aluminium", "copper", "cu")  # of the wires, which are the circuit's to say
+CABLE = ("cable", "with ground", "w/ ground", "w/g", "wire", *METALS)
 SIZES = ("12-2", "14-2")
 _CABLE_SIZE = re.compile(
     r"(?P<hot>\d+/0|\d+)-(?P=hot)-(?:\d+/0|\d+)-(?:\d+/0|\d+)(?![\w/-])"  # 2-2-4-6: hots, neutral, ground
@@ -42,7 +43,7 @@ def method_ahead(book: Codebook, text: str) -> tuple[str, str | None, int] | Non
 
 def method_said(reader: WalkReader) -> tuple[str, str | None]:
     """A method and its size, either first, behind `in`. Raises TextError."""
-    size = cable_size(reader)
+    size = _size_and_metal(reader)
     options = [m.words[0] for m in methods(reader.book).values()] + ([] if size else list(SIZES))
     reader.expect(options)
     word = _word(reader)
@@ -71,7 +72,7 @@ def method_here(reader: WalkReader) -> tuple[str, str | None] | None:
 
 
 def _here(reader: WalkReader) -> tuple[str, str | None] | None:
-    size = cable_size(reader)
+    size = _size_and_metal(reader)
     word = _word(reader)
     if size is not None:
         if word is not None and method(reader.book, reader.method_words[word]).kind != "raceway":
@@ -91,6 +92,18 @@ def bare_size(reader: WalkReader) -> tuple[str, str] | None:
     """Building cable by its size alone: 12-2. None, and nothing taken, where none stands here."""
     size = cable_size(reader)
     return None if size is None else ("NM-B", size)
+
+
+def _size_and_metal(reader: WalkReader) -> str | None:
+    """The size of a cable, and the metal of its wires where a method follows: 2-2-2-4 al ser."""
+    size = cable_size(reader)
+    start = reader.pos
+    if size is not None and (reader.phrase(METALS) is None or _word(reader) is None):
+        reader.pos = start
+    elif size is not None:
+        reader.pos = start
+        reader.phrase(METALS)
+    return size
 
 
 def cable_size(reader: WalkReader) -> str | None:

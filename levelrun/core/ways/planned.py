@@ -30,7 +30,8 @@ RULES = (*path.RULES, *place.RULES, *cover.RULES, *risers.RULES, *large.RULES, *
 
 @dataclass(frozen=True, kw_only=True)
 class LegPlan:
-    """One leg as planned. Inches; `remark` is the short last word of its row, `verdict` its colour."""
+    """One leg as planned. Inches; `lies_in`: its method and size; `remark` is the short last word of its row,
+    `verdict` its colour."""
 
     index: int
     text: str
@@ -38,6 +39,7 @@ class LegPlan:
     depth_text: str
     place_title: str
     method_name: str
+    lies_in: str
     end_name: str
     verdict: str
     remark: str
@@ -186,6 +188,7 @@ def _leg(view: WayView, index: int, verdict: str, hold: Held, found: list[Findin
         depth_text="" if leg.depth_in is None else show_inches(leg.depth_in),
         place_title=facts.title,
         method_name=view.methods[index].name,
+        lies_in=f"{view.methods[index].words[0].upper()} {view.way.legs[index].size}".strip(),
         end_name=view.joint_name(index),
         verdict=verdict,
         remark=_remark(view, index, hold, found),

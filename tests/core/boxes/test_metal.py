@@ -12,7 +12,9 @@ HOUSE = built("panel H 200a 30 spaces taken 1-10")
 
 
 def bought(job: Job) -> dict[str, float]:
-    return {order.item.key: order.count for order in plan(job).buying.orders if order.item.shelf in ("boxes", "devices")}
+    return {
+        order.item.key: order.count for order in plan(job).buying.orders if order.item.shelf in ("boxes", "devices")
+    }
 
 
 @pytest.mark.parametrize(
@@ -69,6 +71,7 @@ def test_a_box_of_steel_is_bonded_itself() -> None:
         for way in ("garage wall in emt 3/4", "stud wall in 12-2")
     )
     tails = [
-        sum(order.count for order in plan(job).buying.orders if "twist-on" in order.item.key) for job in (steel, plastic)
+        sum(order.count for order in plan(job).buying.orders if "twist-on" in order.item.key)
+        for job in (steel, plastic)
     ]
     assert tails[0] > tails[1]

@@ -8,7 +8,7 @@ from levelrun.core.edits import Looked, said_on
 from levelrun.core.errors import TextError
 from levelrun.core.job import Job
 from levelrun.core.plan import plan
-from tests.conftest import built
+from tests.conftest import built, edited
 
 HOUSE = built("panel H 200a 30 spaces taken 1-10")
 
@@ -118,3 +118,85 @@ def test_as_it_is_called(said: str, serves: str, use: str) -> None:
 def test_a_shop_sub_panel_is_that_of_a_shop() -> None:
     job, _ = line('shop 60 amp sub panel, 110\' trench, 18" deep, 1" pvc')
     assert (len(job.panels), job.structures[-1].kind, job.circuits[0].breaker_a) == (2, "shop", 60)
+
+
+@pytest.mark.parametrize(
+    ("said", "material"),
+    [
+        ("sub-panel S 90a, 60' crawl in 2-2-2-4 ser al", "al"),
+        ("sub-panel S 90a, 60' crawl in 2-2-2-4 al ser", "al"),
+        ("sub-panel S 90a, 2-2-2-4 aluminum ser 60' crawl", "al"),
+        ("60' crawl in ser 2-3 aluminum to sub-panel S 90a", "al"),
+        ("feed sub-panel S with 2-2-2-4 al ser, 60' crawl, 90 amp breaker", "al"),
+        ('shop 100a 200\' trench 24" deep in 2" pvc with aluminum', "al"),
+        ("sub-panel S 90a, 60' crawl in 2-2-2-4 copper ser", "cu"),
+        ("60' crawl in 6-3 to sub-panel Al 50a", "cu"),  # a name
+    ],
+)
+def test_the_metal_of_a_cable_is_that_of_its_circuit(said: str, material: str) -> None:
+    job, _ = line(said)
+    assert job.circuits[0].material == material
+    if material == "al":  # 90 A of No. 2 by 310.16 at 75 °C, as copper would bear 115
+        assert "wire-smaller" not in {item.code for item in plan(job).findings}
+
+
+@pytest.mark.parametrize(
+    ("said", "amps", "load_w", "nema"),
+    [
+        ("ev charger 60 amp breaker 4-3 50' crawl", 60, 48 * 240, ""),
+        ("ev charger 48 amp, 60 amp breaker, 50' crawl", 60, 48 * 240, ""),
+        ("car charger 40a 30' attic", 50, 40 * 240, ""),
+        ("car charger outside on the garage wall 50a, 14-50, 12' stud wall", 50, 40 * 240, "14-50"),
+    ],
+)
+def test_amperes_of_a_breaker_are_not_those_of_a_charger(said: str, amps: float, load_w: float, nema: str) -> None:
+    job, _ = line(said)
+    assert (job.circuits[0].breaker_a, job.boxes[0].load_w, job.boxes[0].nema) == (amps, load_w, nema)
+
+
+def test_a_circuit_to_a_shed_is_no_feeder() -> None:
+    """A branch circuit of 20 A behind GFCI lies 12 in deep (300.5(A), column 4); a feeder 18 or more in pipe."""
+    job, told = line("add a circuit to the shed, 20 amps, 60' trench 12\" deep in uf, gfci")
+    (box,), (shed,) = job.boxes, [item for item in job.structures if item.kind == "shed"]
+    assert box.structure == shed.id and len(job.panels) == 1 and "sub-panel" in " ".join(told)
+    assert not [item.code for item in plan(job).findings if item.severity == "stop"]
+    assert len(line("60 amp circuit to a barn, 60' trench 18\" deep")[0].panels) == 2
+    assert len(line("feed the shed 30a 60' trench 18\" deep")[0].panels) == 2
+
+
+@pytest.mark.parametrize(
+    ("said", "where", "use"),
+    [
+        ("outlet under the window in the living room, 25' crawl", "under the window", "common"),
+        ("garage door opener outlet in the ceiling 20a gfci 30' attic", "ceiling", "garage"),
+        ("bathroom circuit: 20a, 35' crawl, 4' up to a gfci outlet by the sink", "by the sink", "bath"),
+        ("freezer, 15 amp, own circuit, 25' basement", "", ""),
+    ],
+)
+def test_where_it_stands_is_no_way(said: str, where: str, use: str) -> None:
+    job, _ = line(said)
+    (box,) = job.boxes
+    assert (box.where, box.use) == (where, use)
+    assert box.protects == ("gfci" if "a gfci outlet" in said else "")
+
+
+@pytest.mark.parametrize(
+    "said", ["sub panel in the basement 60 amps 15' 6-3", "sub panel in the basement, 60a, 15' 6-3"]
+)
+def test_where_a_panel_stands_is_no_leg(said: str) -> None:
+    job, _ = line(said)
+    assert [(leg.length_in, leg.size, leg.supposed) for leg in job.ways[0].legs] == [(180, "6-3", True)]
+
+
+def test_what_turns_a_shed_on_a_branch_circuit_off_is_asked() -> None:
+    """225.31: for a circuit that comes from another building a switch there does (225.36)."""
+    job, _ = line("20a circuit to a shed, 60' trench 12\" deep in uf, gfci")
+    shed = job.structures[-1]
+    (asked,) = [item for item in plan(job).findings if item.code == "building-off"]
+    assert asked.section == "225.31, 225.36" and asked.subject == shed.id
+    for kind in ("switch", "disconnect"):
+        item = {"id": "b9", "name": "S-9", "kind": kind, "structure": shed.id}
+        with_it = edited(job, {"op": "add", "kind": "box", "item": item})
+        assert "building-off" not in {found.code for found in plan(with_it).findings}
+    indoors, _ = line("outlet 20a 20' stud wall")
+    assert "building-off" not in {item.code for item in plan(indoors).findings}

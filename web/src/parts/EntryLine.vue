@@ -156,6 +156,11 @@ function offers() {
   return word && !/[0-9]'/.test(word) ? word : ''
 }
 
+/** The key that leads here from the work, pressed once more: nothing begins with it. */
+function slash(event: KeyboardEvent) {
+  if (event.key === '/' && !text.value) event.preventDefault()
+}
+
 function leave() {
   drop()
   input.value?.blur()
@@ -229,6 +234,7 @@ defineExpose({ focus: () => input.value?.focus(), start })
         @blur="drop"
         @keydown.up="arrow($event, -1)"
         @keydown.down="arrow($event, 1)"
+        @keydown="slash"
         @keydown.tab="tab"
         @keydown.esc="leave"
       />

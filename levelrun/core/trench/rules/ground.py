@@ -150,8 +150,15 @@ def wire_rule(facts: GroundFacts) -> Iterator[Finding]:
 
 
 def off_rule(facts: GroundFacts) -> Iterator[Finding]:
-    """A disconnect where the feed comes in (225.31, 225.32)."""
-    boxes = [b for b in facts.job.boxes if b.structure == facts.structure.id and b.kind == "disconnect"]
+    """A disconnect where the feed comes in (225.31, 225.32); for a branch circuit a switch does (225.36)."""
+    here = [b for b in facts.job.boxes if b.structure == facts.structure.id]
+    boxes = [b for b in here if b.kind == "disconnect"]
+    if facts.branches and not facts.feeders and not any(b.kind in ("disconnect", "switch") for b in here):
+        yield about(
+            facts, "building-off", f"What turns {facts.structure.name} off?",
+            f"{facts.branches[0].name} comes from another building: a switch or a disconnect where it comes in.",
+            "225.31, 225.36",
+        )  # fmt: skip
     for circuit in facts.feeders:
         panel = next(p for p in facts.job.panels if p.id == circuit.feeds)
         if panel.main_a is not None or boxes:

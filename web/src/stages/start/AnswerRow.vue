@@ -8,9 +8,7 @@ const props = defineProps<{ way: WayPlan; circuit: CircuitPlan | null }>()
 const facts = computed(() =>
   Object.fromEntries((props.circuit?.facts ?? []).map((fact) => [fact.label, fact.text])),
 )
-const legs = computed(() => [
-  ...new Set(props.way.legs.map((leg) => leg.text.split(' in ')[1]?.split(' to ')[0] ?? leg.method_name)),
-])
+const legs = computed(() => [...new Set(props.way.legs.map((leg) => leg.lies_in))])
 const bends = computed(() => props.way.pulls[0]?.total)
 const answers = computed(() => {
   const label = props.circuit?.summary.label
@@ -27,7 +25,7 @@ const answers = computed(() => {
     },
     {
       what: 'lies in',
-      big: legs.value.join(', ').toUpperCase(),
+      big: legs.value.join(', '),
       small: [
         bends.value
           ? `${bends.value.total_deg}° of ${bends.value.limit_deg}°`

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, nextTick, ref } from 'vue'
 
 /** A blank of the sentence: what stands in it, and a tap away what else may. `free`: it may be typed too. */
 const props = defineProps<{
@@ -18,6 +18,7 @@ const shown = computed(
 const field = ref<{ $el: HTMLElement } | null>(null)
 function begin() {
   typed.value = value.value
+  if (open.value) void nextTick(() => requestAnimationFrame(select)) // once it is there, and when it has come to rest
 }
 /** What is typed stands in place of what was there. */
 function select() {

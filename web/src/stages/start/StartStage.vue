@@ -7,6 +7,7 @@ import FindingCard from '../../parts/FindingCard.vue'
 import SideNav from '../../parts/SideNav.vue'
 import StageFrame from '../../parts/StageFrame.vue'
 import VialGauge from '../../parts/VialGauge.vue'
+import { typing } from '../../shell/begin'
 import { useKeys } from '../../stage/keys'
 import { useJob } from '../../stores/job'
 import { useLook } from '../../stores/look'
@@ -82,6 +83,16 @@ watch(
     if (!panels.value.some((panel) => panel.name === blanks.panel)) blanks.panel = panels.value[0]?.name ?? ''
   },
   { immediate: true },
+)
+
+watch(
+  [typing, entry, () => store.view?.id],
+  () => {
+    if (!typing.value || !entry.value || !store.view) return
+    typing.value = false
+    entry.value.focus()
+  },
+  { flush: 'post' },
 )
 
 function choose(key: string) {

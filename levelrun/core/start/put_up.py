@@ -1,0 +1,52 @@
+"""A building that a line puts up: for a panel of its own, or for an outlet at the end of a branch circuit."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Any
+
+from levelrun.core.editing import next_id
+from levelrun.core.job import Job, Structure
+from levelrun.core.site.building_words import UNDRAWN_IN
+from levelrun.core.site.edits import main_floor
+from levelrun.core.start.asked import Asked
+from levelrun.core.start.kinds import ENDS
+
+YARD = ("trench", "driveway_trench", "overhead")
+APART_IN = 120.0  # the least between two buildings of which nobody said where they stand
+BRANCH_A = 20.0  # over it a circuit to another building is a feeder, as it is called
+
+
+def put_up(job: Job, said: Asked) -> dict[str, Any]:
+    """The building at the end of a line, as plain data."""
+    ident = next_id(job, "s")
+    name = said.building_name or said.fed
+    return {"id": ident, "kind": said.building, "name": name, "levels": [main_floor(ident)], **_apart(job, said)}
+
+
+def _apart(job: Job, said: Asked) -> dict[str, float]:
+    """Where a new building stands until it is drawn or a trench is taped to it: east of the one that feeds it, as far
+    off as the legs outdoors go, so that the two do not stand in each other."""
+    here = next((item for item in job.structures if item.id == said.begin.structure), None)
+    if here is None:
+        return {}
+    far = sum(leg.length_in for leg in said.legs if leg.go not in ("up", "down") and leg.place in YARD)
+    levels = {level.id for level in here.levels}
+    wide = max((x for room in job.rooms if room.level in levels for x, _ in room.corners), default=UNDRAWN_IN[0])
+    return {"x_in": here.x_in + wide + max(far, APART_IN), "y_in": here.y_in}
+
+
+def no_feeder(job: Job, said: Asked) -> tuple[Asked, Structure | None, list[str]]:
+    """A 20 A circuit to a greenhouse in which no panel stands: it goes to an outlet there, told; with the greenhouse
+    where that does not stand yet."""
+    if not (said.branch and said.building and said.there is None):
+        return said, None, []
+    stands = next((item for item in job.structures if item.name.casefold() == said.fed.casefold()), None)
+    if stands is not None and any(panel.structure == stands.id for panel in job.panels):
+        return said, None, []
+    if stands is None and said.circuit.get("breaker_a", BRANCH_A) > BRANCH_A:
+        return said, None, []
+    there = stands or Structure.model_validate(put_up(job, said))
+    told = f"a circuit to an outlet in {there.name}; say `sub-panel` where a panel is to stand there"
+    made = replace(said, kind=ENDS["outlet"], structure=there.id, building="", fed="")
+    return made, None if stands is not None else there, [told]
