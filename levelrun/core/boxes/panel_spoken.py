@@ -63,16 +63,28 @@ def panel_is(reader: SceneReader) -> Said | None:
     return Said([{"op": "set", "kind": "panel", "id": found.id, "set": item}]) if item else None
 
 
+PANEL_WORDS = ("sub-panel", "sub panel", "subpanel", "panel")
+
+
 def panel_here(reader: SceneReader) -> Said | None:
     """A 200 amp panel called M with 30 spaces in the Utility, west wall; 100 amp sub-panel G in garage."""
     names = {**reader.buildings(), "house": None}
-    if (owner := reader.phrase(names)) is not None and reader.phrase(("has", "with")) is None:
-        return None
+    owner = reader.phrase(names)
+    if owner is not None and reader.phrase(("has", "with")) is None and not reader.sees(PANEL_WORDS):
+        return None  # pump house sub-panel P: it stands there
     plain = owner is not None
     while (word := reader.phrase(("add", "put", "install", "a", "an", "the", "existing", "old"))) is not None:
         plain |= word in ("existing", "old")
-    said = spoken_panel(reader, plain)
-    home = names.get(owner or "")
+    home, scene = names.get(owner or ""), reader.scene
+    if home is not None:
+        levels = {level.id for level in home.levels}
+        rooms = [room.id for room in scene.job.rooms if room.level in levels]
+        if scene.room_id not in rooms:
+            reader.scene = replace(scene, room_id=rooms[0] if len(rooms) == 1 else None)
+    try:
+        said = spoken_panel(reader, plain)
+    finally:
+        reader.scene = scene
     if said is None or home is None:
         return said
     added = [

@@ -47,6 +47,7 @@ SPREAD = tuple(f"spread{evenly} {where}" for evenly in ("", " evenly") for where
 OVER_THE_FLOOR = ("high", "up", "off the floor", "over the floor", "above the floor")  # behind a height
 _HEIGHT = re.compile(rf"""\s*at\s+\d[\d\s'"./-]*(?:ft|in)?\s*(?:{"|".join(OVER_THE_FLOOR)})\b""", re.IGNORECASE)
 MOST_GANGS = 6
+CASED_IN = 6.0  # beside a door its casing, and the half of a box
 
 
 class Where:
@@ -82,6 +83,8 @@ class Where:
         if not self.spots and (word := reader.phrase(ON)) is not None:  # on the north wall
             if reader.sees((*walls, *CENTRE)):
                 self.along()
+            elif reader.phrase(("each wall", "each of the walls", "every wall")) is not None and self.count != -1:
+                self.on_each()
             elif reader.phrase(("all walls", "every wall", *((about.name,) if word == "along" else ()))) is not None:
                 self.needed()
             else:
@@ -93,6 +96,20 @@ class Where:
                 reader.again(about)
             self.needed()
         return bool(self.spots)
+
+    def on_each(self) -> None:
+        """So many spread along each wall, none in a door."""
+        view = room_view(self.reader.scene.job, self.reader.scene.book, self.about.id)
+        for wall in walls_by_name(self.about).values():
+            if any(spot["side"] == wall.index for spot in self.spots):
+                continue  # a wall is named twice, in short too
+            doors = [door for door in view.faces[wall.index].openings if door.sill_in < LOW_SILL_IN]
+            free = [
+                spot for spot in spread(self.reader, self.about, self.count or 1, wall)
+                if not any(door.at_in - CASED_IN < spot["at_in"] < door.to_in + CASED_IN for door in doors)
+            ]  # fmt: skip
+            self.spots += free
+        self.told.append(f"{len(self.spots)} spread along the walls of {self.about.name}, none in a door")
 
     def in_rows(self) -> bool:
         """In two rows, as several hang anyway."""

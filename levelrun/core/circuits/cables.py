@@ -48,7 +48,9 @@ def _need(circuit: Circuit, tree: Tree, boxes: Mapping[str, Box], link: Link) ->
     elif above is not None and above.kind == "smoke" and box.kind == "smoke":
         words += ["hot", "interconnect"]
     elif above is not None and above.kind in LAMPS and box.kind == "switch":
-        words += ["hot", "switched hot"]
+        behind = [boxes[other.box].kind for other in tree.links if other.after == link.box and other.box in boxes]
+        # what hangs behind it is what it works; where nothing does, it works the light that it hangs on
+        words += ["hot"] if any(kind in LAMPS for kind in behind) else ["hot", "switched hot"]
     elif above is not None and above.kind in LAMPS and box.kind in LAMPS:
         words.append("switched hot")
         if any(item.kind not in LAMPS for item in below):

@@ -221,7 +221,8 @@ def every_method(reader: SceneReader) -> Said | None:
     if not own:
         raise reader.refuse("every circuit is wired so already" if reader.scene.job.circuits else "no circuit yet")
     edits = [{"op": "set", "kind": "circuit", "id": circuit.id, "set": {"method": method}} for circuit in own]
-    told = [f"{len(own)} circuits are in {method if method != 'raceway' else 'pipe'} now"]
+    count = f"{len(own)} circuits are" if len(own) > 1 else "one circuit is"
+    told = [f"{count} in {method if method != 'raceway' else 'pipe'} now"]
     if size is not None:
         told.append(f"the size of each pipe follows from its wires; {size['n']} in is said of a way")
     return Said(edits, told=told)

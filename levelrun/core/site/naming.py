@@ -136,10 +136,13 @@ class NamingReader(Reader):
         return panels[name]
 
     def buildings(self) -> dict[str, Structure]:
-        """Buildings by name, and by the last word of it where that is no other's name: the shop, for Kiln shop."""
+        """Buildings by name, and by the last word of it where that is no other's name: the shop, for Kiln shop; the
+        only house by that word too."""
         named = {item.name: item for item in self.scene.job.structures if item.kind != "yard"}
         last = [name.split()[-1].lower() for name in named]
         short = {key: item for key, item in zip(last, named.values(), strict=True) if last.count(key) == 1}
+        homes = [item for item in named.values() if item.kind == "house"]
+        short |= {"house": homes[0]} if len(homes) == 1 else {}  # the house, for Farmhouse
         return {**named, **{key: item for key, item in short.items() if key not in {n.lower() for n in named}}}
 
     def boxes(self) -> dict[str, Box]:

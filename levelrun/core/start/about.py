@@ -17,6 +17,7 @@ from levelrun.core.start.ends import (
     BEFORE,
     PLUG_NAMES,
     ROOMS,
+    SUB_PANEL,
     amperes,
     any_of,
     configured,
@@ -58,7 +59,6 @@ WHIPPED = tuple(f"{small}{what}" for small in ("", "a ") for what in (
 ITS_OWN = tuple(f"{on}{own}" for on in ("on ", "") for own in (
     "its own circuit", "own circuit", "a dedicated circuit", "dedicated circuit", "a separate circuit", "dedicated",
 ))  # fmt: skip
-SUB_PANEL = ("sub-panel", "sub panel", "subpanel")
 SPACES = ("spaces", "space", "slots", "slot", "breaker")
 ABOUT = ("for", "in", "outside", "outdoors", "as", "on", "spaces", "at", "hardwired", "continuous", "nema")
 

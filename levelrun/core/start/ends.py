@@ -41,6 +41,7 @@ WITHIN = tuple(word for word in STANDS if word not in ENDS or not ENDS[word].fee
 USUAL_PANEL = "S"  # what a sub-panel is called where no name is said
 PLUGS = ("outlet", "receptacle", "plug")
 OUTSIDE = ("outside", "outdoor", "outdoors")
+SUB_PANEL = ("sub-panel", "sub panel", "subpanel")
 TWO_POLE = ("2 pole", "2-pole", "two pole", "two-pole", "double pole", "double-pole")
 MANY = ("outlets", "receptacles", "plugs", "lights", "fans", "alarms", "smoke alarms", "smoke detectors", "heaters")
 
@@ -233,9 +234,13 @@ def _kind(reader: SceneReader, said: Asked, more: dict[str, Any]) -> Asked:
         reader.phrase(PLUGS)  # a dryer outlet
     reader.phrase(["circuit"])  # a dryer circuit
     if kind.feeds:
+        own = word in BUILDINGS and reader.phrase(SUB_PANEL) is not None
         reader.phrase(["feeder"])  # a shop feeder
         usual = word.capitalize() if word in BUILDINGS else USUAL_PANEL
-        return replace(said, fed=new_name(reader, "a name for it", usual))
+        fed = new_name(reader, "a name for it", usual)
+        if own and (there := reader.buildings().get(word) or reader.buildings().get(usual)) is not None:
+            return replace(said, kind=ENDS["sub-panel"], building="", structure=there.id, fed=fed)
+        return replace(said, fed=fed, building_name=usual if own and fed != usual else said.building_name)
     if kind.load_first:
         reader.phrase(["of"])
         start, load = reader.pos, amperes(reader)

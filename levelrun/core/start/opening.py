@@ -28,7 +28,7 @@ ROUGHLY = ("about", "around", "roughly", "approximately", "approx", "maybe", "so
 _BARE = re.compile(
     r"(?:(?:some|in|with|using)\s+)?(?P<cable>\d{1,2}\s*[-/]\s*\d)(?:\s*(?=$|\n|;)|\s*,?\s+"
     rf"(?=(?:(?:{'|'.join(ROUGHLY)})\s+)?\d+(?:\.\d+)?\s*(?:'|ft\b|feet\b|-\d)"
-    r"|from\b|up\b|down\b|over\b|through\b|along\b|to\b|for\b))",
+    r"|from\b|fish\w*\b|snak\w*\b|up\b|down\b|over\b|through\b|along\b|to\b|for\b))",
     re.IGNORECASE,
 )
 Cable = tuple[str, str | None]

@@ -342,6 +342,8 @@ def sizes_of(book: Codebook, legs: list[WalkLeg], methods: list[str], cable: str
             size = max((said or biggest, size), key=trade_inches)
         elif method(book, key).kind == "raceway":
             said = leg.size or ""
+        elif sizes and not leg.size and methods[len(sizes) - 1] == key:
+            size = sizes[-1]  # one cable goes on
         sizes.append(size)
     return sizes
 

@@ -29,7 +29,7 @@ from levelrun.core.start.several import apart_here, behind
 from levelrun.core.start.sized import of_240, of_motor, of_table, rated_switch
 from levelrun.core.start.there import is_alike, kind_of, loose, named_ahead, node_here, standing_alike
 from levelrun.core.ways.method_words import method_ahead
-from levelrun.core.ways.walk import FILLERS, FISH, GO
+from levelrun.core.ways.walk import FILLERS, FISH, FISHED, GO
 from levelrun.core.words import BREAK
 
 _THING_THERE = re.compile(
@@ -228,7 +228,7 @@ class _Line:
         reader, begin = self.reader, self.reader.pos
         reader.pos = at
         found = reader.sees(word for item in places(reader.scene.book).values() for word in item.words)
-        found |= reader.sees(FILLERS) or end_here(reader)
+        found |= reader.sees((*FILLERS, *FISH, *FISHED)) or end_here(reader)
         reader.pos = begin
         return found or method_ahead(reader.scene.book, reader.text[at : reader.line_end()]) is not None
 
