@@ -23,7 +23,7 @@ _FEET = re.compile(r"\d\s*(?:'|ft\b|feet\b)", re.IGNORECASE)
 # quotes.
 _COMMA = re.compile(
     r'(?:(?<=\s)|^)"[^"\n]+"|(?P<comma>,?\s*\bthen\b|,(?:\s*and\b)?'
-    r"|\bwith\s+(?=(?:an?\s+|an?\s+existing\s+|existing\s+)?panel\b|(?:an?|two)\s+(?:dimmer\s+)?switch(?:es)?\b"
+    r"|\bwith\s+(?=(?:an?\s+|an?\s+existing\s+|existing\s+)?panel\b|(?:an?|two)\s+(?:dimmer\s+)?switch(?:es)?\b|an?\s+dimmer\b"
     r"|(?:an?\s+|two\s+)?(?:3|4|three|four)[\s-]way\s+switch(?:es)?\b)"
     r"|\b(?:with|on)\s+(?:its|their)\s+own\s+(?=switch\b)"
     r"|\bon\s+(?=(?:an?|two)\s+(?:dimmer\s+)?switch(?:es)?\b|(?:an?|two)\s+(?:dimmer\b|(?:3|4|three|four)[\s-]ways?\b))"

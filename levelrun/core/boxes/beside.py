@@ -34,10 +34,18 @@ _AT_DOOR = re.compile(
     re.IGNORECASE,
 )
 _AT_THING = re.compile(
-    rf"(?P<how>by|at|beside|next to|near|above|over|behind|under)\s+(?:the\s+|a\s+)?"
-    rf"(?P<kind>{'|'.join(sorted(NAMED, key=len, reverse=True))})\b",
+    r"(?P<how>by|at|beside|next to|near|above|over|behind|under"
+    r"|(?:to\s+|on\s+)?(?:the\s+)?(?P<hand>left|right)(?:\s+side)?\s+of)\s+(?:the\s+|a\s+)?"
+    rf"(?P<kind>{'|'.join(sorted((*NAMED, 'mirror', 'medicine cabinet'), key=len, reverse=True))})\b",
     re.IGNORECASE,
 )
+_BY_APPLIANCE = re.compile(
+    r"(?:by|beside|next to|near|(?:to\s+)?(?:the\s+)?(?P<hand>left|right)\s+of)\s+(?:the\s+)?"
+    rf"(?P<serves>{'|'.join(sorted((word for word in SERVES if word != 'counter'), key=len, reverse=True))})\b",
+    re.IGNORECASE,
+)
+MIRRORED = {"mirror": "basin", "medicine cabinet": "basin"}  # over a basin hangs a mirror
+ABREAST_IN = 30.0  # from a machine to the one beside it: common practice, no source
 _OVER_ISLAND = re.compile(r"(?:over|above)\s+(?:the\s+)?(?:island|peninsula)\b", re.IGNORECASE)
 _AT_ISLAND = re.compile(r"(?:on|in|at|by|over|above)\s+(?:the\s+)?(?:island|peninsula)\b", re.IGNORECASE)
 _FROM_DOOR = re.compile(rf"(?:in|back|away)?\s*from\s+(?:the\s+)?(?P<kind>{_DOORS})\b", re.IGNORECASE)
@@ -161,12 +169,17 @@ def at_thing(reader: SceneReader, about: Room, item: dict[str, Any], several: bo
     reader.skip()
     found = _AT_THING.match(reader.text, reader.pos)
     if found is None:
-        return []
+        return _by_appliance(reader, about)
     start, reader.pos = reader.pos, found.end()
     if several and found["kind"].lower().startswith("counter"):
         return asked_for(reader, about, "receptacle", "counter")
-    kind = NAMED[found["kind"].lower()]
+    kind = MIRRORED.get(found["kind"].lower()) or NAMED[found["kind"].lower()]
     view = room_view(reader.scene.job, reader.scene.book, about.id)
+    if not any(thing.kind == kind.replace(" ", "_") for face in view.faces for thing in face.fixtures):
+        reader.pos = start
+        if beside_it := _by_appliance(reader, about):
+            return beside_it
+        reader.pos = found.end()
     face, thing = _marked(reader, view, kind, "say the wall and how far along", start)
     if item["kind"] == "receptacle" and kind in SERVES and kind != "counter":
         item.setdefault("serves", SERVES[kind])
@@ -176,8 +189,28 @@ def at_thing(reader: SceneReader, about: Room, item: dict[str, Any], several: bo
         wide = usual_model(view.book, "receptacle", item.get("gangs", 1)).wide_in
         spots = _studs_beside(view, face, low, high, wide)
         dry = [at for at in spots if may_stand(view, face, at)]
+        hand = (found["hand"] or "").lower()
+        if hand:
+            dry = [at for at in dry if (at > high if hand == "right" else at < low)] or dry
         return [_nearest(reader, face, dry, f"the {kind}", start)]
     return [{"side": face.wall.index, "at_in": (low + high) / 2}]
+
+
+def _by_appliance(reader: SceneReader, about: Room) -> list[Spot]:
+    """Next to the washer: beside the only box that serves it, a machine's width on. Empty where none is named."""
+    reader.skip()
+    found = _BY_APPLIANCE.match(reader.text, reader.pos)
+    if found is None:
+        return []
+    serves = SERVES[found["serves"].lower()]
+    own = [box for box in reader.scene.job.boxes if box.room == about.id and box.serves == serves]
+    if len(own) != 1 or own[0].side is None or own[0].at_in is None:
+        return []
+    reader.pos = found.end()
+    view = room_view(reader.scene.job, reader.scene.book, about.id)
+    long, at = view.faces[own[0].side].wall.length_in, own[0].at_in
+    hand = (found["hand"] or "").lower() or ("right" if at + ABREAST_IN < long else "left")
+    return [{"side": own[0].side, "at_in": at + ABREAST_IN * (1 if hand == "right" else -1)}]
 
 
 def _marked(reader: SceneReader, view: RoomView, kind: str, else_: str, start: int) -> tuple[Face, Fixture]:

@@ -4,18 +4,21 @@ from __future__ import annotations
 
 import math
 import re
+from dataclasses import replace
 from typing import Any
 
 from levelrun.core.boxes.beside import Spot, lacking
 from levelrun.core.boxes.catalogue import UNNAILED, box_models, usual_model
 from levelrun.core.boxes.contexts import room_view
+from levelrun.core.boxes.edits import BOX
 from levelrun.core.boxes.machines import BY_NAME, called
 from levelrun.core.boxes.placing import on_studs
 from levelrun.core.boxes.pole import centre_of
 from levelrun.core.boxes.spreading import every
 from levelrun.core.boxes.things import CALLED, OF_MACHINES, SERVES, gangs_said, kind_said, rated, settled
 from levelrun.core.boxes.whereabouts import AS_ASKED, OVER_THE_FLOOR, Where
-from levelrun.core.job import PoleMark, Room
+from levelrun.core.editing import add_part
+from levelrun.core.job import Job, PoleMark, Room
 from levelrun.core.measure import show, show_inches
 from levelrun.core.site.framing import NAIL_IN, STUDDED
 from levelrun.core.site.geometry import walls_of
@@ -86,7 +89,22 @@ def _set_each(reader: SceneReader, room: Room | None, everywhere: bool) -> Said:
         item: dict[str, Any] = {}
         begin = reader.pos
         found.append((begin, item, kind_said(reader, item)))
-    after, edits, told, about = reader.pos, list[dict[str, Any]](), list[str](), room
+    after, scene = reader.pos, reader.scene
+    try:
+        return _one_by_one(reader, room, everywhere, found, after)
+    finally:
+        reader.scene = scene
+
+
+def _one_by_one(
+    reader: SceneReader,
+    room: Room | None,
+    everywhere: bool,
+    found: list[tuple[int, dict[str, Any], int | None]],
+    after: int,
+) -> Said:
+    """Each kind of a sentence with what follows them all; what is set sees what was set before it."""
+    edits, told, about = list[dict[str, Any]](), list[str](), room
     for begin, item, count in found:
         reader.pos = after
         if everywhere and room is not None and not lacking(reader, room, item["kind"]):
@@ -95,8 +113,19 @@ def _set_each(reader: SceneReader, room: Room | None, everywhere: bool) -> Said:
         said = _set_in(reader, room, item, (count, begin), everywhere)
         edits += said.edits
         told += said.told
+        if len(found) > 1:
+            reader.scene = replace(reader.scene, job=_with(reader, said.edits))
         about = about or next((one for one in reader.scene.job.rooms if one.id == said.room), None)
     return Said(edits, room=about.id if about is not None else None, told=told)
+
+
+def _with(reader: SceneReader, edits: list[dict[str, Any]]) -> Job:
+    """The job with the boxes that these edits add."""
+    job = reader.scene.job
+    for edit in edits:
+        if edit["op"] == "add":
+            job = add_part(job, reader.scene.book, BOX, edit["item"])
+    return job
 
 
 def room_before(reader: SceneReader) -> str | None:

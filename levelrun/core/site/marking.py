@@ -55,6 +55,9 @@ _END = re.compile(
     r"(?P<wall>north|south|east|west|n|e|s|w)(?:\s+(?:wall|counters?|run))?\b",
     re.IGNORECASE,
 )
+_CORNER = re.compile(
+    r"(?:in|at)\s+(?:the\s+)?(?P<wall>north|south)[\s-]?(?P<way>east|west)(?:ern)?\s+corner\b", re.IGNORECASE
+)
 ONE_WIDTH = ("sink", "tub", "shower", "range", "refrigerator", "dishwasher", "fireplace")
 SOLD_BY_WIDTH = ("basin",)  # a vanity is called by its inches
 ONE_WIDTH_IN = 6.0  # so much they differ from maker to maker: common practice, no source
@@ -127,7 +130,8 @@ def stands(reader: SceneReader) -> Said | None:
     if (beside := _beside(reader, about, kind, width)) is not None:
         return beside
     reader.skip()
-    if (end := _END.match(reader.text, reader.pos)) is not None:
+    end = _END.match(reader.text, reader.pos) or _CORNER.match(reader.text, reader.pos)
+    if end is not None:
         return _at_end(reader, about, kind, width, end)
     start = reader.pos
     middle = reader.phrase(MIDDLE) is not None

@@ -61,6 +61,9 @@ def feet_said(text: str) -> tuple[str, list[int], dict[int, str]]:
     return out + text[done:], [*origin, *came_from[done:]], taken
 
 
+OPENED, WIDEST_FT = ("window", "windows", "door", "doors", "opening"), 20.0  # 36 by 80 are inches
+
+
 def _is_of_a_place(text: str, size: re.Match[str]) -> bool:
     """Whether a size is that of a room, a building or an island."""
     bare = not (size["au"] or size["bu"])
@@ -71,11 +74,14 @@ def _is_of_a_place(text: str, size: re.Match[str]) -> bool:
         return False
     end = _ENDS.search(behind)
     words = _WORD.findall(behind[: end.start() if end else len(behind)])[:_BEHIND]
-    if any(word.lower() in ROOMS for word in words):
-        return True
     before = _WORD.findall(re.split(r"[;\n]", text[: size.start()])[-1])
     while before and before[-1].lower() in _LEADS:
         before.pop()
+    named = [word.lower() for word in (*words[:1], *before[-1:])]
+    if bare and any(word in OPENED for word in named):
+        return all(float(number) <= WIDEST_FT for number in size.group("a", "b"))
+    if any(word.lower() in ROOMS for word in words):
+        return True
     return bool(before) and before[-1].lower() in ROOMS
 
 

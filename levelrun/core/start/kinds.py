@@ -146,6 +146,9 @@ NOT_HELD = {
          ("solar panels", "solar panel", "solar inverter", "inverter", "solar", "battery storage", "house battery")),
         ("docks and boats are wired by articles 555 and 682", "what they ask", ("dock", "boat lift", "boathouse")),
         ("lifts and elevators for people are wired by article 620", "what it asks", ("elevator", "dumbwaiter")),
+        ("wire of low voltage and of data is not worked out here", "what articles 725 and 800 ask",
+         ("thermostat wire", "thermostat cable", "thermostat", "ethernet", "ethernet cable", "network cable", "cat5",
+          "cat6", "coax", "speaker wire", "doorbell wire", "phone line", "phone wire", "alarm wire")),
         ("a transfer switch parts a house from its utility (article 702)", "how it is wired",
          ("transfer switch", "automatic transfer switch", "manual transfer switch")),
     )

@@ -359,3 +359,52 @@ def test_a_motor_that_is_plugged_in_gets_an_outlet_that_bears_it(text: str, nema
     """Table 430.248 at 230 V: 3 hp 17 A, 2 hp 12 A, 5 hp 28 A; by 125 % 21.25, 15 and 35 A, so 30, 15 and 50 A."""
     (box,) = read_text(f"shop 24' x 30'\n{text} on the east wall").boxes
     assert (box.kind, box.nema) == ("receptacle", nema)
+
+
+LAUNDRY = built("room Laundry 6' x 8'\ndoor south 3' from west 18\"")
+SMALL_BATH = built("room Bath 5' x 8'\nvanity 36\" on the north wall")
+
+
+def test_a_washer_and_a_dryer_of_one_sentence_stand_side_by_side() -> None:
+    job, _ = said_on(LAUNDRY, "washer and dryer on the north wall", Looked(room=LAUNDRY.rooms[0].id))
+    washer, dryer = job.boxes
+    assert (washer.serves, dryer.serves, washer.side) == ("washer", "dryer", dryer.side)
+    assert abs((washer.at_in or 0) - (dryer.at_in or 0)) > 4
+    assert "boxes-overlap" not in {item.code for item in plan(job).findings}
+
+
+@pytest.mark.parametrize(("where", "sign"), [("next to the washer", 1), ("left of the washer", -1)])
+def test_next_to_a_machine_is_a_machine_on(where: str, sign: int) -> None:
+    look = Looked(room=LAUNDRY.rooms[0].id)
+    job, _ = said_on(LAUNDRY, f"washer outlet on the north wall at 3', dryer outlet {where}", look)
+    washer, dryer = job.boxes
+    assert abs((dryer.at_in or 0) - (washer.at_in or 0) - sign * 30) <= 3  # on the stud there
+
+
+@pytest.mark.parametrize(("hand", "right"), [("right", True), ("left", False)])
+def test_on_one_hand_of_the_vanity(hand: str, right: bool) -> None:
+    job, _ = said_on(SMALL_BATH, f"gfci outlet {hand} of the vanity", Looked(room=SMALL_BATH.rooms[0].id))
+    vanity, box = job.fixtures[0], job.boxes[0]
+    assert ((box.at_in or 0) > vanity.at_in + vanity.width_in / 2) is right
+
+
+def test_a_mirror_hangs_over_the_basin() -> None:
+    job, _ = said_on(SMALL_BATH, "light over the mirror", Looked(room=SMALL_BATH.rooms[0].id))
+    vanity = job.fixtures[0]
+    assert abs((job.boxes[0].at_in or 0) - vanity.at_in - vanity.width_in / 2) <= 1  # on the stud there
+    with pytest.raises(LevelRunError, match="basin: none is marked"):
+        said_on(LAUNDRY, "light over the mirror", Looked(room=LAUNDRY.rooms[0].id))
+
+
+@pytest.mark.parametrize("said", ["window 4x3 on the north wall", "a 4x3 window on the north wall"])
+def test_a_window_in_feet(said: str) -> None:
+    job, _ = said_on(LAUNDRY, said, Looked(room=LAUNDRY.rooms[0].id))
+    assert (job.openings[-1].width_in, job.openings[-1].head_in - job.openings[-1].sill_in) == (48, 36)
+    with pytest.raises(LevelRunError):  # those are inches
+        said_on(LAUNDRY, said.replace("4x3", "36x80"), Looked(room=LAUNDRY.rooms[0].id))
+
+
+def test_in_a_corner_stands_what_is_marked() -> None:
+    job, _ = said_on(LAUNDRY, "fridge in the northeast corner", Looked(room=LAUNDRY.rooms[0].id))
+    (fridge,) = job.fixtures
+    assert fridge.side == 0 and fridge.at_in + fridge.width_in == 72
