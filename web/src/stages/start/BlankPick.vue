@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, nextTick, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 
 /** A blank of the sentence: what stands in it, and a tap away what else may. `free`: it may be typed too. */
 const props = defineProps<{
@@ -16,16 +16,17 @@ const shown = computed(
   () => props.choices?.find((choice) => choice.value === value.value)?.title ?? (value.value || props.empty),
 )
 const field = ref<{ $el: HTMLElement } | null>(null)
-function begin() {
+/** What is typed stands in place of what was there: its field takes the keys as soon as it can be seen. */
+function select(tries: number) {
+  const input = open.value ? field.value?.$el.querySelector('input') : null
+  input?.focus({ preventScroll: true })
+  if (input && document.activeElement === input) input.select()
+  else if (open.value && tries) requestAnimationFrame(() => select(tries - 1))
+}
+watch(open, (now) => {
   typed.value = value.value
-  if (open.value) void nextTick(() => requestAnimationFrame(select)) // once it is there, and when it has come to rest
-}
-/** What is typed stands in place of what was there. */
-function select() {
-  const input = field.value?.$el.querySelector('input')
-  input?.focus()
-  input?.select()
-}
+  if (now && props.free) requestAnimationFrame(() => select(60))
+})
 function take(next: string) {
   value.value = next
   open.value = false
@@ -35,7 +36,7 @@ function take(next: string) {
 <template>
   <span>
     {{ before }}
-    <v-menu v-model="open" :close-on-content-click="false" @update:model-value="begin" @after-enter="select">
+    <v-menu v-model="open" :close-on-content-click="false">
       <template #activator="{ props: on }">
         <button
           v-bind="on"
