@@ -86,10 +86,9 @@ KINDS = (
         usual={"length": "17'", "place": "stud_wall", "method": "NM-B"},
     ),
     Kind(
-        key="generator", title="a generator inlet", 
+        key="generator", title="a generator inlet", volts=240, breaker_a=30.0,
         words=("generator inlet", "generator", "inlet", "generator inlet box", "inlet box", "power inlet",
-               "generator plug"), volts=240,
-        breaker_a=30.0,
+               "generator plug"),
         box={"kind": "equipment", "serves": "generator", "outdoors": True},
         usual={"length": "12'", "place": "stud_wall", "method": "NM-B"},
     ),

@@ -6,7 +6,7 @@ import re
 from itertools import pairwise
 from typing import Any
 
-from levelrun.core.codebook import load
+from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import method
 from levelrun.core.editing import next_id
 from levelrun.core.job import Job
@@ -16,19 +16,9 @@ from levelrun.core.start.asked import Asked
 from levelrun.core.start.kinds import ALARMS, FANS, LIGHTS, LIGHTS_OUT
 
 NUMBERS = {word: n for n, word in enumerate(("two", "three", "four", "five", "six", "seven", "eight"), start=2)}
-MOST = 12  # more on one line is a slip of the finger
 _ONES = (
-    "outlet",
-    "receptacle",
-    "plug",
-    *LIGHTS,
-    *LIGHTS_OUT,
-    *FANS,
-    *ALARMS,
-    "baseboard heater",
-    "wall heater",
-    "heater",
-)
+    "outlet", "receptacle", "plug", *LIGHTS, *LIGHTS_OUT, *FANS, *ALARMS, "baseboard heater", "wall heater", "heater",
+)  # fmt: skip
 ONE_OF = {f"{word}s": word for word in _ONES if not word.endswith("s")}
 COUNT = rf"(?:[2-9]|1[0-2]|{'|'.join(NUMBERS)})"
 _COUNT = re.compile(rf"(?P<n>{COUNT})\s+(?=[a-z0-9])", re.IGNORECASE)
@@ -63,20 +53,28 @@ def apart_here(reader: SceneReader) -> float | None:
     return inches
 
 
-def behind(job: Job, said: Asked, edits: list[dict[str, Any]], circuit: str) -> tuple[list[dict[str, Any]], str, str]:
+def behind(
+    job: Job, book: Codebook, said: Asked, edits: list[dict[str, Any]], on: tuple[str, str]
+) -> tuple[list[dict[str, Any]], str, str]:
     """The edits that put the others behind the first, each on the cable or pipe from the one before; the last of
-    them, and what is told."""
-    first = next(edit["item"] for edit in reversed(edits) if edit["op"] == "add" and edit["kind"] == "box")
+    them, and what is told. on: the circuit, and the first of them."""
+    circuit, ident = on
+    first = next(
+        edit["item"]
+        for edit in edits
+        if edit["op"] == "add" and edit["kind"] == "box" and edit["item"]["id"] == ident
+    )
     taken = {node.name for node in job.nodes} | {
         edit["item"]["name"] for edit in edits if edit["op"] == "add" and edit["kind"] == "box"
     }
     letter = first["name"].partition("-")[0] if "-" in first["name"] else first["name"]
     names = (name for n in range(1, 9999) if (name := f"{letter}-{n}") not in taken)
-    begin = max(int(next_id(job, "b")[1:]), int(first["id"][1:])) + 1
+    had = [edit["item"]["id"] for edit in edits if edit["op"] == "add" and edit["kind"] == "box"]
+    begin = max(int(next_id(job, "b")[1:]), *(int(ident[1:]) for ident in had)) + 1
     others = [{**first, "id": f"b{begin + n}", "name": next(names)} for n in range(said.count - 1)]
     ids = [item["id"] for item in others]
     boxes = [{"op": "add", "kind": "box", "item": item} for item in others]
-    piped = _in_pipe(job, said, edits, [first, *others], circuit)
+    piped = _in_pipe(book, said, edits, [first, *others], circuit)
     chain = {"op": "chain", "circuit": circuit, "boxes": ids, "after": first["id"]}
     if said.apart_in is None:
         told = f"how far apart they are is not said: `{first['name']} to {others[0]['name']} is 12'`"
@@ -87,11 +85,11 @@ def behind(job: Job, said: Asked, edits: list[dict[str, Any]], circuit: str) -> 
 
 
 def _in_pipe(
-    job: Job, said: Asked, edits: list[dict[str, Any]], boxes: list[dict[str, Any]], circuit: str
+    book: Codebook, said: Asked, edits: list[dict[str, Any]], boxes: list[dict[str, Any]], circuit: str
 ) -> list[dict[str, Any]]:
     """The pipe from one to the next, as the leg before them; none where cable goes there."""
     way = next((edit["item"] for edit in edits if edit["op"] == "add" and edit["kind"] == "way"), None)
-    if said.apart_in is None or way is None or method(load(), way["legs"][-1]["method"]).kind != "raceway":
+    if said.apart_in is None or way is None or method(book, way["legs"][-1]["method"]).kind != "raceway":
         return []
     like = {key: way["legs"][-1][key] for key in ("place", "method", "size", "depth_in", "facts", "supposed")}
     number, made = int(way["id"][1:]), list[dict[str, Any]]()

@@ -111,7 +111,7 @@ def _started(reader: SceneReader, before: Box | Panel | None) -> Said | None:
     end = said.there.node.id if said.there is not None else made[-1] if made else None
     if said.count > 1 and made:
         on = said.on.id if said.on is not None else _added(edits, "circuit")
-        others, end, spaced = behind(line.job, said, edits, on)
+        others, end, spaced = behind(line.job, reader.scene.book, said, edits, (on, made[-1]))
         edits, told = [*edits, *others], [*told, spaced]
     return Said(edits, panel=said.panel.id, node=end, told=told)
 

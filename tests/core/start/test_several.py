@@ -53,6 +53,15 @@ def test_in_pipe_the_pipe_between_them_is_there_to_be_bought() -> None:
     assert sticks.count == 6  # 10, 10, 5 and three of 8 ft: what is left of the third holds no 8
 
 
+def test_several_lights_with_one_switch() -> None:
+    """The switch hangs behind the first; the lights one behind the other."""
+    job, _ = line("14-2 40' attic to 4 can lights in the kitchen, 6' apart with a switch")
+    assert [box.kind for box in job.boxes] == ["light", "switch", "light", "light", "light"]
+    lights = [box.id for box in job.boxes if box.kind == "light"]
+    after = {hop.box: hop.after for hop in job.circuits[0].chain}
+    assert [after[light] for light in lights] == [None, *lights[:-1]] and after[job.boxes[1].id] == lights[0]
+
+
 def test_each_draws_what_is_said_of_each() -> None:
     job, _ = line("two baseboard heaters 1000w each, 30' basement")
     assert [box.load_w for box in job.boxes] == pytest.approx([1000, 1000])
