@@ -206,11 +206,14 @@ def _by_appliance(reader: SceneReader, about: Room) -> list[Spot]:
     own = [box for box in reader.scene.job.boxes if box.room == about.id and box.serves == serves]
     if len(own) != 1 or own[0].side is None or own[0].at_in is None:
         return []
-    reader.pos = found.end()
     view = room_view(reader.scene.job, reader.scene.book, about.id)
     long, at = view.faces[own[0].side].wall.length_in, own[0].at_in
     hand = (found["hand"] or "").lower() or ("right" if at + ABREAST_IN < long else "left")
-    return [{"side": own[0].side, "at_in": at + ABREAST_IN * (1 if hand == "right" else -1)}]
+    at += ABREAST_IN * (1 if hand == "right" else -1)
+    if not 0 < at < long:
+        raise reader.refuse(f"no machine's width is free {hand} of the {found['serves'].lower()}: say a wall")
+    reader.pos = found.end()
+    return [{"side": own[0].side, "at_in": at}]
 
 
 def _marked(reader: SceneReader, view: RoomView, kind: str, else_: str, start: int) -> tuple[Face, Fixture]:
