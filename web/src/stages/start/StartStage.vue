@@ -4,7 +4,6 @@ import { computed, nextTick, onMounted, reactive, ref, shallowRef, watch } from 
 import { api, ask, type Problem, type StartWords, type Tried } from '../../api/client'
 import EntryLine from '../../parts/EntryLine.vue'
 import FindingCard from '../../parts/FindingCard.vue'
-import SideNav from '../../parts/SideNav.vue'
 import StageFrame from '../../parts/StageFrame.vue'
 import VialGauge from '../../parts/VialGauge.vue'
 import { typing } from '../../shell/begin'
@@ -18,6 +17,7 @@ import BlankPick from './BlankPick.vue'
 import PanelStart from './PanelStart.vue'
 import { composed, NONE, type Blanks } from './sentence'
 import StartLead from './StartLead.vue'
+import StartList from './StartList.vue'
 import StartSentence from './StartSentence.vue'
 
 /** The first page of a job: what it is for in one sentence, filled by tap, by typing over, or on the line below. */
@@ -25,7 +25,6 @@ const store = useJob()
 const look = useLook()
 const notice = useNotice()
 const words = shallowRef<StartWords | null>(null)
-const samples = ref<{ key: string; name: string }[]>([])
 const kindKey = ref('')
 const blanks = reactive<Blanks>({ ...NONE })
 const typed = ref('')
@@ -70,12 +69,8 @@ const hint = computed(() =>
 )
 
 onMounted(async () => {
-  const [found, kept] = await Promise.all([
-    ask(api.GET('/api/start-words')),
-    ask(api.GET('/api/jobs/samples')),
-  ])
-  if (found.data) words.value = found.data
-  if (kept.data) samples.value = kept.data
+  const { data } = await ask(api.GET('/api/start-words'))
+  if (data) words.value = data
 })
 watch(
   () => panels.value.map((panel) => panel.name).join('|'),
@@ -178,62 +173,13 @@ async function rename(name: string) {
     await store.edit([{ op: 'set_job', set: { name } }], `call it ${name}`)
 }
 
-async function open(id: string) {
-  if (id !== store.view?.id) await store.open(id)
-}
-async function begin(sample: string) {
-  const problem = await store.create({ sample })
-  if (problem) notice.tell(problem.detail, 'stop')
-}
 useKeys({ '/': () => entry.value?.focus() })
 </script>
 
 <template>
   <StageFrame list-last>
     <template #left>
-      <SideNav label="Jobs and circuits">
-        <section v-if="store.viewOf('runs')?.circuits?.length">
-          <h2 class="caps">In this job</h2>
-          <button
-            v-for="row in store.viewOf('runs')?.circuits"
-            :key="row.id"
-            type="button"
-            class="plain side-row cols num"
-            :data-started="row.name"
-            @click="store.lookThread(row.id)"
-          >
-            <i :class="row.verdict" />
-            <span class="label">{{ row.label || '–' }}</span>
-            <span>{{ row.name }}</span>
-          </button>
-        </section>
-        <section>
-          <h2 class="caps">Jobs</h2>
-          <button
-            v-for="job in store.jobs"
-            :key="job.id"
-            type="button"
-            class="plain side-row wide"
-            :class="{ here: job.id === store.view?.id }"
-            :aria-current="job.id === store.view?.id"
-            @click="open(job.id)"
-          >
-            {{ job.name }}
-          </button>
-        </section>
-        <section>
-          <h2 class="caps">Start from</h2>
-          <button
-            v-for="item in samples"
-            :key="item.key"
-            type="button"
-            class="plain side-row wide"
-            @click="begin(item.key)"
-          >
-            {{ item.name }}
-          </button>
-        </section>
-      </SideNav>
+      <StartList />
     </template>
     <div class="kinds">
       <h2 class="called num">
@@ -383,12 +329,6 @@ useKeys({ '/': () => entry.value?.focus() })
   background: var(--card);
   border-top: 1px solid var(--rule);
   border-bottom: 1px solid var(--rule);
-}
-.cols {
-  grid-template-columns: 6px minmax(34px, auto) 1fr;
-}
-.wide {
-  display: block;
 }
 .bad {
   color: var(--stop);
