@@ -29,8 +29,9 @@ const kindKey = ref('')
 const blanks = reactive<Blanks>({ ...NONE })
 const typed = ref('')
 const tried = shallowRef<Tried | null>(null)
-/** What is shown is in the job already. */
+/** What was said last is in the job, and is shown where nothing is being said. */
 const added = ref(false)
+const inJob = computed(() => added.value && !tried.value)
 const shown = computed<Tried | null>(() => {
   if (tried.value || !added.value || !store.view?.circuit) return tried.value
   const findings = [
@@ -112,7 +113,6 @@ async function tryLine(text: string) {
     }),
   )
   if (mine !== asked) return
-  added.value = false
   tried.value = data ?? null
   refused.value = problem && !typed.value ? problem.detail : ''
 }
@@ -263,7 +263,7 @@ useKeys({ '/': () => entry.value?.focus() })
         <FindingCard
           v-for="(f, i) in shown.findings"
           :key="f.code + i"
-          :finding="added ? f : { ...f, mends: [] }"
+          :finding="inJob ? f : { ...f, mends: [] }"
           :first="!i"
           @mend="store.mend($event)"
         />
@@ -273,7 +273,7 @@ useKeys({ '/': () => entry.value?.focus() })
         <VialGauge v-for="figure in shown.boxes" :key="figure.key" :figure="figure" />
         <VialGauge v-for="figure in shown.circuit?.figures" :key="figure.key" :figure="figure" />
         <v-btn
-          v-if="added && shown.circuit"
+          v-if="inJob && shown?.circuit"
           size="small"
           variant="outlined"
           class="look"
