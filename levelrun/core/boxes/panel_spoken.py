@@ -63,14 +63,14 @@ def panel_is(reader: SceneReader) -> Said | None:
     return Said([{"op": "set", "kind": "panel", "id": found.id, "set": item}]) if item else None
 
 
-PANEL_WORDS = ("sub-panel", "sub panel", "subpanel", "panel")
+SUB_PANEL = ("sub-panel", "sub panel", "subpanel")
 
 
 def panel_here(reader: SceneReader) -> Said | None:
     """A 200 amp panel called M with 30 spaces in the Utility, west wall; 100 amp sub-panel G in garage."""
     names = {**reader.buildings(), "house": None}
     owner = reader.phrase(names)
-    if owner is not None and reader.phrase(("has", "with")) is None and not reader.sees(PANEL_WORDS):
+    if owner is not None and reader.phrase(("has", "with")) is None and not reader.sees((*SUB_PANEL, "panel")):
         return None  # pump house sub-panel P: it stands there
     plain = owner is not None
     while (word := reader.phrase(("add", "put", "install", "a", "an", "the", "existing", "old"))) is not None:

@@ -29,30 +29,31 @@ def spread(reader: SceneReader, about: Room, count: int, wall: Wall | None) -> l
         (n for n in range(1, count + 1) if count % n == 0),
         key=lambda n: max(wide * n / count / (deep / n), deep / n / (wide * n / count)),
     )
-    each = count // rows
-    spots = [
-        {"x_in": min(xs) + wide * (i + 0.5) / each, "y_in": min(ys) + deep * (j + 0.5) / rows}
-        for j in range(rows)
-        for i in range(each)
-    ]
-    if not all(is_inside(about.corners, (spot["x_in"], spot["y_in"])) for spot in spots):
-        raise reader.refuse(f"{count} of them in even rows do not all hang inside {about.name}: say where each hangs")
-    return spots
+    return _grid(reader, about, count // rows, rows, "even rows")
 
 
 def in_line(reader: SceneReader, about: Room, count: int) -> list[Spot]:
     """So many under the ceiling in one line down the middle, the longer way of the room, half a space from the
     ends."""
     xs, ys = [x for x, _ in about.corners], [y for _, y in about.corners]
+    across = max(xs) - min(xs) >= max(ys) - min(ys)
+    return _grid(reader, about, count if across else 1, 1 if across else count, "one line")
+
+
+def _grid(reader: SceneReader, about: Room, each: int, rows: int, called: str) -> list[Spot]:
+    """So many in each of so many rows under the ceiling, half a space from the walls. Refuses where one of them would
+    hang outside of the room."""
+    xs, ys = [x for x, _ in about.corners], [y for _, y in about.corners]
     wide, deep = max(xs) - min(xs), max(ys) - min(ys)
-    shares = [(n + 0.5) / count for n in range(count)]
-    across = wide >= deep
     spots = [
-        {"x_in": min(xs) + wide * (share if across else 0.5), "y_in": min(ys) + deep * (0.5 if across else share)}
-        for share in shares
+        {"x_in": min(xs) + wide * (i + 0.5) / each, "y_in": min(ys) + deep * (j + 0.5) / rows}
+        for j in range(rows)
+        for i in range(each)
     ]
     if not all(is_inside(about.corners, (spot["x_in"], spot["y_in"])) for spot in spots):
-        raise reader.refuse(f"{count} of them in one line do not all hang inside {about.name}: say where each hangs")
+        raise reader.refuse(
+            f"{each * rows} of them in {called} do not all hang inside {about.name}: say where each hangs"
+        )
     return spots
 
 

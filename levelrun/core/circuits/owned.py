@@ -75,14 +75,11 @@ def _on_a_circuit(reader: SceneReader, boxes: list[Box]) -> Said | None:
     panel = reader.scene.panel
     if panel is None:
         raise reader.refuse("there is no panel yet: set one in Boxes with `panel` and a wall")
+    alone = len(boxes) == 1
     return new_circuit(
-        reader, item, _title(reader, boxes), "" if len(boxes) == 1 else _group(boxes), boxes,
+        reader, item, title_of(reader.scene.book, boxes[0]) if alone else "", "" if alone else _group(boxes), boxes,
         home_of(reader, panel, boxes), panel,
     )  # fmt: skip
-
-
-def _title(reader: SceneReader, boxes: list[Box]) -> str:
-    return title_of(reader.scene.book, boxes[0]) if len(boxes) == 1 else ""
 
 
 def _group(boxes: list[Box]) -> str:

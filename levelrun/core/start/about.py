@@ -7,6 +7,7 @@ from collections.abc import Callable
 from dataclasses import replace
 
 from levelrun.core.boxes.machines import BY_NAME
+from levelrun.core.boxes.panel_spoken import SUB_PANEL
 from levelrun.core.boxes.parts import LAMPS
 from levelrun.core.boxes.qualities import BOXES
 from levelrun.core.boxes.things import SERVES, horses_said, watts_said
@@ -17,7 +18,6 @@ from levelrun.core.start.ends import (
     BEFORE,
     PLUG_NAMES,
     ROOMS,
-    SUB_PANEL,
     amperes,
     any_of,
     configured,

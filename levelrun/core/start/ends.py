@@ -8,6 +8,7 @@ from dataclasses import replace
 from typing import Any
 
 from levelrun.core.boxes.machines import BY_NAME, called
+from levelrun.core.boxes.panel_spoken import SUB_PANEL
 from levelrun.core.boxes.things import VOLTS, bare_volts
 from levelrun.core.circuits.parts_said import UNIT, circuit_part
 from levelrun.core.codebook import load
@@ -41,7 +42,6 @@ WITHIN = tuple(word for word in STANDS if word not in ENDS or not ENDS[word].fee
 USUAL_PANEL = "S"  # what a sub-panel is called where no name is said
 PLUGS = ("outlet", "receptacle", "plug")
 OUTSIDE = ("outside", "outdoor", "outdoors")
-SUB_PANEL = ("sub-panel", "sub panel", "subpanel")
 TWO_POLE = ("2 pole", "2-pole", "two pole", "two-pole", "double pole", "double-pole")
 MANY = ("outlets", "receptacles", "plugs", "lights", "fans", "alarms", "smoke alarms", "smoke detectors", "heaters")
 

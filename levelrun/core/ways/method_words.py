@@ -97,12 +97,11 @@ def bare_size(reader: WalkReader) -> tuple[str, str] | None:
 def _size_and_metal(reader: WalkReader) -> str | None:
     """The size of a cable, and the metal of its wires where a method follows: 2-2-2-4 al ser."""
     size = cable_size(reader)
-    start = reader.pos
-    if size is not None and (reader.phrase(METALS) is None or _word(reader) is None):
-        reader.pos = start
-    elif size is not None:
-        reader.pos = start
+    if size is not None:
+        start = reader.pos
         reader.phrase(METALS)
+        method_at = reader.pos
+        reader.pos = method_at if _word(reader) is not None else start
     return size
 
 
