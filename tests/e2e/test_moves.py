@@ -27,6 +27,12 @@ class Held:
         with self.page.expect_request("**/edits"):
             act()
 
+    def pressed(self, key: str, times: int) -> None:
+        """A key so many times: the first step is on its way when the others come, and they wait for its answer."""
+        self.asked(lambda: self.page.keyboard.press(key))
+        for _ in range(times - 1):
+            self.page.keyboard.press(key)
+
     def answer(self) -> None:
         """Lets the edit through that was asked for."""
         while not self.waiting:
@@ -45,7 +51,7 @@ def test_a_wall_is_seen_where_it_goes_before_it_is_answered(open_page: Open) -> 
     north.press("Enter")
     settled(page)
     edits = Held(page)
-    edits.asked(lambda: [page.keyboard.press("Shift+ArrowUp") for _ in range(3)])
+    edits.pressed("Shift+ArrowUp", 3)
     expect(page.get_by_test_id("ghost")).to_have_count(1)
     expect(page.get_by_test_id("drag-note")).to_contain_text("out 3″")
     edits.asked(edits.answer)
@@ -86,7 +92,7 @@ def test_a_corner_of_a_trench_keeps_every_step(open_page: Open) -> None:
     corner.focus()
     settled(page)
     edits = Held(page)
-    edits.asked(lambda: [page.keyboard.press("Shift+ArrowUp") for _ in range(4)])
+    edits.pressed("Shift+ArrowUp", 4)
     edits.asked(edits.answer)
     edits.answer()
     settled(page)
@@ -100,7 +106,7 @@ def test_a_breaker_goes_as_many_spaces_as_arrows(open_page: Open) -> None:
     title = page.get_by_test_id("undo")
     settled(page)
     edits = Held(page)
-    edits.asked(lambda: [page.keyboard.press("ArrowDown") for _ in range(3)])
+    edits.pressed("ArrowDown", 3)
     edits.asked(edits.answer)
     edits.answer()
     settled(page)
