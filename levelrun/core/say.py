@@ -19,10 +19,10 @@ Refused = tuple[TextError, tuple[int, list[str]], int]  # with what was expected
 FIRST = "from"  # the verb of the first page, whose line may begin with anything that it says
 _LINE = re.compile(r"\d\s*(?:'|ft\b).*\bto\b", re.IGNORECASE)  # so much of the way is said, and to what
 _FEET = re.compile(r"\d\s*(?:'|ft\b|feet\b)", re.IGNORECASE)
-# What parts a line: a comma, `then`, and what something comes with. One in quotes is part of a name; inches are no
-# quotes.
+# What parts a line: a comma, `then`, a room and its colon, and what something comes with. One in quotes is part of a
+# name; inches are no quotes.
 _COMMA = re.compile(
-    r'(?:(?<=\s)|^)"[^"\n]+"|(?P<comma>,?\s*\bthen\b|,(?:\s*and\b)?'
+    r'(?:(?<=\s)|^)"[^"\n]+"|(?P<comma>,?\s*\bthen\b|,(?:\s*and\b)?|(?<=[a-z]:)\s+(?=\S)'
     r"|\bwith\s+(?=(?:an?\s+|an?\s+existing\s+|existing\s+)?panel\b|(?:an?|two)\s+(?:dimmer\s+)?switch(?:es)?\b|an?\s+dimmer\b"
     r"|(?:an?\s+|two\s+)?(?:3|4|three|four)[\s-]way\s+switch(?:es)?\b)"
     r"|\b(?:with|on)\s+(?:its|their)\s+own\s+(?=switch\b)"

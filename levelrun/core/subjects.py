@@ -72,7 +72,7 @@ SUBJECTS = (
         codes=way_codes.CODES,
         edits=(*way_edits.EDITS, *drawn_edits.EDITS),
         sentences={**start_words.VERBS, **way_words.VERBS},
-        spoken=(drawn_words.sent, wiring_words.wired),
+        spoken=(drawn_words.sent, wiring_words.counters, wiring_words.wired),
     ),
     Subject(
         stage="pipe", kinds=(), codes=pipe_codes.CODES, edits=(), sentences=pipe_words.VERBS, spoken=pipe_words.SPOKEN

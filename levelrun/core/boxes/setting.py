@@ -31,6 +31,8 @@ _WORKED = (
     "ceiling fan", "fan and light", "light and fan", "recessed lights", "pendants", "porch light", "outside light",
 )  # fmt: skip
 WORKED = tuple(f"{the}{what}" for the in ("", "the ") for what in _WORKED)
+TV = tuple(f"{at} {the}{tv}" for at in ("behind", "for") for the in ("the ", "a ") for tv in ("tv", "television"))
+TV_IN = 60.0  # behind a screen that hangs on the wall: common practice, no source
 _EACH = ("every floor", "each floor", "every level", "each level", "all floors", "all levels")
 EVERY_FLOOR = tuple(f"on {each}" for each in _EACH)
 PASSED = ("hall", "stairs", "common", "dining", "bedroom", "utility", "storage", "basement")
@@ -159,6 +161,11 @@ def _set_in(
         if reader.phrase(["of"]) is not None:
             reader.again(about)
             continue
+        if item["kind"] == "receptacle" and reader.phrase(TV) is not None:
+            item.setdefault("name", "TV")
+            said.setdefault("height", TV_IN)
+            where.told.append(f"{show_inches(TV_IN)} high, as behind a screen on the wall; say how high otherwise")
+            continue
         if not where.spots and where.read():
             continue
         word = reader.phrase(MORE)
@@ -200,7 +207,9 @@ def _said(reader: SceneReader, about: Room, item: dict[str, Any], said: dict[str
         said["height"] = reader.length()
         reader.phrase(OVER_THE_FLOOR)
     elif word == "for" and item["kind"] == "switch" and reader.phrase(WORKED) is not None:
-        pass  # what it works is wired by kind: each switch of a room has lights of its own
+        before = reader.pos  # what it works is wired by kind: each switch of a room has lights of its own
+        if reader.phrase(["and"]) is None or reader.phrase(WORKED) is None:
+            reader.pos = before
     elif word == "for":
         served = {**CALLED, **SERVES}
         what = reader.need((*served, *BY_NAME), "what it serves")

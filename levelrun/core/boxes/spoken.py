@@ -15,6 +15,8 @@ from levelrun.core.boxes.things import SPOKEN as KINDS_SPOKEN
 from levelrun.core.errors import TextError
 from levelrun.core.job import Box, Panel
 from levelrun.core.site.geometry import STEPS, Wall, walls_of
+from levelrun.core.site.marking import ALIKE as ALIKE_THINGS
+from levelrun.core.site.marking import PLUGGED_IN
 from levelrun.core.site.scene import Said, SceneReader, walls_by_name
 
 ALIKE = ("outlets", "receptacles", "plugs", "switches")
@@ -31,6 +33,8 @@ WAYS = {
     "4 way": 4,
     "single-pole": 2,
 }
+APPLIANCES = {word: ALIKE_THINGS.get(word, word) for word in (*PLUGGED_IN, "fridge", "stove")}
+ALONGSIDE = ("microwave", "disposal", "disposer")  # what may be named with them
 _DRAWS = re.compile(
     r"(?:draws\s+|load\s+(?:of\s+)?)(?P<n>\d+(?:\.\d+)?)\s*(?P<unit>watts?|w|amps?|a)\b", re.IGNORECASE
 )
@@ -227,4 +231,17 @@ def set_here(reader: SceneReader) -> Said | None:
     return set_box(reader)
 
 
-SPOKEN = (marked, placed, heights, described, panel_is, of_it, set_here, panel_here)
+def plugged_in(reader: SceneReader) -> Said | None:
+    """Fridge; dishwasher and disposal: of what no place is said an outlet where a wall of the kitchen is free."""
+    room, named = reader.scene.room, list[str]()
+    while (word := reader.phrase((*APPLIANCES, *ALONGSIDE))) is not None:
+        named.append(APPLIANCES.get(word) or word)
+        reader.phrase(["and"])
+    if room is None or room.use != "kitchen" or not reader.over() or not {*named} & {*APPLIANCES.values()}:
+        return None
+    other = SceneReader(" and ".join(f"{word} outlet" for word in named))
+    other.scene = reader.scene
+    return set_box(other)
+
+
+SPOKEN = (plugged_in, marked, placed, heights, described, panel_is, of_it, set_here, panel_here)

@@ -2,15 +2,19 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import Any
 
 from levelrun.core.boxes.contexts import room_view
 from levelrun.core.boxes.placing import tape
+from levelrun.core.boxes.pole import WORK_ROOMS
 from levelrun.core.job import Room
 from levelrun.core.measure import show
+from levelrun.core.site.faces import Seen
 from levelrun.core.site.geometry import Wall, is_inside, walls_of
 from levelrun.core.site.scene import SceneReader, walls_by_name
 
+CASED_IN = 6.0  # beside a door or a window its casing, and the half of a box
 Spot = dict[str, Any]
 _WALLS = ("all walls", "all the walls", "every wall", "the walls", "walls")
 ALL_WALLS = tuple(f"{on}{walls}" for on in ("", "along ", "on ") for walls in _WALLS)
@@ -63,6 +67,15 @@ def middle_of(about: Room) -> Spot:
     return {"x_in": (min(xs) + max(xs)) / 2, "y_in": (min(ys) + max(ys)) / 2}
 
 
+def _beside(at: float, windows: Sequence[Seen]) -> float:
+    """A place along a wall; beside the window that it would be in, on the nearer side."""
+    for window in windows:
+        low, high = window.at_in - CASED_IN, window.to_in + CASED_IN
+        if low < at < high:
+            return low if at - low <= high - at else high
+    return at
+
+
 def every(reader: SceneReader, about: Room) -> list[Spot]:
     """A box at each so many feet along walls, counted from the left corner of each, none in a door or a panel."""
     step = reader.length()
@@ -87,7 +100,8 @@ def every(reader: SceneReader, about: Room) -> list[Spot]:
 
 
 def stepped(reader: SceneReader, about: Room, step: float, chosen: list[Wall]) -> list[Spot]:
-    """A box at each so many inches along these walls, none in a door or a panel."""
+    """A box at each so many inches along these walls, none in a door or a panel; beside a window that it would stand
+    in."""
     if step < 6:
         raise reader.refuse(f"every {step:g} in: 6 in at least")
     view = room_view(reader.scene.job, reader.scene.book, about.id)
@@ -97,7 +111,10 @@ def stepped(reader: SceneReader, about: Room, step: float, chosen: list[Wall]) -
         hung = [(at - half, at + half) for side, at, half in panels if side == wall.index]
         doors = hung + [(o.at_in, o.to_in) for o in view.faces[wall.index].openings if o.sill_in < 12]
         count = int((wall.length_in - 1) // step)
-        places = [step * n for n in range(1, count + 1)]
+        pole = reader.scene.job.habits.pole
+        mark = (pole.garage if about.use in WORK_ROOMS else pole.receptacle).at_in
+        windows = [o for o in view.faces[wall.index].openings if 12 <= o.sill_in < mark < o.head_in]
+        places = [_beside(step * n, windows) for n in range(1, count + 1)]
         spots += [
             {"side": wall.index, "at_in": at} for at in places if not any(low <= at <= high for low, high in doors)
         ]

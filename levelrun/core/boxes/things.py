@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 import re
-from typing import Any
+from typing import Any, get_args
 
 from levelrun.core.boxes.machines import BY_NAME, called
+from levelrun.core.boxes.parts import Nema
 from levelrun.core.errors import LevelRunError
 from levelrun.core.site.scene import SceneReader
 from levelrun.core.trade.motors import motor
@@ -19,10 +20,12 @@ KINDS: dict[str, dict[str, Any]] = {
     "tail": {"kind": "tail"},
 }  # fmt: skip
 _LIGHTS = (
-    "light", "ceiling light", "recessed light", "can light", "downlight", "wall light", "vanity light", "led light",
-    "pot light", "shop light", "strip light", "wafer light", "pendant light", "pendant", "sconce", "wall sconce",
-    "chandelier", "light fixture", "track light", "puck light", "undercabinet light", "under cabinet light",
-    "under counter light",
+    "light", "ceiling light", "recessed light", "can light", "downlight", "wall light", "vanity light",
+    "led light", "pot light", "shop light", "strip light", "wafer light", "pendant light", "pendant", "sconce",
+    "wall sconce", "chandelier", "light fixture", "track light", "puck light", "undercabinet light",
+    "under cabinet light", "under counter light", "led strip", "led strip light", "light strip", "tube light",
+    "wraparound", "wraparound light", "high bay", "high bay light", "vapor tight light", "work light",
+    "closet light", "lampholder", "keyless light", "bare bulb",
 )  # fmt: skip
 _ONE: dict[str, dict[str, Any]] = {
     "receptacle": {"kind": "receptacle"}, "outlet": {"kind": "receptacle"}, "plug": {"kind": "receptacle"},
@@ -113,7 +116,13 @@ OF_MACHINES = {
     for word, machine in BY_NAME.items()
     for tail in ("", *(f" {plug}" for plug in PLUGS if machine.box["kind"] != "fan"))
 }
+MACHINES = {
+    f"{word}s": {key: value for key, value in item.items() if key != "name"}
+    for word, item in OF_MACHINES.items()
+    if f"{word}s" not in OF_MACHINES and not word.endswith("s")
+}  # several of one
 SPOKEN |= OF_MACHINES
+SPOKEN = {**MACHINES, **SPOKEN}
 ONE_HOT = {30: "TT-30"}  # of 120 V; up to 20 A a box says nothing of them
 NEMA = {
     (15, False): "6-15", (20, False): "6-20", (30, False): "6-30", (50, False): "6-50", (30, True): "14-30",
@@ -138,6 +147,13 @@ _BARE_VOLTS = re.compile(rf"(?P<v>{VOLTS})\s+(?=(?:(?:outlet|receptacle|plug)s?|
 # How a light or an outlet looks, which says nothing to a wire.
 LOOKS = ("led", "fluorescent", "dimmable", "duplex", "standard", "regular", "weatherproof", "usb", "tamper resistant")
 _TANK = re.compile(r"\d{1,3}[\s-]*gal(?:lons?)?\b", re.IGNORECASE)
+# A light by how long it is, which says nothing to a wire: a 4 ft led strip.
+_LONG = re.compile(
+    r"\d+(?:\.\d+)?\s*(?:'|ft\b|foot\b|feet\b)\s*-?\s*(?=(?:[a-z]+\s+){0,3}(?:strip|tube|light|fixture|wraparound)s?\b)",
+    re.IGNORECASE,
+)
+_OF = re.compile(rf",?\s*(?P<n>\d{{1,2}}|{'|'.join(NUMBERS)})\s+(?:of\s+them\s+)?(?:at|of|@)\s+(?=\d)", re.IGNORECASE)
+_PLUGS = tuple(word for plug in get_args(Nema) if plug for word in (plug, f"nema {plug}"))
 _COUNT = re.compile(rf"(?P<n>\d{{1,3}}|{'|'.join(NUMBERS)})\s+(?=[A-Za-z0-9])", re.IGNORECASE)
 _RATED = re.compile(r"(?P<n>\d+(?:\.\d+)?)(?P<both>/\d+)?\s*-?(?P<unit>amps?\b|a\b|volts?\b|v\b)", re.IGNORECASE)
 
@@ -164,6 +180,13 @@ def kind_said(reader: SceneReader, item: dict[str, Any]) -> int | None:
             continue
         if gangs_said(reader, item) or rated(reader, item):
             continue
+        if (plug := reader.phrase(_PLUGS)) is not None:
+            item |= {"kind": "receptacle", "nema": plug.upper().removeprefix("NEMA ")}
+            continue
+        reader.skip()
+        if (long := _LONG.match(reader.text, reader.pos)) is not None:
+            reader.pos = long.end()
+            continue
         number = _COUNT.match(reader.text, reader.pos)
         if count is not None or number is None:
             break
@@ -175,6 +198,8 @@ def kind_said(reader: SceneReader, item: dict[str, Any]) -> int | None:
     reader.expect(KINDS)
     start = reader.pos
     word = reader.phrase((*KINDS, *SPOKEN))
+    if word is None and "nema" in item:
+        return count  # 6-50 for the welder
     if word is None:
         raise reader.fail("receptacle, switch, light or another box")
     item |= KINDS.get(word) or SPOKEN[word]
@@ -184,6 +209,12 @@ def kind_said(reader: SceneReader, item: dict[str, Any]) -> int | None:
     reader.skip()
     if (tank := _TANK.match(reader.text, reader.pos)) is not None:
         reader.pos = tank.end()  # of a water heater, nothing that a wire goes by
+    if count is None and several and (each := _OF.match(reader.text, reader.pos)) is not None:
+        reader.pos, count = each.end(), int(NUMBERS.get(each["n"].lower(), each["n"]))  # heat lamps, 2 at 250 watts
+        rated(reader, item)
+        reader.phrase(("each", "apiece"))
+    if count is None and word in MACHINES:
+        raise reader.refuse(f"how many {word}? say `two {word}`", start)
     return -1 if count is None and several else count
 
 

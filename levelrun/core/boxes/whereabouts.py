@@ -21,9 +21,10 @@ from levelrun.core.boxes.beside import (
     over_island,
 )
 from levelrun.core.boxes.contexts import room_view
+from levelrun.core.boxes.over_doors import over_door
 from levelrun.core.boxes.parts import OVERHEAD
 from levelrun.core.boxes.placing import switch_spot
-from levelrun.core.boxes.spreading import ALL_ROUND, in_line, middle_of, spread, stepped
+from levelrun.core.boxes.spreading import ALL_ROUND, CASED_IN, in_line, middle_of, spread, stepped
 from levelrun.core.job import Room
 from levelrun.core.measure import show
 from levelrun.core.site.geometry import Wall, is_inside
@@ -47,7 +48,6 @@ SPREAD = tuple(f"spread{evenly} {where}" for evenly in ("", " evenly") for where
 OVER_THE_FLOOR = ("high", "up", "off the floor", "over the floor", "above the floor")  # behind a height
 _HEIGHT = re.compile(rf"""\s*at\s+\d[\d\s'"./-]*(?:ft|in)?\s*(?:{"|".join(OVER_THE_FLOOR)})\b""", re.IGNORECASE)
 MOST_GANGS = 6
-CASED_IN = 6.0  # beside a door its casing, and the half of a box
 
 
 class Where:
@@ -61,7 +61,8 @@ class Where:
     def read(self) -> bool:
         """A place that is said by what is beside it, or by its wall; whether one stands here."""
         reader, about = self.reader, self.about
-        self.spots = away_from_door(reader, about) or at_door(reader, about, self.item, self.told)
+        self.spots = over_door(reader, about, self.item, self.count, self.told)
+        self.spots = self.spots or away_from_door(reader, about) or at_door(reader, about, self.item, self.told)
         self.spots = self.spots or at_ends(reader, about, self.item)
         self.spots = self.spots or in_corner(reader, about, self.item["kind"] in OVERHEAD)
         if self.spots and self.item["kind"] == "switch" and 1 < (self.count or 0) <= MOST_GANGS:

@@ -7,20 +7,21 @@ from dataclasses import replace
 from typing import Any
 
 from levelrun.core.boxes.edits import BOX
+from levelrun.core.boxes.parts import PLUGS
 from levelrun.core.boxes.setting import set_box
 from levelrun.core.boxes.things import SERVES
 from levelrun.core.circuits.parts_said import circuit_part
-from levelrun.core.circuits.usual import title_of
+from levelrun.core.circuits.usual import title_of, usual_of
 from levelrun.core.circuits.words import home_of, new_circuit
 from levelrun.core.editing import add_part, next_id
-from levelrun.core.job import Box
+from levelrun.core.job import Box, Room
 from levelrun.core.site.scene import Said, SceneReader
 from levelrun.core.trade.conductors.sizing import breaker_ratings
 
-_OWN = ("its own", "their own", "a dedicated", "a separate", "a new", "one", "an", "a")
+_OWN = ("its own", "their own", "the same", "a dedicated", "a separate", "a new", "one", "an", "a")
 # How such a circuit is said, behind `on`.
 OWN_CIRCUIT = (
-    r"(?:(?:its|their)\s+own\b(?!\s+switch)|an?\s+(?:new\s+|dedicated\s+|separate\s+)?"
+    r"(?:(?:its|their)\s+own\b(?!\s+switch)|(?:an?|one|the\s+same)\s+(?:new\s+|dedicated\s+|separate\s+)?"
     r"(?:(?:\d+\s*(?:volts?|v)\s+)?\d+[\s-]*(?:amps?|a)\b(?:\s+(?:gfci|afci|dual))?\s*)?(?:circuit|breaker)\b)"
 )
 _BARE = re.compile(r"(?P<n>\d+)(?=\s*(?:circuit\b|breaker\b|$|[,;\n]))", re.IGNORECASE)
@@ -40,6 +41,44 @@ def owned(reader: SceneReader) -> Said | None:
     finally:
         reader.scene = scene
     return replace(said, edits=[*outlet, *said.edits]) if said is not None else None
+
+
+PLUGS_ONLY = ("laundry", "garage", "kitchen", "dining")  # whose circuits the code keeps for receptacles (210.11(C))
+
+
+def roomed(reader: SceneReader) -> Said | None:
+    """Bath circuit 20a; a 15 amp bedroom circuit, afci: what of a room is on no circuit yet; of a laundry, a garage
+    its receptacles. None where no such words stand here."""
+    reader.phrase(("add", "put in", "run"))
+    reader.phrase(("a", "an", "the"))
+    reader.phrase(("new", "dedicated", "separate"))
+    item: dict[str, Any] = {}
+    while circuit_part(reader, item):
+        pass
+    rooms = reader.scene.rooms()
+    word = reader.phrase(rooms)
+    if word is None or reader.phrase(("circuit", "breaker")) is None:
+        return None
+    while circuit_part(reader, item):
+        pass
+    if not reader.over() or (panel := reader.scene.panel) is None:
+        return None
+    about = rooms[word]
+    kinds = PLUGS if about.use in PLUGS_ONLY else ()
+    boxes = [
+        box for box in reader.scene.job.boxes
+        if box.room == about.id and (box.kind in kinds or not kinds) and box.kind not in ("junction", "disconnect")
+        and not _apart(reader, about, box) and reader.circuit_of(box) is None
+    ]  # fmt: skip
+    if not boxes:
+        raise reader.refuse(f"{about.name}: no box is on no circuit; set its outlets first", reader.pos)
+    return new_circuit(reader, item, about.name, about.name, boxes, home_of(reader, panel, boxes), panel)
+
+
+def _apart(reader: SceneReader, about: Room, box: Box) -> bool:
+    """Whether a box wants a circuit of its own; a washer is what the laundry's circuit is for."""
+    usual = usual_of(reader.scene.book, box)
+    return usual.own and (about.use != "laundry" or usual.volts != 120)
 
 
 def _at_what_was_marked(reader: SceneReader) -> list[dict[str, Any]]:

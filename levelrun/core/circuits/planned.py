@@ -20,7 +20,7 @@ from levelrun.core.circuits.rules import panel as panel_rules
 from levelrun.core.circuits.rules.house import house_of
 from levelrun.core.circuits.rules.panel import PanelFacts
 from levelrun.core.circuits.service import LoadCalculation, compared_a
-from levelrun.core.circuits.spaces import label, occupied
+from levelrun.core.circuits.spaces import breaker_asked, label, occupied
 from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import wire_sizes
 from levelrun.core.errors import LevelRunError
@@ -228,6 +228,7 @@ def _panel(job: Job, book: Codebook, panel: Panel, circuits: Sequence[CircuitPla
         _new_house(job.structure(panel.structure)),
         feeder is not None and job.node(feeder.panel).structure != panel.structure,
         tuple(item.summary for item in circuits if item.summary.panel == panel.id),
+        frozenset(c.id for c in job.circuits if breaker_asked(c, {box.id for box in job.boxes if box.old})),
     )
 
 
@@ -247,12 +248,14 @@ def _planned_panel(
     house: bool,
     detached: bool,
     rows: tuple[CircuitSummary, ...],
+    unknown: frozenset[str],
 ) -> PanelPlan:
-    """Plans one panel. Kept for as long as nothing on it changes."""
+    """Plans one panel; `unknown`: circuits that have a breaker in it of which nobody knows which. Kept for as long as
+    nothing on it changes."""
     fed, amps = feeder is not None, compared_a(book, load.amps)
     facts = PanelFacts(
         panel=panel,
-        where=occupied(panel, own),
+        where=occupied(panel, [circuit for circuit in own if circuit.id not in unknown]),
         circuits=own,
         feeder=feeder,
         fed=fed,

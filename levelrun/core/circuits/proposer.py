@@ -81,10 +81,11 @@ def propose(job: Job, book: Codebook, rooms: Sequence[RoomContext], far: Far | N
 
 
 def proposing(
-    job: Job, book: Codebook, rooms: Sequence[RoomContext], far: Far | None = None
+    job: Job, book: Codebook, rooms: Sequence[RoomContext], far: Far | None = None, kitchens: int = 0
 ) -> Iterator[tuple[int, Proposal]]:
     """The same one by one as each is settled, with the count of all, so that long work shows how far it is. `far`:
-    inches of cable from one box or panel to another, where the frame knows it."""
+    inches of cable from one box or panel to another, where the frame knows it; `kitchens`: on how many circuits what
+    stands in a kitchen goes, where that is said."""
     house = house_of(job, book)
     where = stands(job, book, rooms)
     unwired = {box.id for box in house.loose if box.kind != "junction"}
@@ -98,7 +99,7 @@ def proposing(
         (panel, group)
         for panel in job.panels
         if panel.id in by_panel
-        for group in _groups(book, job, house, by_panel[panel.id])
+        for group in _groups(book, job, house, by_panel[panel.id], kitchens)
     ]
     free = {panel.id: occupied(panel, job.circuits) for panel in job.panels}
     places = box_places(book, rooms, job)
@@ -119,7 +120,7 @@ def _panel_for(job: Job, box: Box) -> Panel | None:
     return next(iter(own or job.panels), None)
 
 
-def _groups(book: Codebook, job: Job, house: House, boxes: Sequence[Box]) -> Iterator[Group]:
+def _groups(book: Codebook, job: Job, house: House, boxes: Sequence[Box], kitchens: int) -> Iterator[Group]:
     left = {box.id: box for box in boxes}
 
     def take(wanted: Callable[[Box], bool]) -> list[Box]:
@@ -141,7 +142,7 @@ def _groups(book: Codebook, job: Job, house: House, boxes: Sequence[Box]) -> Ite
     weight = partial(_weight, book, most, 20.0)
     counters = take(lambda b: b.kind in PLUGS and b.serves == "counter")
     dining = take(lambda b: b.kind in PLUGS and use(b) in ("kitchen", "dining") and not b.outdoors)
-    yield from _kitchen(book, counters, dining)
+    yield from _kitchen(book, counters, dining, kitchens)
     for room_use, words, section in (
         ("bath", "20 A for the baths, nothing else on it", "210.11(C)(3)"),
         ("laundry", "20 A for the laundry, nothing else on it", "210.11(C)(2)"),
@@ -189,12 +190,13 @@ def _parts(weight: Weight, boxes: Sequence[Box], most: int) -> list[list[Box]]:
     return parts
 
 
-def _kitchen(book: Codebook, counters: list[Box], dining: list[Box]) -> Iterator[Group]:
-    """Two small-appliance circuits or more: the counters shared out by place, the wall outlets with them."""
+def _kitchen(book: Codebook, counters: list[Box], dining: list[Box], said: int) -> Iterator[Group]:
+    """Two small-appliance circuits or more, or as many as said: the counters shared out by place, the wall outlets
+    with them."""
     boxes = [*counters, *dining]
     if not boxes:
         return
-    count = max(int(book.number("kitchen_circuits")), -(-len(counters) // 4))
+    count = said or max(int(book.number("kitchen_circuits")), -(-len(counters) // 4))
     ordered = sorted(boxes, key=lambda b: (b.serves != "counter", b.side or 0, b.at_in or 0.0))
     for index in range(count):
         part = ordered[index::count]

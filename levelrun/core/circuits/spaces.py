@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Container, Sequence
 from dataclasses import dataclass
+from typing import Any
 
 from levelrun.core.job import Circuit, Panel
 
@@ -30,6 +31,18 @@ def label(circuit: Circuit) -> str:
 def called(circuit: Circuit) -> str:
     """Its spaces and its name: 1/3 Range; its name alone while it has no space."""
     return f"{label(circuit)} {circuit.name}".strip()
+
+
+def breaker_asked(circuit: Circuit, old: Container[str]) -> bool:
+    """Whether nobody knows on which breaker it is: it has no space, and its first box is one of these old ones, so it
+    has one somewhere."""
+    return circuit.space is None and bool(circuit.chain) and circuit.chain[0].box in old
+
+
+def given_back(panel: Panel, space: int) -> list[dict[str, Any]]:
+    """The edit by which a space is no longer one of other work; none where it is not."""
+    left = [number for number in panel.taken if number != space]
+    return [{"op": "set", "kind": "panel", "id": panel.id, "set": {"taken": left}}] if space in panel.taken else []
 
 
 @dataclass(frozen=True)

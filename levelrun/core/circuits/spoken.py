@@ -8,7 +8,7 @@ from typing import Any
 
 from levelrun.core.circuits.feed_words import feeder, paired
 from levelrun.core.circuits.grouped import group_said, hops_of
-from levelrun.core.circuits.owned import owned
+from levelrun.core.circuits.owned import owned, roomed
 from levelrun.core.circuits.parts_said import UNIT, circuit_part, wire_for
 from levelrun.core.circuits.usual import title_of
 from levelrun.core.circuits.words import circuit_with, home_of, known_circuits, new_circuit, put_on
@@ -92,7 +92,12 @@ def chained(reader: SceneReader) -> Said | None:
         if not reader.over() and _circuit(reader) is None:
             return None
         return Said([{"op": "unchain", "boxes": [box.id for box in own]}])
-    if reader.phrase(ONTO) is None or (found := _circuit(reader)) is None or not reader.over():
+    if reader.phrase(ONTO) is None:
+        return None
+    on = reader.circuit_of(own[0])
+    if len(own) == 1 and own[0].old and on is not None and on.space is None:  # R-1 is on 5: that is its breaker
+        return put_on(reader, on)
+    if (found := _circuit(reader)) is None or not reader.over():
         return None
     return _onto(found, own)
 
@@ -323,6 +328,7 @@ def taped(reader: SceneReader) -> Said | None:
 
 SPOKEN = (
     owned,
+    roomed,
     taped,
     moved,
     changed,

@@ -12,7 +12,7 @@ from levelrun.core.circuits.grouped import SERVED, group_said, hops_of
 from levelrun.core.circuits.parts_said import KNOWN, PARTS, UNIT, circuit_part, wire_for
 from levelrun.core.circuits.places import box_places
 from levelrun.core.circuits.protection import wanted_protection
-from levelrun.core.circuits.spaces import occupied
+from levelrun.core.circuits.spaces import breaker_asked, given_back, occupied
 from levelrun.core.circuits.usual import usual, usual_of
 from levelrun.core.editing import next_id
 from levelrun.core.job import Box, Circuit, Panel
@@ -323,7 +323,11 @@ def put_on(reader: SceneReader, found: Circuit) -> Said:
     if reader.text[reader.pos : reader.pos + 1] in ("a", "b"):
         half = reader.text[reader.pos]
         reader.pos += 1
-    return Said([{"op": "put", "circuit": found.id, "space": space, "half": half}], panel=found.panel)
+    job, panel = reader.scene.job, reader.scene.job.node(found.panel)
+    assert isinstance(panel, Panel)
+    asked = breaker_asked(found, {box.id for box in job.boxes if box.old})
+    back = given_back(panel, space) if asked else []  # of the breakers that are there it is that one
+    return Said([*back, {"op": "put", "circuit": found.id, "space": space, "half": half}], panel=found.panel)
 
 
 def chain(reader: SceneReader) -> Said:

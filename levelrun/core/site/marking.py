@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 from typing import Any
 
-from levelrun.core.job import Room
+from levelrun.core.job import Fixture, Room
 from levelrun.core.site.geometry import Wall, walls_of
 from levelrun.core.site.naming import COMPASS
 from levelrun.core.site.room_words import size
@@ -37,17 +37,22 @@ NAMED = {**{word: word for word in FIXTURES}, **ALIKE}
 WHOLE = ("counter", "cabinet")  # along a wall they take all of it
 MIDDLE = ("in the middle", "in the center", "in the centre", "centered", "centred")
 LED = ("on", "along", "in", "at", "against")
+PLUGGED_IN = ("range", "refrigerator", "dishwasher")
 PLUGGED = ("outlet", "outlets", "receptacle", "receptacles", "plug", "plugs", "light", "circuit", "is", "draws")
 _WINDOW = re.compile(
     r"(?:under|below|at|by)\s+(?:the\s+)?(?:(?P<wall>north|south|east|west)\s+)?window\b"
     r"(?:\s+(?:on|in)\s+(?:the\s+)?(?P<on>north|south|east|west)(?:\s+wall)?\b)?",
     re.IGNORECASE,
 )
+_THING = "|".join(sorted(NAMED, key=len, reverse=True))
 _BESIDE = re.compile(
     r"(?:next to|beside|by|(?:to\s+)?(?:the\s+)?(?P<side>left|right)(?:\s+hand)?(?:\s+side)?\s+of)\s+(?:the\s+)?"
-    rf"(?P<kind>{'|'.join(sorted(NAMED, key=len, reverse=True))})\b"
+    rf"(?P<kind>{_THING})\b"
     r"(?:,?\s+on\s+(?:the\s+|its\s+)?(?P<hand>left|right)(?:\s+side)?)?",
     re.IGNORECASE,
+)
+_BETWEEN = re.compile(
+    rf"between\s+(?:the\s+)?(?P<one>{_THING})\s+and\s+(?:the\s+)?(?P<two>{_THING})\b", re.IGNORECASE
 )
 # At an end of a wall, or of the counter along all of it.
 _END = re.compile(
@@ -117,8 +122,9 @@ def stands(reader: SceneReader) -> Said | None:
     if word is None or reader.sees(PLUGGED) or reader.text.startswith(":", reader.pos):
         return None
     if reader.over():
-        if reader.scene.verb == "from":
-            return None
+        room = reader.scene.room
+        if reader.scene.verb == "from" or (NAMED[word] in PLUGGED_IN and room is not None and room.use == "kitchen"):
+            return None  # in a kitchen an outlet for it, where a wall is free
         raise reader.refuse(
             f"say where the {word} stands, as `{word} on the north wall` or `{word} under the window`"
         )
@@ -299,14 +305,18 @@ def _beside(reader: SceneReader, about: Room, kind: str, width: float | None) ->
             raise reader.refuse(f"{about.name} has {len(found) or 'no'} such window: say a wall and a place", start)
         face, at = walls[found[0].side], found[0].at_in + found[0].width_in / 2 - wide / 2
     elif (match := _BESIDE.match(reader.text, reader.pos)) is not None:
-        other = NAMED[match["kind"].lower()].replace(" ", "_")
-        there = [item for item in job.fixtures if item.room == about.id and item.kind == other]
-        if len(there) != 1:
-            raise reader.refuse(f"{len(there) or 'no'} such thing is marked in {about.name}: say a wall", start)
-        face, thing = walls[there[0].side], there[0]
+        thing = _one_marked(reader, about, match["kind"], start)
+        face = walls[thing.side]
         right, left = thing.at_in + thing.width_in, thing.at_in - wide
         hand = (match["hand"] or match["side"] or "").lower()
         at = left if hand == "left" or (not hand and right + wide > face.length_in and left >= 0) else right
+    elif (match := _BETWEEN.match(reader.text, reader.pos)) is not None:
+        first, last = (_one_marked(reader, about, match[key], start) for key in ("one", "two"))
+        face = walls[first.side]
+        if first.side != last.side:
+            raise reader.refuse(f"{match['one']} and {match['two']} stand on two walls: say a wall", start)
+        first, last = sorted((first, last), key=lambda item: item.at_in)
+        at = (first.at_in + first.width_in + last.at_in - wide) / 2
     else:
         return None
     reader.pos = match.end()
@@ -315,6 +325,15 @@ def _beside(reader: SceneReader, about: Room, kind: str, width: float | None) ->
     if not -1e-6 <= at <= face.length_in - wide + 1e-6:
         raise reader.refuse(f"there is no room for {wide:g} in there on the {face.name} wall", start)
     return Said([_fixture(about, face, kind, max(at, 0.0), wide, depth, height, 0.0)], room=about.id)
+
+
+def _one_marked(reader: SceneReader, about: Room, word: str, start: int) -> Fixture:
+    """The one thing of a kind that is marked in a room. Refuses none and several."""
+    kind = NAMED[word.lower()].replace(" ", "_")
+    there = [item for item in reader.scene.job.fixtures if item.room == about.id and item.kind == kind]
+    if len(there) != 1:
+        raise reader.refuse(f"{len(there) or 'no'} such thing is marked in {about.name}: say a wall", start)
+    return there[0]
 
 
 IN_WALLS = ("pipe", "duct", "clean out", "flue", "nail", "return air", "heater", "water heater")

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from typing import Any
 
 from levelrun.core.job import Opening, Room
@@ -9,19 +10,31 @@ from levelrun.core.site.geometry import walls_of
 from levelrun.core.site.scene import IS, Said, SceneReader, walls_by_name
 from levelrun.core.site.words import OPENINGS, opening_in, size_of
 
+NUMBERS = {"one": 1, "two": 2, "three": 3, "four": 4, "five": 5, "six": 6, **{str(n): n for n in range(1, 7)}}
+_DOORS = "|".join(sorted(OPENINGS, key=len, reverse=True))
+_SEVERAL = re.compile(
+    rf"(?P<n>{'|'.join(NUMBERS)})\s+(?=(?:[\d'\"./]+\s*(?:ft|in|foot|feet)?\s*(?:(?:x|by|wide)\s*)*)*(?:{_DOORS})s?\b)",
+    re.IGNORECASE,
+)  # two windows, 2 9' doors
 ADD = ("add", "make", "build", "put")
 TURNS = ("swings", "opens", "swinging", "hinged", "hinge", "hinges", "on the", "to", "at", "and")
 
 
 def opening(reader: SceneReader) -> Said | None:
-    """Put a door in the kitchen south wall, 3' wide; a 4' x 3' window on the north wall, centered."""
+    """Put a door in the kitchen south wall, 3' wide; a 4' x 3' window on the north wall, centered; two 9' doors on
+    the south wall."""
     said = reader.phrase((*ADD, "cut", "install")) is not None
     reader.phrase(("a", "an"))
+    reader.skip()
+    several = _SEVERAL.match(reader.text, reader.pos)
+    count = NUMBERS[several["n"].lower()] if several is not None else 1
+    reader.pos = several.end() if several is not None else reader.pos
     size = size_of(reader) if reader.sees_length() else None
-    kind = reader.phrase(OPENINGS)
-    if kind is None or not (said or size):
+    kinds = OPENINGS if several is None else {**OPENINGS, **{f"{word}s": kind for word, kind in OPENINGS.items()}}
+    kind = reader.phrase(kinds)
+    if kind is None or not (said or size or several):
         return None
-    return opening_in(reader, OPENINGS[kind], size)
+    return opening_in(reader, kinds[kind], size, count)
 
 
 def _only(reader: SceneReader, about: Room, kind: str, side: int | None, at: int | None = None) -> Opening:

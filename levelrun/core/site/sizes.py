@@ -21,6 +21,9 @@ _SIZE = re.compile(
     r"(?!['\"\w/-]|\.\d|\s*(?:\"|''|in\b(?!\s+[a-z])|inch|\d+(?:\s+\d+/\d+)?\s*\"))",
     re.IGNORECASE,
 )
+SHALLOW_FT = 2.0  # a closet may be so deep, which is lumber too
+_SHALLOW = re.compile(r"\b(?:closet|pantry)\s+$", re.IGNORECASE)
+_SPACED = re.compile(r"\s*(?:at|@|16|24|on\s+center)\b", re.IGNORECASE)
 _ONLY_UNIT = re.compile(_UNIT, re.IGNORECASE)
 _CLOSE = re.compile(r"(?P<unit>(?:'\s?\d{1,2})|'|\"|ft|\d\s?m)x(?=\d)", re.IGNORECASE)
 # Of a wall, a box or wood: what is called by inches.
@@ -67,10 +70,12 @@ OPENED, WIDEST_FT = ("window", "windows", "door", "doors", "opening"), 20.0  # 3
 def _is_of_a_place(text: str, size: re.Match[str]) -> bool:
     """Whether a size is that of a room, a building or an island."""
     bare = not (size["au"] or size["bu"])
-    if bare and not all(FEWEST_FT <= float(number) <= MOST_FT for number in size.group("a", "b")):
-        return False
     behind = text[size.end() :]
     if _INCHES.match(behind) is not None:
+        return False
+    small = _SHALLOW.search(text[: size.start()]) is not None and _SPACED.match(behind) is None
+    least = SHALLOW_FT if small else FEWEST_FT
+    if bare and not all(least <= float(number) <= MOST_FT for number in size.group("a", "b")):
         return False
     end = _ENDS.search(behind)
     words = _WORD.findall(behind[: end.start() if end else len(behind)])[:_BEHIND]

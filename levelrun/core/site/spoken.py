@@ -143,4 +143,32 @@ def _level(reader: SceneReader, owner: Structure | None) -> tuple[Structure, Lev
     return owner, floor
 
 
-SPOKEN = (gone, opening_is, opening, building, with_level, sized_room, like, walls, joists, sized_name, stands)
+def heading(reader: SceneReader) -> Said | None:
+    """In the bedroom; Bedroom: what follows is about that room."""
+    led = reader.phrase(["in"]) is not None
+    rooms = reader.scene.rooms()
+    word = reader.phrase(rooms)
+    reader.skip()
+    colon = reader.text.startswith(":", reader.pos)
+    if word is None or not (led or colon):
+        return None
+    reader.pos += colon
+    if not reader.over():
+        return None
+    return Said([], room=rooms[word].id, told=[f"what follows is about {rooms[word].name}"])
+
+
+SPOKEN = (
+    heading,
+    gone,
+    opening_is,
+    opening,
+    building,
+    with_level,
+    sized_room,
+    like,
+    walls,
+    joists,
+    sized_name,
+    stands,
+)

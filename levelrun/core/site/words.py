@@ -19,7 +19,8 @@ OPENINGS = {
     "glass door": "glass_door", "walk door": "door", "entry door": "door", "front door": "door", "back door": "door",
     "outside door": "door", "exterior door": "door", "interior door": "door", "man door": "door",
     "overhead door": "garage_door", "roll-up door": "garage_door", "sliding door": "glass_door",
-    "patio door": "glass_door", "doorway": "opening", "cased opening": "opening",
+    "bay door": "garage_door", "big door": "garage_door", "rollup door": "garage_door", "roll up door": "garage_door",
+    "side door": "door", "patio door": "glass_door", "doorway": "opening", "cased opening": "opening",
 }  # fmt: skip
 # How wide they are taken to be where nobody says, which is told: common practice, no source.
 USUAL_IN = {"door": 36.0, "window": 36.0, "glass_door": 72.0}
@@ -35,6 +36,10 @@ LEAVES = {"door": (18.0, 42.0), "garage_door": (84.0, 240.0)}  # how wide they a
 # Doors are spoken of in inches, places along a wall in feet: 2' 30" is a door of 30 in.
 _IN_INCHES, _IN_FEET = re.compile(r"^\s*\d+(?:\.\d+)?\s*(?:\"|in\b)"), re.compile(r"\d\s*(?:'|ft\b)\s*$")
 TALL = (72.0, 108.0)  # and how tall
+BESIDE_IN = 6.0  # so far aside an opening is tried where another one is in the way
+ON_WALL = ("on", "in", "along")
+_EACH = ("each wall", "every wall", "each of the walls", "all walls", "all the walls", "all four walls", "each side")
+EACH_WALL = tuple(f"{on} {each}" for on in ON_WALL for each in _EACH)
 OPENED = ("at", "sill", "hinge", "out", "in", "of")
 COMPASS_WORDS: list[str] = [*SHORT, *SHORT.values()]
 COMPASS_WORDS += [f"{way} {n}" for way in SHORT.values() for n in (2, 3, 4)]
@@ -63,15 +68,16 @@ def size_of(reader: SceneReader) -> tuple[float, float | None]:
     return wide, None
 
 
-def opening_in(reader: SceneReader, kind: str, size: tuple[float, float | None] | None) -> Said:
-    """What follows a door or window: its wall, its size unless that was said before, where it is along the wall."""
+def opening_in(reader: SceneReader, kind: str, size: tuple[float, float | None] | None, count: int = 1) -> Said:
+    """What follows a door or window: its wall, its size unless that was said before, where it is along the wall;
+    `count`: so many of them on each wall that is said."""
     begin = reader.pos
     size = size_of(reader) if size is None and reader.sees_length() else size
     reader.phrase(CENTRED)  # as it is where no place is said
-    between = _between(reader)
+    between = _between(reader) or _over_a_thing(reader)
     about = reader.room() if between is None else between[0]
-    face = reader.wall(about) if between is None else between[1]
-    others = _more_walls(reader, about) if between is None else []
+    faces = [between[1]] if between is not None else _walls_said(reader, about)
+    face = faces[0]
     item: dict[str, Any] = {"kind": kind, "room": about.id, "side": face.index}
     wide, height = (
         size
@@ -80,9 +86,13 @@ def opening_in(reader: SceneReader, kind: str, size: tuple[float, float | None] 
     ) or (None, None)
     sill = 36.0 if kind == "window" else 0.0
     place: Along | None = None
+    more = list[Along]()  # the places of several, but the first
     first, told = reader.text[begin : reader.pos], list[str]()
     while not reader.over():
         reader.expect(OPENED)
+        if count > 1 and place is not None and reader.phrase(["and"]) is not None:
+            more.append(reader.place_along())
+            continue
         if reader.sees_along():
             place = reader.place_along()
             continue
@@ -146,17 +156,58 @@ def opening_in(reader: SceneReader, kind: str, size: tuple[float, float | None] 
     item["width_in"] = wide
     head = sill + (height if height is not None else 82.0 if kind != "window" else 46.0)
     item |= {"sill_in": sill, "head_in": head}
+    if kind == "door" and wide >= LEAVES["garage_door"][0]:
+        item["kind"] = "garage_door"
+        told.append(f"{show(wide)} wide: taken as a garage door")
+    if place is not None and len(more) != count - 1:
+        places = f"{1 + len(more)} place{'s' * bool(more)}"
+        raise reader.refuse(f"{count} of them at {places}: say a place for each, as `at 3' and 8'`")
     edits = []
-    for one in (face, *others):
-        middle = one.length_in / 2 if between is None else between[2]
-        at = middle - wide / 2 if place is None else reader.along_at(one, place, wide)
-        if at < 0 or at + wide > one.length_in + 1e-6:
-            raise reader.refuse(
-                f"a {kind.replace('_', ' ')} from {max(at, 0):g} to {at + wide:g} in does not fit the "
-                f"{one.name} wall of {one.length_in:g} in"
-            )
-        edits.append({"op": "add", "kind": "opening", "item": {**item, "side": one.index, "at_in": max(at, 0.0)}})
+    for one in faces:
+        said = [reader.along_at(one, own, wide) for own in (place, *more)] if place is not None else []
+        if between is not None and place is None:
+            said = [between[2] - wide / 2]
+        for at in said or _free_of(reader, about, one, wide, count):
+            if at < 0 or at + wide > one.length_in + 1e-6:
+                raise reader.refuse(
+                    f"a {kind.replace('_', ' ')} from {max(at, 0):g} to {at + wide:g} in does not fit the "
+                    f"{one.name} wall of {one.length_in:g} in"
+                )
+            edits.append({"op": "add", "kind": "opening", "item": {**item, "side": one.index, "at_in": max(at, 0.0)}})
     return Said(edits, room=about.id, told=told)
+
+
+def _free_of(reader: SceneReader, about: Room, face: Wall, wide: float, count: int) -> list[float]:
+    """Where so many openings of which nobody said where begin along a wall: evenly, one in its middle; beside what is
+    in the way where there is room. Refuses more than it has room for."""
+    if count * wide > face.length_in:
+        raise reader.refuse(
+            f"{count * wide:g} in of openings do not fit the {face.name} wall of {face.length_in:g} in"
+        )
+    taken = [
+        (o.at_in, o.at_in + o.width_in)
+        for o in reader.scene.job.openings
+        if o.room == about.id and o.side == face.index
+    ]
+    begins = [face.length_in * (number + 0.5) / count - wide / 2 for number in range(count)]
+    steps = [way * BESIDE_IN * n for n in range(int(face.length_in // BESIDE_IN) + 1) for way in (1, -1)]
+    for off in steps:
+        moved = [at + off for at in begins]
+        inside = moved[0] >= 0 and moved[-1] + wide <= face.length_in
+        if inside and not any(low < at + wide and at < high for at in moved for low, high in taken):
+            return moved
+    return begins
+
+
+def _walls_said(reader: SceneReader, about: Room) -> list[Wall]:
+    """The walls that get the same: one, several with `and`, each of the room."""
+    start = reader.pos
+    if reader.phrase(EACH_WALL) is not None:
+        if reader.phrase(("of", "in")) is not None:
+            reader.again(about)
+        return list(walls_of(about))
+    reader.pos = start
+    return [reader.wall(about), *_more_walls(reader, about)]
 
 
 def _more_walls(reader: SceneReader, about: Room) -> list[Wall]:
@@ -183,6 +234,28 @@ def _a_leaf(kind: str, inches: float, other: float, bare: bool = True) -> bool:
     its height too."""
     low, high = LEAVES.get(kind, (0.0, 0.0))
     return low <= inches <= high and not (low <= other <= high or (bare and TALL[0] <= other <= TALL[1]))
+
+
+def _over_a_thing(reader: SceneReader) -> tuple[Room, Wall, float] | None:
+    """Over the sink, and its wall where that is said too: the middle of what is marked, or of that wall as long as
+    none is."""
+    start = reader.pos
+    if reader.phrase(("over", "above", "behind")) is None or (word := reader.phrase(marking.NAMED)) is None:
+        reader.pos = start
+        return None
+    about, kind = reader.room(), marking.NAMED[word]
+    walls = walls_of(about)
+    face = reader.wall(about) if reader.sees((*ON_WALL, *walls_by_name(about))) else None
+    own = [
+        item for item in reader.scene.job.fixtures
+        if item.room == about.id and item.kind == kind.replace(" ", "_") and face in (None, walls[item.side])
+    ]  # fmt: skip
+    if len(own) == 1:
+        return about, walls[own[0].side], own[0].at_in + own[0].width_in / 2
+    if face is None or own:
+        many = f"{len(own)} of them are" if own else "none is"
+        raise reader.refuse(f"{word}: {many} marked in {about.name}; say the wall and how far along", start)
+    return about, face, face.length_in / 2
 
 
 def _between(reader: SceneReader) -> tuple[Room, Wall, float] | None:

@@ -18,7 +18,7 @@ from levelrun.core.start.ends import BEFORE, OUTSIDE, THING, end, end_here, one_
 from levelrun.core.start.kinds import KINDS, OFFERED
 from levelrun.core.start.legs_said import TO_A_THING, legs_said, no_end
 from levelrun.core.start.lying import first_leg, in_that_room, supposed
-from levelrun.core.start.old import Stood, old_here, with_it
+from levelrun.core.start.old import Stood, joined_to, old_here, with_it
 from levelrun.core.start.opening import ROUGHLY, cable_first, in_cable
 from levelrun.core.start.put_up import no_feeder
 from levelrun.core.start.several import apart_here
@@ -36,6 +36,7 @@ _FROM = re.compile(r"\bfrom\b", re.IGNORECASE)
 FROM = (
     "from", "tie into", "tie in to", "tap into", "tap off of", "tap off", "come off of", "come off", "off of", "off",
 )  # fmt: skip
+IT = ("it", "there", "that one", "that box", "that outlet", "that light", "that switch")  # where the line before ends
 AND_ON = ("and run", "then run", "and go", "run", "and pull")
 # A cable by its size and a word for it, where how far or which way follows.
 _CALLED = re.compile(
@@ -208,6 +209,8 @@ class Line:
             found = panel, None, None
         elif (name := reader.phrase(boxes := {**the_disconnect(reader.scene.job), **reader.boxes()})) is not None:
             found = from_box(reader, boxes[name])
+        elif (node := self._before()) is not None:
+            found = (node, None, None) if isinstance(node, Panel) else from_box(reader, node)
         elif needed:
             old = _THING_THERE.match(reader.text, reader.pos)
             before = "; what was there before is `from an existing light in the hall on 5 15a`" if old else ""
@@ -215,6 +218,12 @@ class Line:
         if found is not None:
             self.begun = True
             self.said = replace(self.said, panel=found[0], box=found[1], on=found[2])
+
+    def _before(self) -> Box | Panel | None:
+        """What stands at the end of the line before, or was set last, where it is called `it`; else None."""
+        if self.reader.scene.job.boxes and self.reader.phrase(IT) is not None:
+            return joined_to(self.reader) or self.reader.scene.job.boxes[-1]
+        return None
 
     def _at_end(self) -> bool:
         """Whether what stands at the end is said here; `to` or `for` before it may stand."""

@@ -7,7 +7,7 @@ from typing import Any
 
 from levelrun.core.boxes.edits import LETTERS
 from levelrun.core.circuits.parts_said import circuit_part, wire_for
-from levelrun.core.circuits.spaces import spaces_of
+from levelrun.core.circuits.spaces import given_back, spaces_of
 from levelrun.core.editing import next_id, next_name
 from levelrun.core.job import Box, Circuit, Job, Panel
 from levelrun.core.site.naming import SMALL
@@ -20,7 +20,24 @@ KINDS = {
     "junction box": "junction", "box": "junction", "switch box": "switch", "outlet box": "receptacle",
     "light box": "light", "fixture": "light", "ceiling box": "light",
 }  # fmt: skip
+KINDS |= {f"{word}s": kind for word, kind in KINDS.items()}
+TWO_PRONG = ("two prong", "two-prong", "2 prong", "2-prong", "ungrounded")
+SWAP = ("replace", "swap out", "swap", "change out", "change")
+_GFCI = ("gfci outlets", "gfci receptacles", "gfci outlet", "gfci receptacle", "gfcis", "gfci")
+BY_GFCI = tuple(f"{led} {the}{gfci}" for led in ("with", "for", "to") for the in ("", "a ") for gfci in _GFCI)
 USUAL_A = 15.0  # an old circuit of which nobody said the breaker
+
+
+def joined_to(reader: SceneReader) -> Box | Panel | None:
+    """What a line goes on from that names no beginning: what stands at the end of the one that it is joined to, or
+    the old box that was set last and from which nothing goes on yet. None where there is none."""
+    scene = reader.scene
+    if scene.node_id is not None:
+        return scene.job.node(scene.node_id)
+    last = scene.job.boxes[-1] if scene.job.boxes else None
+    if last is None or not last.old or (on := reader.circuit_of(last)) is None:
+        return None
+    return last if on.chain[-1].box == last.id else None
 
 
 @dataclass(frozen=True)
@@ -35,47 +52,66 @@ class Stood:
 
 
 def old_here(reader: SceneReader) -> Stood | None:
-    """An existing outlet in the bedroom on 5, 15a: its parts in any order. None where none is named here. Refuses one
-    of which the breaker's space is not said."""
+    """An existing outlet in the bedroom on 5, 15a; replace a two-prong outlet with a gfci: its parts in any order.
+    None where none is named here. Where the breaker is not said its circuit has no space, which a finding asks."""
     start = reader.pos
+    swapped = old = reader.phrase(SWAP) is not None
     reader.phrase(SMALL)
-    old = reader.phrase(OLD) is not None
+    old |= reader.phrase(OLD) is not None
     use = reader.phrase(ROOMS)
     old |= reader.phrase(OLD) is not None
+    item: dict[str, Any] = {"equipment_ground": False} if reader.phrase(TWO_PRONG) is not None else {}
+    old |= bool(item)
     kind = reader.phrase(KINDS)
+    if kind is None and swapped and reader.phrase(["it"]) is not None:
+        kind = "outlet"
     if kind is None:
         reader.pos = start
         return None
-    item: dict[str, Any] = {}
     use, space = _parts(reader, item, use)
+    protects = ""
+    if swapped and KINDS[kind] == "receptacle" and reader.phrase(BY_GFCI) is not None:
+        protects = "gfci"
+        use, more = _parts(reader, item, use)
+        space = space if more is None else more
+    elif swapped:
+        reader.pos = start
+        return None
     job, panel = reader.scene.job, reader.scene.panel
     if not old and (space is None or panel is None or _circuit_on(job, panel, space) is not None):
         reader.pos = start  # the light on 5, where nothing of this job is on 5, was there before
         return None
     if panel is None:
         raise reader.refuse("there is no panel yet: say `panel H 100a 16 spaces` first", start)
-    if space is None:
-        reader.expect(["on 5"])
-        raise reader.fail("which breaker it is on, as `on 5`: switch it off and see")
+    last = joined_to(reader) if swapped and not use and space is None else None
+    if isinstance(last, Box) and last.old and last.kind == KINDS[kind] and (on := reader.circuit_of(last)):
+        edit = {"op": "set", "kind": "box", "id": last.id, "set": {"protects": protects}}
+        return Stood(panel, last, on, [edit], [])
     letter = LETTERS[KINDS[kind]]
     box = Box(
         id=next_id(job, "b"), name=next_name(job, letter), structure=panel.structure, kind=KINDS[kind], old=True,
-        use=ROOMS[use] if use else "",
+        use=ROOMS[use] if use else "", protects=protects,
     )  # fmt: skip
     add = {"op": "add", "kind": "box", "item": box.model_dump(exclude_defaults=True)}
-    there = _circuit_on(job, panel, space)
+    there = _circuit_on(job, panel, space) if space is not None else None
     if there is not None:
         return Stood(panel, box, there, [add, {"op": "chain", "circuit": there.id, "boxes": [box.id]}], [])
     told = []
     if "breaker_a" not in item:
         item["breaker_a"] = USUAL_A
-        told.append(f"circuit {space} is taken to be of 15 A on No. 14: read the breaker and look at the wire")
+        which = f"circuit {space}" if space is not None else "its circuit"
+        told.append(f"{which} is taken to be of 15 A on No. 14: read the breaker and look at the wire")
+    name = f"Circuit {space}" if space is not None else f"Circuit of {box.name}"
     item = {
-        "id": next_id(job, "c"), "name": f"Circuit {space}", "panel": panel.id, "space": space,
+        "id": next_id(job, "c"), "name": name, "panel": panel.id, "space": space,
         "wire_size": wire_for(reader, item), **item, "chain": [{"box": box.id, "after": None}],
     }  # fmt: skip
     circuit = Circuit.model_validate(item)
-    edits = [add, *_given_back(panel, space), {"op": "add", "kind": "circuit", "item": item}]
+    edits = [
+        add,
+        *(given_back(panel, space) if space is not None else []),
+        {"op": "add", "kind": "circuit", "item": item},
+    ]
     return Stood(panel, box, circuit, edits, told)
 
 
@@ -101,14 +137,6 @@ def _parts(reader: SceneReader, item: dict[str, Any], use: str | None) -> tuple[
             reader.pos = start
             return use, space
         reader.phrase(("breaker", "circuit"))
-
-
-def _given_back(panel: Panel, space: int) -> list[dict[str, Any]]:
-    """Its space is no longer one of other work."""
-    if space not in panel.taken:
-        return []
-    taken = [n for n in panel.taken if n != space]
-    return [{"op": "set", "kind": "panel", "id": panel.id, "set": {"taken": taken}}]
 
 
 def with_it(job: Job, stood: Stood) -> Job:

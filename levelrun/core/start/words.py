@@ -13,6 +13,7 @@ from levelrun.core.site.scene import Said, SceneReader
 from levelrun.core.start.asked import Asked, goes_on
 from levelrun.core.start.line import Line
 from levelrun.core.start.made import edits_for
+from levelrun.core.start.old import joined_to
 from levelrun.core.start.opening import ASKED, metal_of
 from levelrun.core.start.several import behind
 from levelrun.core.start.sized import of_240, of_motor, of_table, rated_switch
@@ -27,9 +28,10 @@ def start(reader: SceneReader) -> Said:
     cable, and what is said of each. From a box, its circuit is drawn out.
     """
     at = reader.pos
-    if reader.scene.node_id is not None:  # from where the line before ended, where that may be
+    before = joined_to(reader)
+    if before is not None:  # from where the line before ended, where that may be
         with suppress(LevelRunError):
-            said = _started(reader, reader.scene.job.node(reader.scene.node_id))
+            said = _started(reader, before)
             if said is not None:
                 return said
     reader.pos = at
@@ -47,7 +49,8 @@ def _started(reader: SceneReader, before: Box | Panel | None) -> Said | None:
         line.part()
     line.spaced()
     if line.stood is not None and not line.said.legs and not line.ended:  # only what is there
-        return Said(line.stood.edits, panel=line.stood.panel.id, told=line.stood.told)
+        was = line.stood
+        return Said(was.edits, panel=was.panel.id, node=was.box.id, told=was.told)
     if not line.said.legs and line.ended and not reader.scene.verb and (of_it := _more_of(reader, line.said)):
         return of_it
     asked = line.whole()

@@ -44,6 +44,7 @@ FILLERS = (
 )
 AND = ("and", "plus", "&")
 WALL_IN = 8.0  # through a framed wall and what is on it, where nobody says how thick: common practice, no source
+THROUGH = ("across", "through", "along", "over")
 WALLS = ("stud_wall", "outside_wall", "masonry_inside", "room_surface", "shop_surface")
 COME_TO = ("attic", "ceiling_joists", "crawl_space", "basement", "trench", "roof")  # what a leg may end in
 FISH = ("fish", "snake", "fished", "snaked")  # before how far
@@ -209,7 +210,7 @@ def _goes_on(reader: WalkReader, cabled: bool) -> bool:
     comma = reader.text[:start].rstrip().endswith(",")
     apart = reader.phrase(AND) is not None or comma
     begin = reader.pos
-    if (apart or reader.sees(["out"])) and _through_wall(reader):
+    if ((apart or reader.sees(["out"])) and _through_wall(reader)) or _crosses(reader):
         reader.pos = begin
         return True
     if method_here(reader) is not None:  # the cable of the leg before, or of the one that begins with it
@@ -239,6 +240,28 @@ def _goes_on(reader: WalkReader, cabled: bool) -> bool:
         leg = not _deep(reader) and (apart or goes or reader.sees((*GO, *words)))
     reader.pos = begin if leg else start
     return leg
+
+
+def _crosses(reader: WalkReader) -> bool:
+    """Whether a place is gone through here of which the length stands behind it: up 8' across the attic 12'. Under
+    ground that may be how deep it is."""
+    if reader.phrase(THROUGH) is None:
+        return False
+    while reader.phrase(("the", "a", "an")) is not None:
+        pass
+    word = reader.phrase(reader.place_words)
+    if word is None or place(reader.book, reader.place_words[word]).above:
+        return False
+    if (
+        _LENGTH_NEXT.match(reader.text, reader.pos) is None
+        or bare_size(reader) is not None
+        or not reader.sees_length()
+    ):
+        return False
+    reader.length()
+    return not reader.sees(
+        (*GO, *FILLERS, *reader.place_words)
+    )  # 12' over the ceiling 8' down: that is the next one's
 
 
 def _deep(reader: WalkReader) -> bool:

@@ -96,6 +96,7 @@ CASES = {
 NO_MEND = {
     "drop-at-breaker", "place-unsaid", "space-unsaid", "feeder-small", "nameplate-unsaid",
     "lug-small", "lug-asked", "old-outlets", "white-hot", "box-loose", "circuits-wanted", "all-dark", "old-else",
+    "old-breaker", "old-label",
 }  # fmt: skip
 
 

@@ -115,7 +115,6 @@ def test_an_old_box_on_a_drawn_wall_is_not_judged_and_gets_no_cable() -> None:
 @pytest.mark.parametrize(
     ("line", "told"),
     [
-        ("from existing outlet 14' stud wall to outlet", "which breaker it is on"),
         ("from existing outlet on 5 15a 14' stud wall to range", "whose breaker|wants 240|of 120 V"),
         ("from existing outlet on 5 22a, 14' stud wall to outlet", "no standard breaker"),
     ],
@@ -123,6 +122,59 @@ def test_an_old_box_on_a_drawn_wall_is_not_judged_and_gets_no_cable() -> None:
 def test_what_is_not_known_of_it_is_asked(line: str, told: str) -> None:
     with pytest.raises(JobTextError, match=told):
         read_text(HOUSE + line)
+
+
+@pytest.mark.parametrize(
+    "lines",
+    [
+        "from existing outlet in the bedroom 14' stud wall to outlet",
+        "existing outlet in the bedroom\nadd an outlet 14' away in the stud wall",
+        "existing outlet in the bedroom\nfrom it 14' stud wall to outlet",
+    ],
+)
+def test_an_old_outlet_whose_breaker_nobody_knows_is_planned_on_and_asked(lines: str) -> None:
+    """It has a breaker somewhere: no free space is given to it, however full the panel, and none is wanted."""
+    job = read_text("panel H 100a 20 spaces taken 1-20\n" + lines)
+    (circuit,) = job.circuits
+    assert circuit.space is None and len(circuit.chain) == 2
+    codes = {item.code for item in plan(job).findings}
+    assert "old-breaker" in codes and not codes & {"panel-short", "circuit-unplaced"}
+    assert not any(item.severity == "stop" for item in plan(job).findings)
+    for said in (f"put {circuit.name} on 5", "R-1 is on 5"):
+        known = edited(job, {"op": "say", "text": said})
+        assert known.circuits[0].space == 5 and 5 not in known.panels[0].taken
+        assert not {"old-breaker", "space-taken"} & {item.code for item in plan(known).findings}
+
+
+def test_a_new_circuit_without_a_space_wants_one_though_an_old_one_has_none() -> None:
+    job = read_text("panel H 100a 20 spaces taken 1-20\nfrom existing outlet 14' stud wall to outlet")
+    new = {"op": "add", "kind": "circuit", "item": {"id": "c9", "name": "Den", "panel": job.panels[0].id}}
+    short = next(item for item in plan(edited(job, new)).findings if item.code == "panel-short")
+    assert short.title == "H is short of 1 space" and "Den" in short.text
+
+
+GFCI_FOR_OLD = ("replace the two-prong outlet in the bedroom on 3 with a gfci",
+                "existing two prong outlet in the bedroom on 3\nreplace it with a gfci")  # fmt: skip
+
+
+@pytest.mark.parametrize("lines", GFCI_FOR_OLD)
+def test_a_gfci_for_an_outlet_without_ground_is_marked(lines: str) -> None:
+    """NEC 406.4(D)(2): allowed, and marked; what is added beyond it wants a ground (250.130(C))."""
+    job = read_text("panel H 100a 20 spaces\n" + lines)
+    assert job.boxes[0].protects == "gfci" and not job.circuits[0].equipment_ground
+    assert {item.code for item in plan(job).findings} == {"old-label"}
+    more = read_text("panel H 100a 20 spaces\n" + lines + "\nfrom R-1 9' stud wall to outlet in bedroom")
+    assert "old-ground" in {item.code for item in plan(more).findings}
+    grounded = read_text("panel H 100a 20 spaces\n" + lines.replace("two-prong ", "").replace("two prong ", ""))
+    assert "old-label" not in {item.code for item in plan(grounded).findings}
+
+
+def test_an_old_bath_outlet_is_not_told_to_stand_on_20_a() -> None:
+    """The breaker is supposed, the outlet was there; one that is added to it stands on 20 A (210.11(C)(3))."""
+    old = read_text("panel H 100a 20 spaces\nexisting outlet in the bath on 7")
+    assert "required-20" not in {item.code for item in plan(old).findings}
+    more = read_text("panel H 100a 20 spaces\nfrom existing outlet in the bath on 7 6' stud wall to outlet in bath")
+    assert "required-20" in {item.code for item in plan(more).findings}
 
 
 def test_a_breaker_of_which_nothing_is_said_is_the_smallest_and_that_is_told() -> None:

@@ -76,10 +76,53 @@ def test_a_sink_in_the_middle_of_its_counter() -> None:
         said("sink in the middle")
 
 
-@pytest.mark.parametrize("text", ["fridge", "dishwasher 20a", "fridge on its own circuit"])
-def test_what_stands_nowhere_is_asked_for_its_wall(text: str) -> None:
-    with pytest.raises(TextError, match=r"say where the (fridge|dishwasher) stands"):
-        said(text)
+@pytest.mark.parametrize(
+    ("text", "serves", "breaker_a"),
+    [
+        ("fridge on its own circuit", ["refrigerator"], 20),
+        ("dishwasher 20a", ["dishwasher"], 20),
+        ("dishwasher and disposal on one circuit", ["dishwasher", "disposer"], 20),
+    ],
+)
+def test_what_stands_nowhere_in_a_kitchen_gets_its_outlet_where_a_wall_is_free(
+    text: str, serves: list[str], breaker_a: float
+) -> None:
+    job, told = said(text)
+    (circuit,) = job.circuits
+    assert [box.serves for box in job.boxes] == serves and circuit.breaker_a == breaker_a
+    assert {hop.box for hop in circuit.chain} == {box.id for box in job.boxes}
+    assert any("where it is free" in line for line in told)
+
+
+def test_what_stands_nowhere_elsewhere_is_asked_for_its_wall() -> None:
+    with pytest.raises(TextError, match=r"say where the fridge stands"):
+        said("den 12x12; in den; fridge")
+
+
+def test_counters_are_shared_out_over_so_many_circuits() -> None:
+    """NEC 210.11(C)(1): two or more of 20 A; as many as were said, none in their place twice."""
+    job, _ = said("counters along the north and east walls, outlets above the counters")
+    three, _ = said("three small appliance circuits", job)
+    assert [c.breaker_a for c in three.circuits] == [20.0, 20.0, 20.0]
+    hung = [hop.box for c in three.circuits for hop in c.chain]
+    assert len(hung) == len(set(hung)) == len([box for box in job.boxes if box.serves == "counter"])
+    with pytest.raises(TextError, match="counters are on 20 A"):
+        said("two 15a small appliance circuits", job)
+    with pytest.raises(TextError, match="no outlet of a counter is without a circuit"):
+        said("two small appliance circuits", three)
+
+
+def test_a_room_and_the_word_circuit_are_what_is_not_wired_there() -> None:
+    job, _ = said(
+        'bath 8x5; in bath; door south 30"; vanity on the west wall; outlet by the vanity; light; switch by the door'
+    )
+    bath, _ = said("20a bath circuit", job)
+    assert bath.circuits[0].name == "Bath" and len(bath.circuits[0].chain) == 3
+    laundry, _ = said('laundry 8x8; in laundry; door south 30"; washer; light; switch by the door')
+    plugs, _ = said("laundry circuit", laundry)  # NEC 210.11(C)(2): no other outlet on it
+    assert len(plugs.circuits[0].chain) == 1
+    with pytest.raises(TextError, match="no box is on no circuit"):
+        said("laundry circuit", plugs)
 
 
 def test_an_outlet_on_the_island_serves_it() -> None:

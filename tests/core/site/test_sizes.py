@@ -24,7 +24,8 @@ def size(job: Job) -> tuple[float, float]:
     [
         ("kitchen 14x12", (14, 12)), ("kitchen 14 x 12", (14, 12)), ("kitchen, 14x12", (14, 12)),
         ("kitchen 14 by 12", (14, 12)), ("12x14 kitchen", (12, 14)), ("room Den 14x12", (14, 12)),
-        ("kitchen 14'x12'", (14, 12)), ("kitchen 14'6x12'6", (14.5, 12.5)), ("kitchen 14 x 12'6\"", (14, 12.5)),
+        ("closet 2x6", (2, 6)), ("kitchen 14'x12'", (14, 12)), ("kitchen 14'6x12'6", (14.5, 12.5)),
+        ("kitchen 14 x 12'6\"", (14, 12.5)),
         ("kitchen 14.5x12.", (14.5, 12)), ("bath addition 9x7", (9, 7)), ("closet 4x6", (4, 6)),
         ("bedroom 2 12x11", (12, 11)), ("24 by 30 ft shop", (24, 30)), ("den 14 ft x 12", (14, 12)),
     ],
@@ -48,7 +49,9 @@ def test_metres_hold_for_both() -> None:
     assert size(job) == pytest.approx((4 / 0.3048, 5 / 0.3048), abs=0.01)
 
 
-@pytest.mark.parametrize("said", ["4x4 box", "den with 2x6 walls", "closet 2x6", "12x12 box in the den", "2x4 studs"])
+@pytest.mark.parametrize(
+    "said", ["4x4 box", "den with 2x6 walls", "closet 2x6 at 16", "12x12 box in the den", "2x4 studs"]
+)
 def test_what_is_called_by_its_inches_is_no_feet(said: str) -> None:
     text, origin, taken = feet_said(said)
     assert (text, taken) == (said, {}) and origin == list(range(len(said) + 1))

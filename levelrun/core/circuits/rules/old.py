@@ -10,6 +10,7 @@ from levelrun.core.boxes.holding import HOLLOW, needed_volume
 from levelrun.core.boxes.parts import OVERHEAD
 from levelrun.core.circuits.facts import CircuitView
 from levelrun.core.circuits.rules.wire import about, change
+from levelrun.core.circuits.spaces import breaker_asked
 from levelrun.core.findings import Finding, Mend
 from levelrun.core.job import Box
 from levelrun.core.rulebook import Rule
@@ -90,4 +91,32 @@ def else_rule(view: CircuitView) -> Iterator[Finding]:
         )  # fmt: skip
 
 
-RULES: tuple[Rule[CircuitView], ...] = (room_rule, ground_rule, else_rule)
+def breaker_rule(view: CircuitView) -> Iterator[Finding]:
+    """On which breaker an old circuit is, as long as nobody has said it."""
+    if not breaker_asked(view.circuit, {box.id for box in view.old}):
+        return
+    box = view.old[0]
+    yield about(
+        view, "old-breaker", f"Which breaker is {box.name} on?",
+        "Plug a lamp into it, or light it, and switch breakers off until it is dark; then prove it dead, for another "
+        "circuit may pass through the same box. Write it into the panel's list, and say "
+        f"`put {view.circuit.name} on 5`. Until then no space of the panel is counted for it.", "408.4(A)",
+        measured="not said", limit="its breaker",
+    )  # fmt: skip
+
+
+def label_rule(view: CircuitView) -> Iterator[Finding]:
+    """A GFCI that replaces an old outlet without a ground, and what it protects, say so (406.4(D)(2))."""
+    if view.circuit.equipment_ground:
+        return
+    for box in view.old:
+        if box.kind == "receptacle" and box.protects == "gfci":
+            yield about(
+                view, "old-label", f"Mark {box.name}: no equipment ground",
+                "A GFCI may replace an outlet without a ground; it and every three-hole outlet that it protects are "
+                "marked \"No Equipment Ground\", those also \"GFCI Protected\". No ground is run on from it. What "
+                "wants a ground, a surge strip or a computer, still has none.", "406.4(D)(2)",
+            )  # fmt: skip
+
+
+RULES: tuple[Rule[CircuitView], ...] = (breaker_rule, room_rule, ground_rule, label_rule, else_rule)

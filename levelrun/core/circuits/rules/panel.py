@@ -114,9 +114,9 @@ def short_rule(facts: PanelFacts) -> Iterator[Finding]:
             left.at.setdefault(space, []).append(placed)
         edits.append(put(circuit, *place))
     if not unfit:
-        names = ", ".join(circuit.name for circuit in where.unplaced[:4])
+        names, count = ", ".join(circuit.name for circuit in where.unplaced[:4]), len(where.unplaced)
         yield about(
-            facts, "circuit-unplaced", f"{len(where.unplaced)} circuits have no space yet",
+            facts, "circuit-unplaced", f"{count} circuit{'s have' if count > 1 else ' has'} no space yet",
             f"{names}. {len(where.free)} spaces are free.", "common practice, no source",
             measured=str(len(where.unplaced)), limit="0",
             mends=[Mend("Put them on free spaces", edits)],

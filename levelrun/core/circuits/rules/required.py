@@ -123,7 +123,8 @@ def _belongs(use: str, box: Box, place: BoxPlace, rooms: set[str]) -> bool:
 
 
 def twenty_rule(view: CircuitView) -> Iterator[Finding]:
-    """Receptacles that the code puts on 20 A: kitchen and dining, bath, laundry (210.11(C), 210.52(B)(1))."""
+    """Receptacles that the code puts on 20 A: kitchen and dining, bath, laundry (210.11(C), 210.52(B)(1)); of those
+    that were there before nobody asks it."""
     c = view.circuit
     if c.breaker_a >= TWENTY_A or c.volts != 120:
         return
@@ -131,7 +132,7 @@ def twenty_rule(view: CircuitView) -> Iterator[Finding]:
     for box, place in here:
         kitchen = _small_appliance(box, place) and box.serves != "refrigerator"
         section = "210.52(B)(1), 210.11(C)(1)" if kitchen else OWN_PLACES.get(place.use)
-        if section is None or box.outdoors or not place.dwelling or place.use == "garage":
+        if section is None or box.old or box.outdoors or not place.dwelling or place.use == "garage":
             continue
         try:
             size = choose(view.book, replace(wire.demand(view), breaker_a=TWENTY_A)).size
