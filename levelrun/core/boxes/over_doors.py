@@ -1,4 +1,4 @@
-"""Lights over doors: over the garage doors, over the south door."""
+"""Lights over doors, and openers for them: over the garage doors, over the south door, for each garage door."""
 
 from __future__ import annotations
 
@@ -9,6 +9,8 @@ from levelrun.core.boxes.contexts import room_view
 from levelrun.core.boxes.parts import LAMPS
 from levelrun.core.boxes.placing import tape
 from levelrun.core.job import Room
+from levelrun.core.measure import show
+from levelrun.core.site.geometry import is_inside
 from levelrun.core.site.scene import SceneReader
 from levelrun.core.site.words import OPENINGS
 
@@ -21,6 +23,36 @@ _OVER = re.compile(
     r"(?:\s+on\s+(?:the\s+)?(?P<on>north|south|east|west)(?:\s+wall)?\b)?",
     re.IGNORECASE,
 )
+
+
+_FOR = re.compile(
+    rf"(?:(?:on|in)\s+the\s+ceiling\s+)?for\s+(?:(?P<all>each|every|both|all)\s+(?:of\s+)?)?(?:the\s+)?"
+    rf"(?:(?P<wall>north|south|east|west)\s+)?(?:{_DOORS})(?P<several>s)?\b",
+    re.IGNORECASE,
+)
+
+
+def opener_for(reader: SceneReader, about: Room, item: dict[str, Any], told: list[str]) -> list[Spot]:
+    """For each garage door: under the ceiling so far in from each as is the habit. Empty where an opener
+    is not meant or no door is named. Refuses where several could be meant."""
+    reader.skip()
+    found = _FOR.match(reader.text, reader.pos) if item.get("serves") == "opener" else None
+    if found is None:
+        return []
+    start, reader.pos = reader.pos, found.end()
+    view, way = room_view(reader.scene.job, reader.scene.book, about.id), (found["wall"] or "").lower()
+    doors = [
+        (face, door) for face, door in view.doors
+        if door.kind == "garage_door" and (not way or face.wall.name.split()[0] == way)
+    ]  # fmt: skip
+    if not doors or (len(doors) > 1 and not (found["all"] or found["several"])):
+        raise reader.refuse(f"{about.name} has {len(doors) or 'no'} such doors: say which, or `each`", start)
+    off = reader.scene.job.habits.opener_from_door_in
+    told.append(f"{show(off)} in from the door, as is the habit; say how far otherwise")
+    spots = [face.wall.at((door.at_in + door.to_in) / 2, -off) for face, door in doors]
+    if not all(is_inside(about.corners, spot) for spot in spots):
+        raise reader.refuse(f"{show(off)} in from that door is out of {about.name}", start)
+    return [{"x_in": tape(x), "y_in": tape(y)} for x, y in spots]
 
 
 def over_door(

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from typing import Any
 
 from levelrun.core.boxes.beside import WORKING_IN
@@ -11,8 +12,15 @@ from levelrun.core.site.building_words import new_building
 from levelrun.core.site.called import BUILDINGS
 from levelrun.core.site.geometry import Wall
 from levelrun.core.site.scene import SceneReader
+from levelrun.core.site.words import OPENINGS
 
 BY_DOOR = tuple(f"{by} {the}door" for by in ("by", "beside", "next to", "near") for the in ("", "the ", "its "))
+_DOORS = "|".join(sorted((word for word, kind in OPENINGS.items() if kind != "window"), key=len, reverse=True))
+_BY_A_DOOR = re.compile(
+    rf"(?:just\s+)?(?:inside\s+)?(?:of\s+)?(?:by|beside|next\s+to|near|inside)\s+(?:of\s+)?(?:the\s+|its\s+)?"
+    rf"(?:(?P<wall>north|south|east|west)\s+)?(?P<kind>{_DOORS})\b",
+    re.IGNORECASE,
+)
 CASING_IN = 6.0  # a jamb's casing and a little more: common practice, no source
 
 
@@ -28,6 +36,28 @@ def beside_door(reader: SceneReader, room: Room, face: Wall) -> float:
     if not spots:
         raise reader.refuse(f"there is no room beside the {face.name} door: say another wall")
     return spots[0]
+
+
+def by_the_door(reader: SceneReader, room: Room) -> Wall | None:
+    """Inside next to the man door: the wall of the one door that is meant, with the words taken up to `door`, which
+    `beside_door` then places it by. None where no such door is named here. Refuses several."""
+    reader.skip()
+    found = _BY_A_DOOR.match(reader.text, reader.pos)
+    if found is None:
+        return None
+    view = room_view(reader.scene.job, reader.scene.book, room.id)
+    word, way = found["kind"].lower(), (found["wall"] or "").lower()
+    doors = [
+        (own, door) for own, door in view.doors
+        if (word == "door" or door.kind == OPENINGS[word]) and (not way or own.wall.name.split()[0] == way)
+    ]  # fmt: skip
+    if word == "door" and any(door.kind != "garage_door" for _, door in doors):
+        doors = [pair for pair in doors if pair[1].kind != "garage_door"]
+    if len(doors) != 1:
+        named = [f"{own.wall.name} {door.kind.replace('_', ' ')}" for own, door in view.doors]
+        raise reader.refuse(f"{room.name} has {len(doors) or 'no'} such doors: say which", reader.pos, named)
+    reader.pos = found.end()
+    return doors[0][0].wall
 
 
 def structure_in_words(reader: SceneReader) -> tuple[str, list[dict[str, Any]]]:

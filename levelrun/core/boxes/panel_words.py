@@ -8,7 +8,7 @@ from typing import Any
 
 from levelrun.core.boxes.beside import panel_spot
 from levelrun.core.boxes.contexts import room_view
-from levelrun.core.boxes.panel_place import BY_DOOR, beside_door, structure_in_words
+from levelrun.core.boxes.panel_place import BY_DOOR, beside_door, by_the_door, structure_in_words
 from levelrun.core.boxes.panel_spaces import (
     COUNT,
     COUNTS,
@@ -158,6 +158,9 @@ class _Panel:
         count = COUNT.match(reader.text, reader.pos)
         if count is not None:
             return counted(reader, self.item, count)
+        if self.room is not None and not self.wall and (face := by_the_door(reader, self.room)) is not None:
+            self.wall, self.item["at_in"] = face.name, beside_door(reader, self.room, face)
+            return None
         start = reader.pos
         if walls and reader.phrase(BESIDE) is not None and not reader.sees(walls):
             reader.pos = start

@@ -26,11 +26,13 @@ from levelrun.core.site.scene import EVERYWHERE, Said, SceneReader, on_a_wall, w
 
 USUAL_AT_IN = 48.0  # a mark of the story pole is that of no box which hangs higher than a room
 WORDS = ("at", "in", "height", "on", "as", "for", "gangs", "outside", "blocked", "box", "out", "exactly")
-_WORKED = (
-    "both", "them", "lights", "light", "ceiling light", "vanity light", "fan", "bath fan", "exhaust fan",
-    "ceiling fan", "fan and light", "light and fan", "recessed lights", "pendants", "porch light", "outside light",
-)  # fmt: skip
-WORKED = tuple(f"{the}{what}" for the in ("", "the ") for what in _WORKED)
+# What a switch works, which is wired by kind: each switch of a room has lights of its own.
+_WORKS = re.compile(
+    r"(?:both|them|(?:the\s+)?(?:(?:all|other|ceiling|vanity|bath|exhaust|recessed|can|pot|outside|outdoor|exterior|"
+    r"porch|flood|coach|barn|yard|shop|strip|led|closet|entry|wall|main|center|middle)\s+)*"
+    r"(?:lights?|fans?|pendants?|cans|sconces?|chandelier|strips?|floods?))\b",
+    re.IGNORECASE,
+)
 TV = tuple(f"{at} {the}{tv}" for at in ("behind", "for") for the in ("the ", "a ") for tv in ("tv", "television"))
 TV_IN = 60.0  # behind a screen that hangs on the wall: common practice, no source
 _EACH = ("every floor", "each floor", "every level", "each level", "all floors", "all levels")
@@ -206,10 +208,8 @@ def _said(reader: SceneReader, about: Room, item: dict[str, Any], said: dict[str
     elif word in ("at", "height"):
         said["height"] = reader.length()
         reader.phrase(OVER_THE_FLOOR)
-    elif word == "for" and item["kind"] == "switch" and reader.phrase(WORKED) is not None:
-        before = reader.pos  # what it works is wired by kind: each switch of a room has lights of its own
-        if reader.phrase(["and"]) is None or reader.phrase(WORKED) is None:
-            reader.pos = before
+    elif word == "for" and item["kind"] == "switch" and _works(reader, about):
+        pass
     elif word == "for":
         served = {**CALLED, **SERVES}
         what = reader.need((*served, *BY_NAME), "what it serves")
@@ -230,6 +230,20 @@ def _said(reader: SceneReader, about: Room, item: dict[str, Any], said: dict[str
         item["name"] = reader.name(MORE, rf"[1-6]\s*gangs?\b|{on_a_wall(walls_by_name(about))}")
     elif word == "on":
         said["circuit"] = _circuit(reader)
+
+
+def _works(reader: SceneReader, about: Room) -> bool:
+    """What a switch works, taken where it stands here: lights and fans of its own room."""
+    start, end = reader.pos, -1
+    while True:
+        reader.phrase([f"the {about.name}", about.name])
+        reader.skip()
+        if (works := _WORKS.match(reader.text, reader.pos)) is None:
+            break
+        reader.pos = end = works.end()
+        reader.phrase(["and"])
+    reader.pos = start if end < 0 else end
+    return end >= 0
 
 
 def _made(reader: SceneReader, about: Room, item: dict[str, Any], spots: list[Spot], said: dict[str, Any]) -> Said:

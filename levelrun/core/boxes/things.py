@@ -58,11 +58,13 @@ SERVES = {
     "heat cable": "heat_cable", "sump pump": "sump_pump", "floor heat": "floor_heat",
 }  # fmt: skip
 CALLED = {
-    "fridge": "refrigerator", "freezer": "refrigerator", "stove": "range", "disposal": "disposer",
-    "opener": "opener", "garage door opener": "opener", "door opener": "opener", "garage opener": "opener",
-    "charger": "vehicle", "ev": "vehicle", "rv": "", "heat tape": "heat_cable",
-    "heat trace": "heat_cable", "fan heater": "bath_heater", "heat pump": "air_conditioner",
-    "mini split": "air_conditioner", "inlet": "generator", "generator inlet": "generator",
+    **dict.fromkeys(("charger", "ev", "ev charger", "car charger", "vehicle charger"), "vehicle"),
+    **dict.fromkeys(("opener", "garage door opener", "door opener", "garage opener"), "opener"),
+    **dict.fromkeys(("heat tape", "heat trace"), "heat_cable"),
+    **dict.fromkeys(("heat pump", "mini split"), "air_conditioner"),
+    **dict.fromkeys(("inlet", "generator inlet"), "generator"),
+    "fridge": "refrigerator", "freezer": "refrigerator", "stove": "range", "disposal": "disposer", "rv": "",
+    "fan heater": "bath_heater",
 }  # fmt: skip
 PLUGS = ("outlet", "receptacle", "plug")
 SPOKEN |= {

@@ -21,7 +21,7 @@ from levelrun.core.boxes.beside import (
     over_island,
 )
 from levelrun.core.boxes.contexts import room_view
-from levelrun.core.boxes.over_doors import over_door
+from levelrun.core.boxes.over_doors import opener_for, over_door
 from levelrun.core.boxes.parts import OVERHEAD
 from levelrun.core.boxes.placing import switch_spot
 from levelrun.core.boxes.spreading import ALL_ROUND, CASED_IN, in_line, middle_of, spread, stepped
@@ -62,6 +62,7 @@ class Where:
         """A place that is said by what is beside it, or by its wall; whether one stands here."""
         reader, about = self.reader, self.about
         self.spots = over_door(reader, about, self.item, self.count, self.told)
+        self.spots = self.spots or opener_for(reader, about, self.item, self.told)
         self.spots = self.spots or away_from_door(reader, about) or at_door(reader, about, self.item, self.told)
         self.spots = self.spots or at_ends(reader, about, self.item)
         self.spots = self.spots or in_corner(reader, about, self.item["kind"] in OVERHEAD)

@@ -10,10 +10,12 @@ from levelrun.core.boxes.edits import BOX
 from levelrun.core.boxes.parts import PLUGS
 from levelrun.core.boxes.setting import set_box
 from levelrun.core.boxes.things import SERVES
+from levelrun.core.circuits.grouped import group_said
 from levelrun.core.circuits.parts_said import circuit_part
 from levelrun.core.circuits.usual import title_of, usual_of
 from levelrun.core.circuits.words import home_of, new_circuit
 from levelrun.core.editing import add_part, next_id
+from levelrun.core.errors import TextError
 from levelrun.core.job import Box, Room
 from levelrun.core.site.scene import Said, SceneReader
 from levelrun.core.trade.conductors.sizing import breaker_ratings
@@ -48,31 +50,46 @@ PLUGS_ONLY = ("laundry", "garage", "kitchen", "dining")  # whose circuits the co
 
 def roomed(reader: SceneReader) -> Said | None:
     """Bath circuit 20a; a 15 amp bedroom circuit, afci: what of a room is on no circuit yet; of a laundry, a garage
-    its receptacles. None where no such words stand here."""
+    its receptacles. Lights circuit 15a, dryer circuit. None where no such words stand here."""
     reader.phrase(("add", "put in", "run"))
     reader.phrase(("a", "an", "the"))
     reader.phrase(("new", "dedicated", "separate"))
     item: dict[str, Any] = {}
     while circuit_part(reader, item):
         pass
-    rooms = reader.scene.rooms()
-    word = reader.phrase(rooms)
-    if word is None or reader.phrase(("circuit", "breaker")) is None:
+    group = _of_a_room(reader)
+    if group is None:
+        try:
+            group = group_said(reader)
+        except TextError:
+            return None
+    if group is None or reader.phrase(("circuit", "breaker")) is None:
         return None
     while circuit_part(reader, item):
         pass
     if not reader.over() or (panel := reader.scene.panel) is None:
         return None
+    (name, boxes), rooms = group, {room.name.casefold() for room in reader.scene.job.rooms}
+    if not boxes:
+        raise reader.refuse(f"{name}: no box is on no circuit; set its outlets first", reader.pos)
+    one = title_of(reader.scene.book, boxes[0]) if len(boxes) == 1 and name.casefold() not in rooms else ""
+    return new_circuit(reader, item, one, name, boxes, home_of(reader, panel, boxes, unfed=True), panel)
+
+
+def _of_a_room(reader: SceneReader) -> tuple[str, list[Box]] | None:
+    """A room before the word circuit, and what of it is on none; None where no room stands here."""
+    rooms, start = reader.scene.rooms(), reader.pos
+    word = reader.phrase(rooms)
+    if word is None or not reader.sees(("circuit", "breaker")):
+        reader.pos = start
+        return None
     about = rooms[word]
     kinds = PLUGS if about.use in PLUGS_ONLY else ()
-    boxes = [
+    return about.name, [
         box for box in reader.scene.job.boxes
         if box.room == about.id and (box.kind in kinds or not kinds) and box.kind not in ("junction", "disconnect")
         and not _apart(reader, about, box) and reader.circuit_of(box) is None
     ]  # fmt: skip
-    if not boxes:
-        raise reader.refuse(f"{about.name}: no box is on no circuit; set its outlets first", reader.pos)
-    return new_circuit(reader, item, about.name, about.name, boxes, home_of(reader, panel, boxes), panel)
 
 
 def _apart(reader: SceneReader, about: Room, box: Box) -> bool:
@@ -117,7 +134,7 @@ def _on_a_circuit(reader: SceneReader, boxes: list[Box]) -> Said | None:
     alone = len(boxes) == 1
     return new_circuit(
         reader, item, title_of(reader.scene.book, boxes[0]) if alone else "", "" if alone else _group(boxes), boxes,
-        home_of(reader, panel, boxes), panel,
+        home_of(reader, panel, boxes, unfed=True), panel,
     )  # fmt: skip
 
 

@@ -200,15 +200,15 @@ def put_in(reader: SceneReader, panel: Panel, item: dict[str, Any]) -> list[str]
     return [f"on space {place[0]}{place[1]} of {panel.name}, the first that is free"]
 
 
-def home_of(reader: SceneReader, panel: Panel, chain: Sequence[Box]) -> Panel | None:
+def home_of(reader: SceneReader, panel: Panel, chain: Sequence[Box], unfed: bool = False) -> Panel | None:
     """The one panel of the building in which all boxes stand, where it is fed and that is another building than the
-    panel's."""
+    panel's. `unfed`: also a sub-panel whose feeder is not said yet."""
     where = {box.structure for box in chain} - {panel.structure}
     if len(where) != 1 or any(box.structure == panel.structure for box in chain):
         return None
     found = [item for item in reader.scene.job.panels if item.structure in where]
     fed = {circuit.feeds for circuit in reader.scene.job.circuits}
-    return found[0] if len(found) == 1 and found[0].id in fed else None
+    return found[0] if len(found) == 1 and (found[0].id in fed or (unfed and not found[0].bonded)) else None
 
 
 def _space(reader: SceneReader, item: dict[str, Any]) -> None:

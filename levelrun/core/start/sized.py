@@ -336,7 +336,7 @@ def sizes_of(book: Codebook, legs: list[WalkLeg], methods: list[str], cable: str
     free = [size for size, pipe in zip(found, piped, strict=True) if pipe and size]
     biggest = max(free, key=trade_inches, default="")
     sizes: list[str] = []
-    said = ""
+    said = _size_ahead(book, legs, methods)
     for leg, key, size, pipe in zip(legs, methods, found, piped, strict=True):
         if pipe and size:
             size = max((said or biggest, size), key=trade_inches)
@@ -346,6 +346,18 @@ def sizes_of(book: Codebook, legs: list[WalkLeg], methods: list[str], cable: str
             size = sizes[-1]  # one cable goes on
         sizes.append(size)
     return sizes
+
+
+def _size_ahead(book: Codebook, legs: list[WalkLeg], methods: list[str]) -> str:
+    """The size that is said of pipe farther on, where the pipe from the beginning up to it is of that family: 12' and
+    then 65' in 1-1/4 pvc is one pipe. Empty where none is."""
+    kinds = [method(book, key) for key in methods]
+    for leg, kind in zip(legs, kinds, strict=True):
+        if kind.kind != "raceway" or kind.family != kinds[0].family:
+            return ""
+        if leg.size:
+            return leg.size
+    return ""
 
 
 def size_of(book: Codebook, key: str, cable: str, wires: list[Wires]) -> str:

@@ -89,7 +89,7 @@ def _taken(reader: SceneReader, job: Job, kitchens: int = 0) -> Said:
     book = reader.scene.book
     found = [item for _, item in proposing(job, book, room_contexts(job, {}), distances(job, book), kitchens)]
     if not found:
-        raise reader.refuse("every box is on a circuit already", reader.pos)
+        return Said([], told=["every box is on a circuit already"])
     panels = {panel.id: panel.name for panel in job.panels}
     listed = ", ".join(f"{item.name} {_where(item, panels)}" for item in found)
     told = [f"{len(found)} circuit{'s' * (len(found) > 1)}: {listed}"]
