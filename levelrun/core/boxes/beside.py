@@ -9,9 +9,11 @@ from typing import Any
 from levelrun.core.boxes.catalogue import usual_model
 from levelrun.core.boxes.contexts import room_view
 from levelrun.core.boxes.facts import RoomView
-from levelrun.core.boxes.placing import fill, on_studs, switch_spot, tape
+from levelrun.core.boxes.parts import OVERHEAD
+from levelrun.core.boxes.placing import WITHIN, fill, on_studs, switch_spot, tape
 from levelrun.core.boxes.things import SERVES
 from levelrun.core.boxes.wet import may_stand
+from levelrun.core.boxes.working_space import WIDE_IN, in_the_way
 from levelrun.core.job import Box, Fixture, Room
 from levelrun.core.measure import show
 from levelrun.core.site.faces import Face, Seen
@@ -22,7 +24,6 @@ from levelrun.core.site.words import OPENINGS
 
 Spot = dict[str, Any]
 CABINET_IN, PANEL_HEIGHTS = 10.0, (42.0, 84.0)  # half a panel and a box beside it; over the floor, where one hangs
-WORKING_IN = 30.0  # as wide as one stands before a panel (110.26(A)(2))
 OUTSIDE_DOORS = ("entry door", "front door", "back door", "outside door", "exterior door", "walk door", "man door")
 INSIDE_DOORS = ("interior door",)
 _DOORS = "|".join(word for word, kind in OPENINGS.items() if kind != "window")
@@ -51,7 +52,6 @@ _AT_ISLAND = re.compile(r"(?:on|in|at|by|over|above)\s+(?:the\s+)?(?:island|peni
 _FROM_DOOR = re.compile(rf"(?:in|back|away)?\s*from\s+(?:the\s+)?(?P<kind>{_DOORS})\b", re.IGNORECASE)
 LOW_SILL_IN = 24.0  # an opening that begins lower leaves no wall for an outlet
 APART_IN = 16.0  # two things on one wall whose places nobody said: common practice, no source
-WITHIN = ("bath", "closet")  # rooms that one comes to from another
 ASIDE = ("basin", "sink")  # what is over them is a mirror or a window: a receptacle stands beside
 
 
@@ -82,12 +82,14 @@ def at_door(reader: SceneReader, about: Room, item: dict[str, Any], told: list[s
     if found[0].rstrip().lower().endswith(" to"):
         beyond = {view.beside(door): (face, door) for face, door in doors}
         doors = [beyond[reader.need(beyond, "where that door leads to")]]
+    if (found["all"] or "").lower() == "both" and len(doors) > 2:  # of more the two that one comes in by
+        ways = [pair for pair in doors if pair[1].kind != "opening" and _way_in(reader, pair[1])]
+        doors = ways if len(ways) == 2 else doors
     if not doors:
         raise reader.refuse(f"{about.name} has no such door", start, [_door_text(view, *pair) for pair in view.doors])
     every = found["all"] or found["more"]
     if len(doors) > 1 and not every and item["kind"] == "switch":
-        uses = {room.id: room.use for room in reader.scene.job.rooms}
-        ways_in = [pair for pair in doors if uses.get(pair[1].to_room or "") not in WITHIN]
+        ways_in = [pair for pair in doors if _way_in(reader, pair[1])]
         if len(ways_in) == 1:
             doors = ways_in
             told.append(f"by the {_door_text(view, *doors[0])}; say which where it is another")
@@ -104,10 +106,16 @@ def at_door(reader: SceneReader, about: Room, item: dict[str, Any], told: list[s
         if at is None:
             raise reader.refuse(f"there is no room beside the {_door_text(view, face, door)}", start)
         spots.append({"side": face.wall.index, "at_in": tape(at)})
-    if len(spots) > 1 and item["kind"] == "switch" and item.get("ways", 2) == 2:
+    if len(spots) > 1 and item["kind"] == "switch":
         for number, spot in enumerate(spots):
             spot["ways"] = 3 if number in (0, len(spots) - 1) else 4
     return spots
+
+
+def _way_in(reader: SceneReader, door: Seen) -> bool:
+    """Whether one comes in by a door, which leads not on to a bath or a closet."""
+    uses = {room.id: room.use for room in reader.scene.job.rooms}
+    return uses.get(door.to_room or "") not in WITHIN
 
 
 def _apart(view: RoomView, face: Face, door: Seen, at: float) -> float | None:
@@ -163,15 +171,16 @@ def _nearest(reader: SceneReader, face: Face, spots: list[float], what: str, sta
     return {"side": face.wall.index, "at_in": tape(spots[0])}
 
 
-def at_thing(reader: SceneReader, about: Room, item: dict[str, Any], several: bool) -> list[Spot]:
+def at_thing(reader: SceneReader, about: Room, item: dict[str, Any], count: int | None) -> list[Spot]:
     """By the basin, above the counters, behind the refrigerator: what is marked along a wall; several over counters
-    as many as they want. Empty where none is named. Refuses what is marked nowhere, or twice."""
+    as many as they want; over it under the ceiling what hangs there, but over a basin on the wall. Empty where none
+    is named. Refuses what is marked nowhere, or twice."""
     reader.skip()
     found = _AT_THING.match(reader.text, reader.pos)
     if found is None:
         return _by_appliance(reader, about)
     start, reader.pos = reader.pos, found.end()
-    if several and found["kind"].lower().startswith("counter"):
+    if count == -1 and found["kind"].lower().startswith("counter"):
         return asked_for(reader, about, "receptacle", "counter")
     kind = MIRRORED.get(found["kind"].lower()) or NAMED[found["kind"].lower()]
     view = room_view(reader.scene.job, reader.scene.book, about.id)
@@ -193,7 +202,15 @@ def at_thing(reader: SceneReader, about: Room, item: dict[str, Any], several: bo
         if hand:
             dry = [at for at in dry if (at > high if hand == "right" else at < low)] or dry
         return [_nearest(reader, face, dry, f"the {kind}", start)]
-    return [{"side": face.wall.index, "at_in": (low + high) / 2}]
+    if item["kind"] in OVERHEAD and kind != "basin" and not beside:
+        shares = [(number + 0.5) / max(count or 1, 1) for number in range(max(count or 1, 1))]
+        places = [face.wall.at(low + share * (high - low), -thing.off_in - thing.depth_in / 2) for share in shares]
+        return [{"x_in": tape(x), "y_in": tape(y)} for x, y in places]
+    at = (low + high) / 2
+    if item["kind"] == "receptacle" and kind != "range":  # on the nearest stud behind it; a range has its own zone
+        studs = on_studs(view, face, low, high, usual_model(view.book, "receptacle", item.get("gangs", 1)).wide_in)
+        at = min((place for place, _ in studs), key=lambda place: abs(place - at), default=at)
+    return [{"side": face.wall.index, "at_in": at}]
 
 
 def _by_appliance(reader: SceneReader, about: Room) -> list[Spot]:
@@ -321,7 +338,7 @@ def panel_spot(view: RoomView, walls: Sequence[Wall]) -> tuple[Wall, float] | No
     """Where a panel stands of which nobody said it: on the first of these walls that has a place, as near its middle
     as doors, windows and things along it leave 30 in free (110.26(A)(2)). None where none has one."""
     for wall in walls:
-        face, half = view.faces[wall.index], WORKING_IN / 2
+        face, half = view.faces[wall.index], WIDE_IN / 2
         taken = [(item.at_in, item.to_in) for item in face.openings]
         taken += [(item.at_in, item.at_in + item.width_in) for item in face.fixtures]
         taken += [
@@ -339,6 +356,7 @@ def panel_spot(view: RoomView, walls: Sequence[Wall]) -> tuple[Wall, float] | No
         for off in (sign * inches for inches in range(max(last, 0) + 1) for sign in (1, -1)):
             at = middle + off
             clear = all(high <= at - half or at + half <= low for low, high in taken)
+            clear = clear and in_the_way(view, face, at - half, at + half) is None
             if clear and at >= half and all(abs(at - other) > CABINET_IN for other in hung):
                 return wall, at
     return None

@@ -5,8 +5,8 @@ from __future__ import annotations
 import re
 from typing import Any
 
-from levelrun.core.boxes.beside import WORKING_IN
 from levelrun.core.boxes.contexts import room_view
+from levelrun.core.boxes.working_space import WIDE_IN
 from levelrun.core.job import Room
 from levelrun.core.site.building_words import new_building
 from levelrun.core.site.called import BUILDINGS
@@ -31,7 +31,7 @@ def beside_door(reader: SceneReader, room: Room, face: Wall) -> float:
     doors = [door for own, door in view.doors if own.wall.index == face.index]
     if len(doors) != 1:
         raise reader.refuse(f"{len(doors) or 'no'} door is in the {face.name} wall: say how far from a corner")
-    (door,), off, half = doors, WORKING_IN / 2 + CASING_IN, WORKING_IN / 2
+    (door,), off, half = doors, WIDE_IN / 2 + CASING_IN, WIDE_IN / 2
     spots = [at for at in (door.to_in + off, door.at_in - off) if half <= at <= face.length_in - half]
     if not spots:
         raise reader.refuse(f"there is no room beside the {face.name} door: say another wall")

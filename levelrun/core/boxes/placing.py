@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 from typing import Any
 
+from levelrun.core.boxes.alarm_spots import alarm_spot
 from levelrun.core.boxes.catalogue import usual_model
 from levelrun.core.boxes.covering import Spot, fewest
 from levelrun.core.boxes.facts import RoomView
@@ -25,6 +26,7 @@ LIT = ("common", "kitchen", "dining", "bedroom", "bath", "hall", "stairs", "laun
        "storage", "basement", "porch")  # fmt: skip
 ONE_RECEPTACLE = ("laundry", "garage", "basement", "porch")
 PANEL_IN = 4.0  # beside a panel, for cables that come down into it: common practice, no source
+WITHIN = ("bath", "closet")  # rooms that one comes to from another
 HALL_IN = 120.0
 BAY_HIGHEST_IN = 66.0
 IN_THE_WAY = ("furniture", "refrigerator", "water_heater", "heater")
@@ -246,7 +248,7 @@ def switches(view: RoomView) -> list[Placement]:
     """A switch at the latch side of each door that has none near; three-way where two ways lead through."""
     if view.room.use not in LIT or view.room.use == "porch":
         return []
-    doors = [(f, o) for f, o in view.doors if o.kind != "garage_door"]
+    doors = ways_in(view)
     through = len(doors) > 1 and view.room.use in ("common", "kitchen", "dining", "hall", "stairs", "garage", "shop")
     serving = doors if through else doors[:1]
     placed: list[Placement] = []
@@ -261,6 +263,12 @@ def switches(view: RoomView) -> list[Placement]:
             ends += ways == 3
             placed.append(Placement(kind="switch", why=why, side=face.wall.index, at_in=tape(spot), ways=ways))
     return placed
+
+
+def ways_in(view: RoomView) -> list[tuple[Face, Seen]]:
+    """Doors by which one comes into a room: not those on to a bath or a closet, unless it has no other."""
+    doors = [(f, o) for f, o in view.doors if o.kind != "garage_door"]
+    return [(f, o) for f, o in doors if view.uses.get(o.to_room) not in WITHIN] or doors
 
 
 def near_door(side: int | None, at: float | None, face: Face, door: Seen) -> bool:
@@ -292,7 +300,8 @@ def ceiling(view: RoomView) -> list[Placement]:
         placed.append(Placement(kind="light", why="in the middle of the ceiling", x_in=x, y_in=y))
     dwelling = view.dwelling
     if dwelling and view.room.use in ("bedroom", "hall") and not any(box.kind == "smoke" for box in view.boxes):
-        placed.append(Placement(kind="smoke", why="one in every bedroom and outside it", x_in=tape(x - 24), y_in=y))
+        x, y = alarm_spot(view)
+        placed.append(Placement(kind="smoke", why="one in every bedroom and outside it", x_in=tape(x), y_in=tape(y)))
     return placed
 
 

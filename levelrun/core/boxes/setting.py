@@ -12,8 +12,10 @@ from levelrun.core.boxes.catalogue import UNNAILED, box_models, usual_model
 from levelrun.core.boxes.contexts import room_view
 from levelrun.core.boxes.edits import BOX
 from levelrun.core.boxes.machines import BY_NAME, called
+from levelrun.core.boxes.outside import entrance_room, mended
 from levelrun.core.boxes.placing import on_studs
 from levelrun.core.boxes.pole import centre_of
+from levelrun.core.boxes.rules.dwelling import sleeping_rule
 from levelrun.core.boxes.spreading import every
 from levelrun.core.boxes.things import CALLED, OF_MACHINES, SERVES, gangs_said, kind_said, rated, settled
 from levelrun.core.boxes.whereabouts import AS_ASKED, OVER_THE_FLOOR, Where
@@ -65,9 +67,19 @@ def set_box(reader: SceneReader) -> Said:
             told += said.told
     finally:
         reader.each = ()
+    if everywhere and any(edit["item"]["kind"] == "smoke" for edit in edits):
+        edits += _outside_bedrooms(reader, each, edits)
     if everywhere and not edits:
         raise reader.refuse("no room lacks any of it by the rules of its use", start)
     return Said(edits, room=each[-1].id, told=told)
+
+
+def _outside_bedrooms(reader: SceneReader, each: list[Room], edits: list[dict[str, Any]]) -> list[dict[str, Any]]:
+    """The alarms outside of bedrooms that buildings lack beside those that these edits set (IRC R314.3)."""
+    job = reader.scene.job
+    scene = replace(reader.scene, job=_with(reader, edits))
+    owners = dict.fromkeys(job.structure_of(room.level).id for room in each)
+    return [edit for owner in owners for edit in mended(scene, owner, sleeping_rule)[1]]
 
 
 def _of_each_floor(reader: SceneReader) -> list[Room]:
@@ -145,9 +157,16 @@ def _set_in(
     if count == -1 and room is not None and item["kind"] not in ("receptacle", "switch"):
         count = None  # smoke alarms in two rooms: one in each
     named = reader.phrase(reader.scene.rooms()) if room is None else None
-    about = room or (reader.scene.rooms()[named] if named is not None else reader.room())
+    told = list[str]()
+    about = (
+        room
+        or (reader.scene.rooms()[named] if named is not None else None)
+        or entrance_room(reader, bool(item.get("outdoors")), told)
+    )
+    about = about or reader.room()
     item["room"] = about.id
     where = Where(reader, about, item, count)
+    where.told += told
     if everywhere:
         where.needed()
     said: dict[str, Any] = {}

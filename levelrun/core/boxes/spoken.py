@@ -6,6 +6,7 @@ import re
 from dataclasses import replace
 from typing import Any, get_args
 
+from levelrun.core.boxes.outside import outdoors
 from levelrun.core.boxes.panel_spoken import panel_here, panel_is, the_panel
 from levelrun.core.boxes.parts import Nema
 from levelrun.core.boxes.qualities import BOXES, of_it
@@ -232,16 +233,29 @@ def set_here(reader: SceneReader) -> Said | None:
 
 
 def plugged_in(reader: SceneReader) -> Said | None:
-    """Fridge; dishwasher and disposal: of what no place is said an outlet where a wall of the kitchen is free."""
-    room, named = reader.scene.room, list[str]()
+    """Fridge; dishwasher and disposal; the range, which is drawn: of what no place is said an outlet behind it, or
+    where a wall of the kitchen is free; what has one already is what the sentence goes on about."""
+    named = list[str]()
     while (word := reader.phrase((*APPLIANCES, *ALONGSIDE))) is not None:
         named.append(APPLIANCES.get(word) or word)
         reader.phrase(["and"])
-    if room is None or room.use != "kitchen" or not reader.over() or not {*named} & {*APPLIANCES.values()}:
+    if not reader.over() or not {*named} & {*APPLIANCES.values()}:
         return None
-    other = SceneReader(" and ".join(f"{word} outlet" for word in named))
-    other.scene = reader.scene
+    job = reader.scene.job
+    has = [box for box in job.boxes if box.serves == named[0] and reader.circuit_of(box) is None]
+    if len(named) == len(has) == 1:
+        return Said([], room=has[0].room, node=has[0].id)
+    drawn = [item for item in job.fixtures if item.kind == named[0]] if len(named) == 1 else []
+    kitchens = [room for room in job.rooms if room.use == "kitchen"]
+    now = reader.scene.room
+    room = now.id if now is not None and now.use == "kitchen" else kitchens[0].id if len(kitchens) == 1 else None
+    room = drawn[0].room if len(drawn) == 1 else room
+    if room is None:
+        return None
+    behind = f" behind the {named[0]}" if len(drawn) == 1 else ""
+    other = SceneReader(" and ".join(f"{word} outlet" for word in named) + behind)
+    other.scene = replace(reader.scene, room_id=room)
     return set_box(other)
 
 
-SPOKEN = (plugged_in, marked, placed, heights, described, panel_is, of_it, set_here, panel_here)
+SPOKEN = (plugged_in, outdoors, marked, placed, heights, described, panel_is, of_it, set_here, panel_here)

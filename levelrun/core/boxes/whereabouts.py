@@ -6,6 +6,7 @@ import math
 import re
 from typing import Any
 
+from levelrun.core.boxes.alarm_spots import alarm_spot, near_steam
 from levelrun.core.boxes.at_ends import at_ends, in_corner
 from levelrun.core.boxes.beside import (
     LOW_SILL_IN,
@@ -23,7 +24,7 @@ from levelrun.core.boxes.beside import (
 from levelrun.core.boxes.contexts import room_view
 from levelrun.core.boxes.over_doors import opener_for, over_door
 from levelrun.core.boxes.parts import OVERHEAD
-from levelrun.core.boxes.placing import switch_spot
+from levelrun.core.boxes.placing import switch_spot, tape
 from levelrun.core.boxes.spreading import ALL_ROUND, CASED_IN, in_line, middle_of, spread, stepped
 from levelrun.core.job import Room
 from levelrun.core.measure import show
@@ -71,7 +72,7 @@ class Where:
         if not self.spots and self.item["kind"] in (*OVERHEAD, "receptacle"):
             self.spots = over_island(reader, about, self.item, max(self.count or 1, 1))
         if not self.spots:
-            self.spots = at_thing(reader, about, self.item, self.count == -1)
+            self.spots = at_thing(reader, about, self.item, self.count)
         if not self.spots:
             self.spots = at_panel(reader, about, self.item)
         if not self.spots and self.item["kind"] in OVERHEAD and reader.phrase(IN_LINE) is not None:
@@ -210,8 +211,13 @@ class Where:
                 f"{count} in even rows under the ceiling of {about.name}; say where each hangs otherwise"
             )
         else:
-            self.spots = [_free(reader, about)]
-            self.told.append(f"in the middle of the ceiling of {about.name}; say where it hangs otherwise")
+            spot, view = _free(reader, about), room_view(reader.scene.job, reader.scene.book, about.id)
+            if self.item["kind"] == "smoke" and any(near_steam(view, (spot["x_in"], spot["y_in"]))):
+                x, y = alarm_spot(view)
+                spot = {"x_in": tape(x), "y_in": tape(y)}
+            self.spots = [spot]
+            where = "in" if spot == middle_of(about) else "off"
+            self.told.append(f"{where} the middle of the ceiling of {about.name}; say where it hangs otherwise")
 
     def free(self, count: int = 1) -> None:
         """Things in a room of which nobody says where: each on a stud where a wall is free, which is told."""
@@ -224,7 +230,7 @@ class Where:
             wall = view.faces[spot["side"]].wall.name
             self.spots.append(spot)
             self.told.append(
-                f"on the {wall} wall at {show(spot['at_in'])}, where it is free; say where it is otherwise"
+                f"on the {wall} wall of {about.name} at {show(spot['at_in'])}, where it is free; say where it is otherwise"
             )
 
 

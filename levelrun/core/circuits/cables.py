@@ -42,7 +42,12 @@ def _need(circuit: Circuit, tree: Tree, boxes: Mapping[str, Box], link: Link) ->
         if any(item.kind not in (*LAMPS, "switch") for item in below):
             words.append("hot")
     elif above is not None and above.kind == "switch" and box.kind in LAMPS:
-        words += ["switched hot"] * _switched(above, box)
+        others = sum(
+            other.after == link.after and other.box != link.box and boxes[other.box].kind in LAMPS
+            for other in tree.links
+            if other.box in boxes
+        )
+        words += ["switched hot"] * _switched(above, box, others)
         if any(item.kind not in LAMPS for item in below):
             words.append("hot")
     elif above is not None and above.kind == "smoke" and box.kind == "smoke":
@@ -65,7 +70,8 @@ def _between_ways(above: Box | None, box: Box, below: list[Box]) -> bool:
     return above is not None and above.kind == "switch" and above.ways > 2 and box.kind == "switch" and box.ways > 2
 
 
-def _switched(switch: Box, lamp: Box) -> int:
-    """A fan with its light has two switched hots where its switch has two gangs; with a heater three, of three."""
+def _switched(switch: Box, lamp: Box, others: int) -> int:
+    """A fan with its light has two switched hots where its switch has two gangs for it; with a heater three, of
+    three. `others`: lamps that hang on that switch by cables of their own, each on a gang."""
     most = 3 if lamp.serves == "bath_heater" else 2
-    return min(switch.gangs, most) if lamp.kind == "fan" else 1
+    return min(max(switch.gangs - others, 1), most) if lamp.kind == "fan" else 1

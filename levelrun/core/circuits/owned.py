@@ -33,7 +33,8 @@ def owned(reader: SceneReader) -> Said | None:
     """On its own 20 amp circuit; its own 20; 50a: behind the sentence that set what the circuit is for. None where
     no sentence before it set a box, or marked what takes an outlet."""
     scene = reader.scene
-    boxes = [box for box in scene.job.boxes if box.id in scene.made and reader.circuit_of(box) is None]
+    meant = {*scene.made, scene.node_id}
+    boxes = [box for box in scene.job.boxes if box.id in meant and reader.circuit_of(box) is None]
     outlet = _at_what_was_marked(reader) if not boxes else []
     if outlet:
         there = add_part(scene.job, scene.book, BOX, outlet[0]["item"])
@@ -59,10 +60,7 @@ def roomed(reader: SceneReader) -> Said | None:
         pass
     group = _of_a_room(reader)
     if group is None:
-        try:
-            group = group_said(reader)
-        except TextError:
-            return None
+        group = _of_the_building(reader)
     if group is None or reader.phrase(("circuit", "breaker")) is None:
         return None
     while circuit_part(reader, item):
@@ -90,6 +88,23 @@ def _of_a_room(reader: SceneReader) -> tuple[str, list[Box]] | None:
         if box.room == about.id and (box.kind in kinds or not kinds) and box.kind not in ("junction", "disconnect")
         and not _apart(reader, about, box) and reader.circuit_of(box) is None
     ]  # fmt: skip
+
+
+def _of_the_building(reader: SceneReader) -> tuple[str, list[Box]] | None:
+    """Lights, outlets, a dryer before the word circuit: all of the building looked at that are on none."""
+    scene = reader.scene
+    reader.scene = replace(scene, room_id=None, level_id=scene.level.id if scene.level is not None else None)
+    try:
+        found = group_said(reader)
+    except TextError:
+        return None
+    finally:
+        reader.scene = scene
+    if found is None or scene.level is None:
+        return found
+    here = scene.job.structure_of(scene.level.id).id
+    own = [box for box in found[1] if box.structure == here]
+    return found[0], own or found[1]
 
 
 def _apart(reader: SceneReader, about: Room, box: Box) -> bool:

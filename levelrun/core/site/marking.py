@@ -122,9 +122,9 @@ def stands(reader: SceneReader) -> Said | None:
     if word is None or reader.sees(PLUGGED) or reader.text.startswith(":", reader.pos):
         return None
     if reader.over():
-        room = reader.scene.room
-        if reader.scene.verb == "from" or (NAMED[word] in PLUGGED_IN and room is not None and room.use == "kitchen"):
-            return None  # in a kitchen an outlet for it, where a wall is free
+        kitchen = any(room.use == "kitchen" for room in reader.scene.job.rooms)
+        if reader.scene.verb == "from" or (NAMED[word] in PLUGGED_IN and kitchen):
+            return None  # an outlet for it, behind it or where a wall of the kitchen is free
         raise reader.refuse(
             f"say where the {word} stands, as `{word} on the north wall` or `{word} under the window`"
         )

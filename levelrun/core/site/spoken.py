@@ -144,18 +144,28 @@ def _level(reader: SceneReader, owner: Structure | None) -> tuple[Structure, Lev
 
 
 def heading(reader: SceneReader) -> Said | None:
-    """In the bedroom; Bedroom: what follows is about that room."""
+    """In the bedroom; Bedroom: what follows is about that room. House: about that building."""
     led = reader.phrase(["in"]) is not None
+    start, buildings = reader.pos, reader.buildings()
+    if (word := reader.phrase(buildings)) is not None and _ended(reader) and buildings[word].levels:
+        levels = buildings[word].levels
+        floor = next((level for level in levels if level.kind == "floor"), levels[0])
+        return Said([], level=floor.id, told=[f"what follows is about {buildings[word].name}"])
+    reader.pos = start
     rooms = reader.scene.rooms()
     word = reader.phrase(rooms)
-    reader.skip()
-    colon = reader.text.startswith(":", reader.pos)
-    if word is None or not (led or colon):
-        return None
-    reader.pos += colon
-    if not reader.over():
+    if word is None or not (_ended(reader) or (led and reader.over())):
         return None
     return Said([], room=rooms[word].id, told=[f"what follows is about {rooms[word].name}"])
+
+
+def _ended(reader: SceneReader) -> bool:
+    """A colon behind which nothing stands, taken."""
+    reader.skip()
+    if not reader.text.startswith(":", reader.pos):
+        return False
+    reader.pos += 1
+    return reader.over()
 
 
 SPOKEN = (

@@ -76,6 +76,10 @@ def building(reader: SceneReader) -> Said | None:
     at_home = any(item.kind == "house" and not item.existing for item in reader.scene.job.structures)
     if at_home and word in ATTACHED and not (apart or said or name_like or reader.sees(ABOUT)):
         return None  # a room of the house that is drawn, as long as nobody says that it stands apart
+    if reader.text.startswith(":", reader.pos):  # cabin: what follows stands in it
+        reader.pos += 1
+        if not reader.over():
+            return None
     there = word in {name.lower() for name in reader.buildings()}
     if (plain and drawn) or (there and not name_like and not reader.sees(ABOUT)):
         return None  # the room of a building that is called so

@@ -23,7 +23,7 @@ OPENINGS = {
     "side door": "door", "patio door": "glass_door", "doorway": "opening", "cased opening": "opening",
 }  # fmt: skip
 # How wide they are taken to be where nobody says, which is told: common practice, no source.
-USUAL_IN = {"door": 36.0, "window": 36.0, "glass_door": 72.0}
+USUAL_IN = {"door": 36.0, "window": 36.0, "glass_door": 72.0, "opening": 36.0}
 CENTRED = (
     "in the middle of",
     "in the center of",

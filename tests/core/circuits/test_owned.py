@@ -95,8 +95,21 @@ def test_what_stands_nowhere_in_a_kitchen_gets_its_outlet_where_a_wall_is_free(
 
 
 def test_what_stands_nowhere_elsewhere_is_asked_for_its_wall() -> None:
+    den = built("room Den 12x12\npanel H 200a 30 spaces")
     with pytest.raises(TextError, match=r"say where the fridge stands"):
-        said("den 12x12; in den; fridge")
+        said("fridge", den)
+
+
+def test_an_appliance_is_that_of_the_kitchen_wherever_one_looks() -> None:
+    """What is drawn there gets its outlet behind it, what has an outlet its circuit."""
+    drawn, _ = said("range on the west wall; den 12x12 east of kitchen; in den; door east 3'")
+    for job in (
+        said_on(drawn, "range 50a", Looked(room=drawn.rooms[1].id))[0],
+        said_on(said("outlet behind the range", drawn)[0], "range 50a", Looked(room=drawn.rooms[1].id))[0],
+    ):
+        (box,), (circuit,) = job.boxes, job.circuits
+        assert (box.serves, box.room, box.side) == ("range", drawn.rooms[0].id, drawn.fixtures[0].side)
+        assert (circuit.volts, circuit.breaker_a, circuit.chain[0].box) == (240, 50, box.id)
 
 
 def test_counters_are_shared_out_over_so_many_circuits() -> None:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator, Sequence
 
+from levelrun.core.boxes.alarm_spots import near_steam
 from levelrun.core.boxes.codes import finding
 from levelrun.core.boxes.facts import RoomView
 from levelrun.core.boxes.mends import set_box
@@ -14,7 +15,6 @@ from levelrun.core.findings import Finding, Mend
 from levelrun.core.measure import show
 from levelrun.core.rulebook import Rule
 
-COOKING_IN, BATH_DOOR_IN = 120.0, 36.0
 SERVICE_IN = 300.0
 BURNS = ("fireplace",)
 
@@ -25,24 +25,15 @@ def steam_rule(view: RoomView) -> Iterator[Finding]:
         spot = view.spot(box) if box.kind == "smoke" else None
         if spot is None:
             continue
-        for face in view.faces:
-            for item in face.fixtures:
-                off = math.dist(spot, face.wall.at(item.at_in + item.width_in / 2, -item.depth_in / 2))
-                if item.kind == "range" and off < COOKING_IN - 1e-6:
-                    yield about_box(
-                        view, box, "alarm-near", f"{box.name} hangs {show(round(off))} from the range",
-                        "It will cry at every steak, and be taken down. 10 ft, or 6 with a kind made for it.",
-                        "IRC R314.3", measured=show(round(off)), limit=show(COOKING_IN),
-                    )  # fmt: skip
-            for door in face.openings:
-                wet = door.kind == "door" and view.uses.get(door.to_room) == "bath"
-                off = math.dist(spot, face.wall.at((door.at_in + door.to_in) / 2)) - door.width_in / 2
-                if wet and off < BATH_DOOR_IN - 1e-6:
-                    yield about_box(
-                        view, box, "alarm-near", f"{box.name} hangs {show(max(round(off), 0))} from the bath door",
-                        "Steam sets it off: 3 ft from a door of a bath with tub or shower.", "IRC R314.3",
-                        measured=show(max(round(off), 0)), limit=show(BATH_DOOR_IN),
-                    )  # fmt: skip
+        for what, off, limit in near_steam(view, spot):
+            cooks = what == "range"
+            yield about_box(
+                view, box, "alarm-near", f"{box.name} hangs {show(round(off))} from the {what}",
+                "It will cry at every steak, and be taken down. 10 ft, or 6 with a kind made for it."
+                if cooks
+                else "Steam sets it off: 3 ft from a door of a bath with tub or shower.",
+                "IRC R314.3", measured=show(round(off)), limit=show(limit),
+            )  # fmt: skip
 
 
 def fire_wall_rule(view: RoomView) -> Iterator[Finding]:

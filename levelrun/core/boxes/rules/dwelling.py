@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 
+from levelrun.core.boxes.alarm_spots import alarm_spot
 from levelrun.core.boxes.codes import finding
 from levelrun.core.boxes.facts import RoomView
-from levelrun.core.boxes.placing import Placement, middle, on_studs
+from levelrun.core.boxes.placing import Placement, on_studs, tape
 from levelrun.core.findings import Finding, Mend
 from levelrun.core.rulebook import Rule
 from levelrun.core.site.faces import Face, Seen
@@ -117,8 +118,8 @@ def sleeping_rule(views: Sequence[RoomView]) -> Iterator[Finding]:
         if near.room.id in told:
             continue
         told.add(near.room.id)
-        x, y = middle(near)
-        placed = Placement(kind="smoke", why="outside the bedroom", x_in=x - 24, y_in=y)
+        x, y = alarm_spot(near)
+        placed = Placement(kind="smoke", why="outside the bedroom", x_in=tape(x), y_in=tape(y))
         item = placed.item(near.room.id, near.context.structure.id)
         yield finding(
             "smoke-missing",

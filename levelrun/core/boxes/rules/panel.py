@@ -7,13 +7,14 @@ from collections.abc import Iterator
 
 from levelrun.core.boxes.codes import finding
 from levelrun.core.boxes.facts import RoomView
+from levelrun.core.boxes.working_space import DEEP_IN, TALL_IN, WIDE_IN, in_the_way
 from levelrun.core.findings import Finding, Mend
 from levelrun.core.job import Panel
 from levelrun.core.measure import show, show_inches
 from levelrun.core.rulebook import Rule
 
 FORBIDDEN = {"bath": "240.24(E)", "closet": "240.24(D)", "stairs": "240.24(F)"}
-WIDE_IN, DEEP_IN, TALL_IN, HANDLE_IN = 30.0, 36.0, 78.0, 79.0
+HANDLE_IN = 79.0
 
 
 def panel_rules(view: RoomView) -> Iterator[Finding]:
@@ -91,19 +92,13 @@ def _space(view: RoomView, panel: Panel) -> Iterator[Finding]:
                 measured=said(has), limit=said(wanted),
             )  # fmt: skip
             return
-    for other in view.faces:
-        for item in other.fixtures:
-            xs = [face.wall.distance(other.wall.at(at, -deep)) for at in (item.at_in, item.at_in + item.width_in)
-                  for deep in (item.off_in, item.off_in + item.depth_in)]  # fmt: skip
-            deep = [face.wall.into(other.wall.at(at, -d)) for at in (item.at_in, item.at_in + item.width_in)
-                    for d in (item.off_in, item.off_in + item.depth_in)]  # fmt: skip
-            if max(xs) > low + 0.1 and min(xs) < high - 0.1 and min(deep) < DEEP_IN - 0.1:
-                yield _about(
-                    view, panel, "panel-space", f"{panel.name}: the {item.kind.replace('_', ' ')} is in its space",
-                    f"{show_inches(WIDE_IN)} wide, {show_inches(DEEP_IN)} deep and 6 ft 6 in high stay clear.",
-                    "110.26(A)", measured=show_inches(max(min(deep), 0)), limit=show_inches(DEEP_IN),
-                )  # fmt: skip
-                return
+    if (found := in_the_way(view, face, low, high)) is not None:
+        item, deep = found
+        yield _about(
+            view, panel, "panel-space", f"{panel.name}: the {item.kind.replace('_', ' ')} is in its space",
+            f"{show_inches(WIDE_IN)} wide, {show_inches(DEEP_IN)} deep and 6 ft 6 in high stay clear.",
+            "110.26(A)", measured=show_inches(max(deep, 0)), limit=show_inches(DEEP_IN),
+        )  # fmt: skip
 
 
 def _room_before(view: RoomView, side: int, low: float, high: float) -> float:

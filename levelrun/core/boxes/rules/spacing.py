@@ -17,6 +17,7 @@ from levelrun.core.boxes.placing import (
     for_wall_space,
     near_door,
     switches,
+    ways_in,
 )
 from levelrun.core.boxes.spacing import SPACED, counter_spaces, wall_spaces
 from levelrun.core.findings import Finding, Mend
@@ -197,7 +198,7 @@ def _at_other_door(view: RoomView, box_id: str, door_id: str) -> bool:
 
 def _two_ways(view: RoomView) -> Iterator[Finding]:
     at_doors = [box for box in view.boxes if box.kind == "switch"]
-    ways = [door for _, door in view.doors if door.kind != "garage_door"]
+    ways = ways_in(view)
     if view.room.use in WALK_THROUGH and len(ways) > 1 and len(at_doors) > 1 and all(b.ways == 2 for b in at_doors):
         yield _about_room(
             view,
