@@ -230,7 +230,8 @@ class Where:
             wall = view.faces[spot["side"]].wall.name
             self.spots.append(spot)
             self.told.append(
-                f"on the {wall} wall of {about.name} at {show(spot['at_in'])}, where it is free; say where it is otherwise"
+                f"on the {wall} wall of {about.name} at {show(spot['at_in'])}, where it is free; say where it is "
+                "otherwise"
             )
 
 

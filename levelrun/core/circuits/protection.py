@@ -62,6 +62,8 @@ def _gfci(view: CircuitView, box: Box, place: BoxPlace) -> Asked | None:
         keys.append(f"appliance_{box.serves}")
     if box.serves == "floor_heat" and place.use in HEATED_FLOORS:
         keys.append("floor_heat")
+    if box.kind in PLUGS and box.serves == "heat_cable":  # one that is wired has 30 mA protection of its own kind
+        keys.append("heat_cable")
     if box.kind in PLUGS and box.serves == "vehicle":
         keys.append("vehicle_outlet")
     last = box.kind == "disconnect" and all(link.after != box.id for link in view.tree.links)

@@ -12,7 +12,7 @@ from functools import cached_property, lru_cache
 from levelrun.core.codebook import Codebook
 from levelrun.core.errors import TextError
 from levelrun.core.job import Box, Circuit, Job, Level, Panel, Room, Structure
-from levelrun.core.site.sizes import feet_said
+from levelrun.core.site.sizes import feet_said, without_capacity
 from levelrun.core.words import Reader
 
 SHORT = {"n": "north", "e": "east", "s": "south", "w": "west", "ne": "northeast", "se": "southeast",
@@ -83,7 +83,7 @@ class NamingReader(Reader):
 
     def __init__(self, text: str) -> None:
         super().__init__(text)
-        self.text, places, self.in_feet = feet_said(self.text)
+        self.text, places, self.in_feet = feet_said(without_capacity(self.text))
         self.origin = [self.origin[place] for place in places]
 
     def phrase(self, options: Iterable[str]) -> str | None:

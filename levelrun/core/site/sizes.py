@@ -39,6 +39,17 @@ ROOMS = {*USES, *(word for name in BUILDINGS for word in name.split()), "room", 
 _BEHIND = 3  # words behind a size, of which one says what it is of: 24x30 metal building
 
 
+# How much a machine heats, cools or holds, which says nothing to a wire: 3 ton, 24k btu, 12,000 btu, 50 gallon.
+_CAPACITY = re.compile(
+    r"(?<![\w.-])\d{1,3}(?:(?:,\d{3})+|\.\d+|[\s-]\d/\d)?\s*(?:k\s*)?[\s-]?(?:tons?|btus?(?:/hr?)?)\b", re.IGNORECASE
+)
+
+
+def without_capacity(text: str) -> str:
+    """The text with blanks for what machines can do, so that every place in it stays where it was."""
+    return _CAPACITY.sub(lambda match: " " * len(match[0]), text)
+
+
 def feet_said(text: str) -> tuple[str, list[int], dict[int, str]]:
     """The text with the feet of sizes said and blanks round their x, for each of its characters the position it came
     from, and the sizes that were taken to be in feet, by where they stand."""

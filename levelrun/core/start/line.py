@@ -24,7 +24,7 @@ from levelrun.core.start.put_up import no_feeder
 from levelrun.core.start.several import apart_here
 from levelrun.core.start.there import kind_of, loose, named_ahead, node_here, standing_alike
 from levelrun.core.ways.method_words import method_ahead
-from levelrun.core.ways.walk import FILLERS, FISH, FISHED, GO
+from levelrun.core.ways.walk import FILLERS, FISH, FISHED, GO, WalkLeg
 from levelrun.core.words import BREAK
 
 _THING_THERE = re.compile(
@@ -36,6 +36,9 @@ _FROM = re.compile(r"\bfrom\b", re.IGNORECASE)
 FROM = (
     "from", "tie into", "tie in to", "tap into", "tap off of", "tap off", "come off of", "come off", "off of", "off",
 )  # fmt: skip
+RIGHT_BY = ("right next to", "right beside", "right by")  # no way to the right
+BESIDE_IN = 24.0  # from a panel to the one beside it: common practice, no source
+_BY_A_PANEL = re.compile(r"(?:next to|beside|by)\s+(?:the\s+)?(?:main\s+)?panel\b", re.IGNORECASE)
 IT = ("it", "there", "that one", "that box", "that outlet", "that light", "that switch")  # where the line before ends
 AND_ON = ("and run", "then run", "and go", "run", "and pull")
 # A cable by its size and a word for it, where how far or which way follows.
@@ -95,6 +98,8 @@ class Line:
             reader.pos, at = at + 1, at + 1  # microwave circuit: 12-2, 28' basement
         if self.said.legs or reader.phrase(ROUGHLY) is None or not reader.sees_length():
             reader.pos = at  # about 45 feet
+        if reader.sees(RIGHT_BY):
+            reader.phrase(["right"])
         if not self.cable and self._in_cable():
             self._pulled()
         elif not self.begun and reader.phrase(FROM) is not None:
@@ -167,6 +172,9 @@ class Line:
         self.said, self.raised, told = no_feeder(self.reader.scene.job, self.said)
         self.told += told
         box = self.said.kind.box
+        if self.said.kind.feeds and not self.said.legs and _BY_A_PANEL.match(self.said.where) is not None:
+            self.said = replace(self.said, legs=[WalkLeg(go="over", length_in=BESIDE_IN, supposed=True)])
+            self.told.append(f"it stands beside the other: its feeder is taken to be {show(BESIDE_IN)} long")
         alone = not (reader.scene.verb or reader.scene.job.rooms or self.said.there or self.begun) and (
             box.get("serves") or box.get("kind") in ("equipment", "disconnect") or self.said.kind.whip
         )

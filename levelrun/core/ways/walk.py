@@ -39,12 +39,16 @@ FILLERS = (
     "for",
     "about",
     "away",
+    "apart",
     "long",
     "out",
 )
 AND = ("and", "plus", "&")
 WALL_IN = 8.0  # through a framed wall and what is on it, where nobody says how thick: common practice, no source
 THROUGH = ("across", "through", "along", "over")
+FLOOR_IN = 12.0  # through joists, a floor and a plate, where nobody says how thick: common practice, no source
+THROUGH_FLOOR = tuple(f"through the {floor}" for floor in ("floor", "subfloor", "ceiling"))
+FLOORS = ("floor", "subfloor", "ceiling", "floor joists")
 WALLS = ("stud_wall", "outside_wall", "masonry_inside", "room_surface", "shop_surface")
 COME_TO = ("attic", "ceiling_joists", "crawl_space", "basement", "trench", "roof")  # what a leg may end in
 FISH = ("fish", "snake", "fished", "snaked")  # before how far
@@ -82,6 +86,9 @@ _COMMA_NEXT = re.compile(r"\s*,")
 _LENGTH_NEXT = re.compile(r"\s+\d")
 _HEAT = re.compile(
     r"\s*(?:(?P<named>ambient)\s+|at\s+)?(?P<n>-?\d+(?:\.\d+)?)\s*°?\s*(?P<unit>[cf](?![-\w]))?", re.IGNORECASE
+)
+_CORD = re.compile(
+    r"\s*(?:(?:flexible|extension|power|rubber)\s+cord|s(?:jt?|t|eo?)?o{0,2}w?\s+cord|cord)\b", re.IGNORECASE
 )
 _MARKS = re.compile(r"""(?=\s*(?:$|\n|;|,|\bthen\b|\bin\b|\bwith\b))""")
 
@@ -144,8 +151,8 @@ def _leg(reader: WalkReader) -> WalkLeg:
     go = reader.phrase(GO)
     leg = WalkLeg(go=go or "over", length_in=0.0)
     begun = go is not None
-    if _through_wall(reader):
-        return replace(leg, place="stud_wall", length_in=WALL_IN)
+    if (thick := _through(reader)) > 0:
+        return replace(leg, place="stud_wall", length_in=thick)
     while True:  # the method and the place before how far
         if (said := _method_first(reader)) is not None:
             leg = replace(leg, method=said[0], size=said[1])
@@ -175,19 +182,20 @@ def _leg(reader: WalkReader) -> WalkLeg:
         leg = _item(reader, leg)
 
 
-def _through_wall(reader: WalkReader) -> bool:
-    """A wall that is gone through, taken, where no length of it is said: out through the wall, down 3' outside."""
+def _through(reader: WalkReader) -> float:
+    """How far it is through a wall or a floor that is gone through, taken, where no length of it is said: out through
+    the wall, down 3' outside; up through the floor. 0 where none stands here."""
     start = reader.pos
     said = [word for word in ("out", "through") if reader.phrase([word]) is not None]
     while said and reader.phrase(("of", "the", "a", "an")) is not None:
         pass
-    word = reader.phrase(reader.place_words) if said else None
-    found = (
-        word is not None and reader.place_words[word] in WALLS and (reader.over() or _goes_on(reader, cabled=False))
-    )
-    if not found:
-        reader.pos = start
-    return found
+    floor = bool(said) and reader.phrase(FLOORS) is not None
+    word = reader.phrase(reader.place_words) if said and not floor else None
+    wall = word is not None and reader.place_words[word] in WALLS
+    if (floor or wall) and (reader.over() or reader.sees(["to"]) or _goes_on(reader, cabled=False)):
+        return FLOOR_IN if floor else WALL_IN
+    reader.pos = start
+    return 0.0
 
 
 def _method_first(reader: WalkReader) -> tuple[str, str | None] | None:
@@ -210,7 +218,7 @@ def _goes_on(reader: WalkReader, cabled: bool) -> bool:
     comma = reader.text[:start].rstrip().endswith(",")
     apart = reader.phrase(AND) is not None or comma
     begin = reader.pos
-    if ((apart or reader.sees(["out"])) and _through_wall(reader)) or _crosses(reader):
+    if ((apart or reader.sees(["out"])) and _through(reader)) or _crosses(reader):
         reader.pos = begin
         return True
     if method_here(reader) is not None:  # the cable of the leg before, or of the one that begins with it
@@ -228,6 +236,9 @@ def _goes_on(reader: WalkReader, cabled: bool) -> bool:
     if apart:
         reader.phrase(FISH)
     goes = reader.phrase(GO) is not None
+    if goes and _through(reader):
+        reader.pos = begin
+        return True
     if goes and _COMMA_NEXT.match(reader.text, reader.pos):  # 6' up, 40' attic: which way the leg before goes
         reader.pos = start
         return False
@@ -293,6 +304,8 @@ def _items(reader: WalkReader, leg: WalkLeg) -> list[str]:
 
 
 def _item(reader: WalkReader, leg: WalkLeg) -> WalkLeg:
+    if leg.place is None and reader.phrase(THROUGH_FLOOR) is not None:
+        return replace(leg, place="stud_wall")
     if reader.phrase(FILLERS):
         return leg
     if word := reader.phrase(ABOVE_WORDS):
@@ -350,6 +363,9 @@ def _item(reader: WalkReader, leg: WalkLeg) -> WalkLeg:
         return replace(leg, method=said[0], size=said[1])
     if NUMBER.match(reader.text, reader.pos):
         return _number(reader, leg)
+    if _CORD.match(reader.text, reader.pos) is not None:
+        cord = "flexible cord is no wiring of a building (NEC 400.12): it hangs behind a plug; say a cable or a pipe"
+        raise TextError(cord, key="text", value=reader.text[reader.pos :][:60], at=reader.origin[reader.pos])
     if reader.sees(("floor joists", "floor")):
         reader.expect(("crawl", "basement", "ceiling joists"))
         raise reader.fail("the joists of which floor: crawl, basement or ceiling joists")
