@@ -41,6 +41,8 @@ def at_ends(reader: SceneReader, about: Room, item: dict[str, Any]) -> list[Spot
     start, reader.pos = reader.pos, found.end()
     stairs = about.use == "stairs"
     ends = [found["one"], found["other"]] if found["one"] else ["bottom", "top"]
+    if not stairs and found["one"] and (beside := _beside_stairs(reader, about, item)):
+        return beside
     if not stairs and found["one"]:
         raise reader.refuse(f"{about.name} is no stairs: say `in` and the room with the stairs", start)
     view = room_view(reader.scene.job, reader.scene.book, about.id)
@@ -60,6 +62,19 @@ def at_ends(reader: SceneReader, about: Room, item: dict[str, Any]) -> list[Spot
     if len(spots) > 1 and item["kind"] == "switch" and item.get("ways", 2) == 2:
         spots = [{**spot, "ways": 3} for spot in spots]
     return spots
+
+
+def _beside_stairs(reader: SceneReader, about: Room, item: dict[str, Any]) -> list[Spot]:
+    """Beside the stairs that are drawn along a wall of a room: on the nearest stud. Empty where none are, or two."""
+    view = room_view(reader.scene.job, reader.scene.book, about.id)
+    drawn = [(face, thing) for face in view.faces for thing in face.fixtures if thing.kind == "stairs"]
+    if len(drawn) != 1:
+        return []
+    ((face, thing),) = drawn
+    low, high, wide = thing.at_in, thing.at_in + thing.width_in, usual_model(view.book, item["kind"], 1).wide_in
+    studs = [at for at, _ in on_studs(view, face, 0.0, face.wall.length_in, wide) if not low < at < high]
+    at = min(studs, key=lambda stud: min(abs(stud - low), abs(stud - high)), default=None)
+    return [] if at is None else [{"side": face.wall.index, "at_in": tape(at)}]
 
 
 def in_corner(reader: SceneReader, about: Room, hung: bool) -> list[Spot]:

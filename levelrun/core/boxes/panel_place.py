@@ -14,7 +14,6 @@ from levelrun.core.site.geometry import Wall
 from levelrun.core.site.scene import SceneReader
 from levelrun.core.site.words import OPENINGS
 
-BY_DOOR = tuple(f"{by} {the}door" for by in ("by", "beside", "next to", "near") for the in ("", "the ", "its "))
 _DOORS = "|".join(sorted((word for word, kind in OPENINGS.items() if kind != "window"), key=len, reverse=True))
 _BY_A_DOOR = re.compile(
     rf"(?:just\s+)?(?:inside\s+)?(?:of\s+)?(?:by|beside|next\s+to|near|inside)\s+(?:of\s+)?(?:the\s+|its\s+)?"
@@ -29,6 +28,8 @@ def beside_door(reader: SceneReader, room: Room, face: Wall) -> float:
     of them, and one beside which there is none."""
     view = room_view(reader.scene.job, reader.scene.book, room.id)
     doors = [door for own, door in view.doors if own.wall.index == face.index]
+    walked = [door for door in doors if door.kind != "garage_door"]
+    doors = walked if len(walked) == 1 else doors
     if len(doors) != 1:
         raise reader.refuse(f"{len(doors) or 'no'} door is in the {face.name} wall: say how far from a corner")
     (door,), off, half = doors, WIDE_IN / 2 + CASING_IN, WIDE_IN / 2
@@ -38,9 +39,9 @@ def beside_door(reader: SceneReader, room: Room, face: Wall) -> float:
     return spots[0]
 
 
-def by_the_door(reader: SceneReader, room: Room) -> Wall | None:
+def by_the_door(reader: SceneReader, room: Room, face: Wall | None = None) -> Wall | None:
     """Inside next to the man door: the wall of the one door that is meant, with the words taken up to `door`, which
-    `beside_door` then places it by. None where no such door is named here. Refuses several."""
+    `beside_door` then places it by. `face`: of that wall. None where no such door is named here. Refuses several."""
     reader.skip()
     found = _BY_A_DOOR.match(reader.text, reader.pos)
     if found is None:
@@ -49,13 +50,15 @@ def by_the_door(reader: SceneReader, room: Room) -> Wall | None:
     word, way = found["kind"].lower(), (found["wall"] or "").lower()
     doors = [
         (own, door) for own, door in view.doors
+        if face is None or own.wall.index == face.index
         if (word == "door" or door.kind == OPENINGS[word]) and (not way or own.wall.name.split()[0] == way)
     ]  # fmt: skip
     if word == "door" and any(door.kind != "garage_door" for _, door in doors):
         doors = [pair for pair in doors if pair[1].kind != "garage_door"]
     if len(doors) != 1:
         named = [f"{own.wall.name} {door.kind.replace('_', ' ')}" for own, door in view.doors]
-        raise reader.refuse(f"{room.name} has {len(doors) or 'no'} such doors: say which", reader.pos, named)
+        where = f" in the {face.name} wall" if face is not None else ""
+        raise reader.refuse(f"{room.name} has {len(doors) or 'no'} such doors{where}: say which", reader.pos, named)
     reader.pos = found.end()
     return doors[0][0].wall
 

@@ -8,7 +8,7 @@ from typing import Any
 
 from levelrun.core.boxes.beside import panel_spot
 from levelrun.core.boxes.contexts import room_view
-from levelrun.core.boxes.panel_place import BY_DOOR, beside_door, by_the_door, structure_in_words
+from levelrun.core.boxes.panel_place import beside_door, by_the_door, structure_in_words
 from levelrun.core.boxes.panel_spaces import (
     COUNT,
     COUNTS,
@@ -262,7 +262,7 @@ class _Panel:
 
     def _by_a_door(self, face: Wall) -> bool:
         """Beside the door of its wall, which is told."""
-        if self.room is None or self.reader.phrase(BY_DOOR) is None:
+        if self.room is None or by_the_door(self.reader, self.room, face) is None:
             return False
         at = self.item["at_in"] = beside_door(self.reader, self.room, face)
         self.told.append(f"beside the {face.name} door at {show(at)}; say how far from a corner where it is not")

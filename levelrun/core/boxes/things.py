@@ -25,7 +25,7 @@ _LIGHTS = (
     "wall sconce", "chandelier", "light fixture", "track light", "puck light", "undercabinet light",
     "under cabinet light", "under counter light", "led strip", "led strip light", "light strip", "tube light",
     "wraparound", "wraparound light", "high bay", "high bay light", "vapor tight light", "work light",
-    "closet light", "lampholder", "keyless light", "bare bulb",
+    "closet light", "string light", "lampholder", "keyless light", "bare bulb",
 )  # fmt: skip
 _ONE: dict[str, dict[str, Any]] = {
     "receptacle": {"kind": "receptacle"}, "outlet": {"kind": "receptacle"}, "plug": {"kind": "receptacle"},
@@ -42,7 +42,11 @@ _ONE: dict[str, dict[str, Any]] = {
         "fan", "ceiling fan", "exhaust fan", "bath fan", "fan light", "fan light combo", "fan and light combo",
         "exhaust fan light", "fan box",
     )},
-    **{word: {"kind": "smoke"} for word in ("smoke alarm", "smoke detector")}, "junction box": {"kind": "junction"},
+    **{word: {"kind": "smoke"} for word in ("smoke alarm", "smoke detector")},
+    **{f"{what} {alarm}": {"kind": "smoke", "monoxide": True}
+       for what in ("carbon monoxide", "co", "smoke and co", "smoke co", "smoke/co", "combination", "combo",
+                    "smoke and carbon monoxide") for alarm in ("alarm", "detector")},
+    "junction box": {"kind": "junction"},
 }  # fmt: skip
 SPOKEN: dict[str, dict[str, Any]] = {
     **_ONE,

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Callable
 from typing import Any
 
 from levelrun.core.editing import next_id
@@ -38,6 +39,10 @@ ABOUT_ROOMS = (
 _NAME_AND_SIZE = re.compile(
     r"""(?:the\s+|a\s+)?(?P<name>[A-Za-z][\w -]*?),?\s+(?=\d+(?:\.\d+)?\s*(?:'|ft\b|"|m\b))""", re.IGNORECASE
 )
+_SIDE = re.compile(
+    r"\s*(?:(?:on|at)\s+the\s+)?(?P<way>north|south|east|west)(?:\s+(?:side|end))?\s+of\s+(?:the\s+)?", re.IGNORECASE
+)
+OUTER_IN = 3.5  # the wall between a deck and the house
 _PLACED = re.compile(r"\d")
 _SIZE = re.compile(r"""(?=\s\d+(?:\.\d+)?(?:\s*(?:'|"|ft\b|in\b|mm\b|cm\b|m\b)|-\d)[\d\s'"./-]*(?:x|by)\b)""")
 
@@ -94,6 +99,10 @@ def room(reader: SceneReader) -> Said:
             on, more = _on_level(reader, on, house, kind)
             house = [*house, *more]
             continue
+        if (way := _side_of(reader)) is not None:
+            corner, on = way(width, depth)
+            said, told = None, []
+            continue
         word = reader.need(
             (*BESIDE, "in", "on", "as", "at", *STAIRS),
             "east of a room, at a place, in a building, upstairs, or as a use",
@@ -131,6 +140,34 @@ def room(reader: SceneReader) -> Said:
     if high is not None:
         house = [*house, *_heightened(reader, on, house, high)]
     return made_room(reader, name, use, rectangle(*corner, width, depth), on, house, told)
+
+
+def _side_of(reader: SceneReader) -> Callable[[float, float], tuple[Point, str]] | None:
+    """On the north side of the house, north of the house: outside of all its rooms, in its middle. None where no such
+    side of a building with rooms is said here."""
+    start = reader.pos
+    side = _SIDE.match(reader.text, reader.pos)
+    if side is None:
+        return None
+    reader.pos = side.end()
+    buildings, rooms = reader.buildings(), reader.scene.rooms()
+    word = None if reader.sees(rooms) else reader.phrase(buildings)
+    floor = next((lv.id for lv in buildings[word].levels if lv.kind == "floor"), "") if word is not None else ""
+    corners = [point for room in reader.scene.job.rooms if room.level == floor for point in room.corners]
+    if not corners:
+        reader.pos = start
+        return None
+    xs, ys, way = [x for x, _ in corners], [y for _, y in corners], side["way"].lower()
+
+    def placed(width: float, depth: float) -> tuple[Point, str]:
+        x, y = (min(xs) + max(xs) - width) / 2, (min(ys) + max(ys) - depth) / 2
+        at = {
+            "north": (x, max(ys) + OUTER_IN), "south": (x, min(ys) - OUTER_IN - depth),
+            "east": (max(xs) + OUTER_IN, y), "west": (min(xs) - OUTER_IN - width, y),
+        }  # fmt: skip
+        return at[way], floor
+
+    return placed
 
 
 def _heightened(reader: SceneReader, on: str, house: list[dict[str, Any]], high: float) -> list[dict[str, Any]]:

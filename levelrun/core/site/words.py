@@ -20,6 +20,7 @@ OPENINGS = {
     "outside door": "door", "exterior door": "door", "interior door": "door", "man door": "door",
     "overhead door": "garage_door", "roll-up door": "garage_door", "sliding door": "glass_door",
     "bay door": "garage_door", "big door": "garage_door", "rollup door": "garage_door", "roll up door": "garage_door",
+    **{f"{kind} window": "window" for kind in ("egress", "basement", "picture", "bay", "casement", "double hung")},
     "side door": "door", "patio door": "glass_door", "doorway": "opening", "cased opening": "opening",
 }  # fmt: skip
 # How wide they are taken to be where nobody says, which is told: common practice, no source.

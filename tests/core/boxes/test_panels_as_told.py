@@ -42,7 +42,7 @@ def test_outside_on_a_wall_and_beside_a_door() -> None:
     assert (
         panel.at_in - (door.at_in + door.width_in) == 21
     )  # half of the 30 in before it (110.26(A)(2)), and a casing
-    with pytest.raises(JobTextError, match="no door is in the west wall"):
+    with pytest.raises(JobTextError, match="no such doors in the west wall"):
         read_text("barn 36' x 48'\npanel B 100a 24 spaces on the west wall by the door")
 
 

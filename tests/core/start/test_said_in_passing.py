@@ -86,7 +86,7 @@ def test_a_place_behind_its_word_is_a_leg_of_its_own() -> None:
 
 def test_cord_is_no_wiring() -> None:
     for cord in ("10-4 so cord", "soow cord", "extension cord"):
-        with pytest.raises(JobTextError, match="400.12"):
+        with pytest.raises(JobTextError, match=r"NEC 400\.12"):
             read_text(PANEL + f"generator inlet 30a outside, 25' wall {cord}")
 
 
