@@ -20,8 +20,9 @@ from levelrun.core.part import Frozen
 from levelrun.core.site.parts import Level, Side
 from levelrun.core.subjects import KINDS
 from levelrun.core.trench.laying import settle
+from levelrun.core.ways.next_leg import GO
 from levelrun.core.ways.parts import Leg, LegFacts, Shape
-from levelrun.core.ways.walk import GO, parse_walk, suggest
+from levelrun.core.ways.walk import parse_walk, suggest
 from levelrun.exchange.job_file import check_version, job_schema
 from levelrun.exchange.text import Told, reading
 

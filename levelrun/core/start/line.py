@@ -24,7 +24,8 @@ from levelrun.core.start.put_up import no_feeder
 from levelrun.core.start.several import apart_here
 from levelrun.core.start.there import kind_of, loose, named_ahead, node_here, standing_alike
 from levelrun.core.ways.method_words import method_ahead
-from levelrun.core.ways.walk import FILLERS, FISH, FISHED, GO, WalkLeg
+from levelrun.core.ways.next_leg import FILLERS, FISH, GO
+from levelrun.core.ways.walk import FISHED, WalkLeg
 from levelrun.core.words import BREAK
 
 _THING_THERE = re.compile(

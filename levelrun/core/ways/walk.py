@@ -20,38 +20,13 @@ from levelrun.core.codebook.lookups import method, methods, place, places, racew
 from levelrun.core.errors import TextError
 from levelrun.core.measure import format_inches, format_length
 from levelrun.core.ways.method_words import WalkReader, bare_size, method_here, method_said
+from levelrun.core.ways.next_leg import FILLERS, FISH, GO, deep, goes_on, through
 from levelrun.core.ways.parts import Shape
 from levelrun.core.ways.shape_words import bends_said, write_bends, write_shape
 from levelrun.core.words import BREAK, NUMBER
 
-GO = ("up", "down", "over", "left", "right", "back")
-FILLERS = (
-    "the",
-    "a",
-    "an",
-    "of",
-    "on",
-    "at",
-    "along",
-    "through",
-    "across",
-    "inside",
-    "for",
-    "about",
-    "away",
-    "apart",
-    "long",
-    "out",
-)
-AND = ("and", "plus", "&")
-WALL_IN = 8.0  # through a framed wall and what is on it, where nobody says how thick: common practice, no source
-THROUGH = ("across", "through", "along", "over")
-FLOOR_IN = 12.0  # through joists, a floor and a plate, where nobody says how thick: common practice, no source
 THROUGH_FLOOR = tuple(f"through the {floor}" for floor in ("floor", "subfloor", "ceiling"))
-FLOORS = ("floor", "subfloor", "ceiling", "floor joists")
-WALLS = ("stud_wall", "outside_wall", "masonry_inside", "room_surface", "shop_surface")
 COME_TO = ("attic", "ceiling_joists", "crawl_space", "basement", "trench", "roof")  # what a leg may end in
-FISH = ("fish", "snake", "fished", "snaked")  # before how far
 FISHED = ("fished in", "fished", "snaked", "in the closed wall", "in a closed wall")
 DUG_IN = 72.0  # a figure over it is no depth that goes without saying so
 ENDS = {"lb": "LB", "body": "body", "conduit body": "body", "coupling": "coupling"}
@@ -82,8 +57,6 @@ ABOVE_WORDS = {
     "under a driveway": "driveway",
 }
 _NUMBER_NEXT = re.compile(r"[\s,]*\d")
-_COMMA_NEXT = re.compile(r"\s*,")
-_LENGTH_NEXT = re.compile(r"\s+\d")
 _HEAT = re.compile(
     r"\s*(?:(?P<named>ambient)\s+|at\s+)?(?P<n>-?\d+(?:\.\d+)?)\s*°?\s*(?P<unit>[cf](?![-\w]))?", re.IGNORECASE
 )
@@ -151,7 +124,7 @@ def _leg(reader: WalkReader) -> WalkLeg:
     go = reader.phrase(GO)
     leg = WalkLeg(go=go or "over", length_in=0.0)
     begun = go is not None
-    if (thick := _through(reader)) > 0:
+    if (thick := through(reader)) > 0:
         return replace(leg, place="stud_wall", length_in=thick)
     while True:  # the method and the place before how far
         if (said := _method_first(reader)) is not None:
@@ -174,28 +147,12 @@ def _leg(reader: WalkReader) -> WalkLeg:
         raise TextError("a leg is longer than 0", key="text", value="0", at=reader.origin[begin])
     while True:
         reader.expect(_items(reader, leg))
-        if reader.at_end() or BREAK.match(reader.text, reader.pos) or _goes_on(reader, leg.method is not None):
+        if reader.at_end() or BREAK.match(reader.text, reader.pos) or goes_on(reader, leg.method is not None):
             return leg
         if go is None and (go := reader.phrase(GO)) is not None:
             leg = replace(leg, go=go)
             continue
         leg = _item(reader, leg)
-
-
-def _through(reader: WalkReader) -> float:
-    """How far it is through a wall or a floor that is gone through, taken, where no length of it is said: out through
-    the wall, down 3' outside; up through the floor. 0 where none stands here."""
-    start = reader.pos
-    said = [word for word in ("out", "through") if reader.phrase([word]) is not None]
-    while said and reader.phrase(("of", "the", "a", "an")) is not None:
-        pass
-    floor = bool(said) and reader.phrase(FLOORS) is not None
-    word = reader.phrase(reader.place_words) if said and not floor else None
-    wall = word is not None and reader.place_words[word] in WALLS
-    if (floor or wall) and (reader.over() or reader.sees(["to"]) or _goes_on(reader, cabled=False)):
-        return FLOOR_IN if floor else WALL_IN
-    reader.pos = start
-    return 0.0
 
 
 def _method_first(reader: WalkReader) -> tuple[str, str | None] | None:
@@ -209,74 +166,6 @@ def _method_first(reader: WalkReader) -> tuple[str, str | None] | None:
     if said is None:
         reader.pos = start
     return said
-
-
-def _goes_on(reader: WalkReader, cabled: bool) -> bool:
-    """Whether the next leg begins here: after a comma or `and`, with a direction right before its length, or with a
-    length and its place or direction right behind it. A length that is followed by `deep` is none."""
-    start = reader.pos
-    comma = reader.text[:start].rstrip().endswith(",")
-    apart = reader.phrase(AND) is not None or comma
-    begin = reader.pos
-    if ((apart or reader.sees(["out"])) and _through(reader)) or _crosses(reader):
-        reader.pos = begin
-        return True
-    if method_here(reader) is not None:  # the cable of the leg before, or of the one that begins with it
-        leg = apart and reader.sees_length()
-        reader.pos = begin if leg else start
-        return leg
-    if bare_size(reader) is not None:
-        ends = reader.ended() or BREAK.match(reader.text, reader.pos) is not None
-        turns = not cabled and reader.phrase(GO) is not None
-        if ends or (turns and _LENGTH_NEXT.match(reader.text, reader.pos) is not None):
-            # 40' attic, 12-2: nobody ends on 12 ft 2 of no place; 22' joists 12-2, down 4': what follows is a leg
-            reader.pos = start
-            return False
-    reader.pos = begin
-    if apart:
-        reader.phrase(FISH)
-    goes = reader.phrase(GO) is not None
-    if goes and _through(reader):
-        reader.pos = begin
-        return True
-    if goes and _COMMA_NEXT.match(reader.text, reader.pos):  # 6' up, 40' attic: which way the leg before goes
-        reader.pos = start
-        return False
-    words = (*FILLERS, *reader.place_words)
-    while apart and reader.phrase(words) is not None:
-        pass
-    leg = reader.sees_length()
-    if leg:
-        reader.length()
-        leg = not _deep(reader) and (apart or goes or reader.sees((*GO, *words)))
-    reader.pos = begin if leg else start
-    return leg
-
-
-def _crosses(reader: WalkReader) -> bool:
-    """Whether a place is gone through here of which the length stands behind it: up 8' across the attic 12'. Under
-    ground that may be how deep it is."""
-    if reader.phrase(THROUGH) is None:
-        return False
-    while reader.phrase(("the", "a", "an")) is not None:
-        pass
-    word = reader.phrase(reader.place_words)
-    if word is None or place(reader.book, reader.place_words[word]).above:
-        return False
-    if (
-        _LENGTH_NEXT.match(reader.text, reader.pos) is None
-        or bare_size(reader) is not None
-        or not reader.sees_length()
-    ):
-        return False
-    reader.length()
-    return not reader.sees(
-        (*GO, *FILLERS, *reader.place_words)
-    )  # 12' over the ceiling 8' down: that is the next one's
-
-
-def _deep(reader: WalkReader) -> bool:
-    return reader.phrase(["deep"]) is not None
 
 
 def _items(reader: WalkReader, leg: WalkLeg) -> list[str]:
@@ -383,7 +272,7 @@ def _number(reader: WalkReader, leg: WalkLeg) -> WalkLeg:
     depth = reader.length()
     reader.expect(["deep"])
     dug = leg.place is not None and bool(place(reader.book, leg.place).above) and depth <= DUG_IN
-    if not _deep(reader) and (not dug or leg.depth_in is not None):
+    if not deep(reader) and (not dug or leg.depth_in is not None):
         raise reader.fail('"deep" after a second length, or a comma or `then` before the next leg')
     return replace(leg, depth_in=depth)
 
@@ -393,7 +282,7 @@ def _dug(reader: WalkReader) -> tuple[str, float] | None:
     start = reader.pos
     if reader.sees_length():
         depth = reader.length()
-        _deep(reader)
+        deep(reader)
         words = {word: key for word, key in reader.place_words.items() if place(reader.book, key).above}
         if (word := reader.phrase(words)) is not None:
             return words[word], depth
@@ -422,7 +311,7 @@ def _comes_to(reader: WalkReader) -> bool:
     start = reader.pos
     reader.phrase(["the"])
     word = reader.phrase(word for word, key in reader.place_words.items() if key in COME_TO)
-    found = word is not None and not reader.ended() and (reader.over() or _goes_on(reader, cabled=False))
+    found = word is not None and not reader.ended() and (reader.over() or goes_on(reader, cabled=False))
     if not found:
         reader.pos = start
     return found

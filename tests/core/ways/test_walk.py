@@ -9,10 +9,11 @@ from hypothesis import strategies as st
 from levelrun.core.codebook import Codebook, load
 from levelrun.core.codebook.lookups import cable_sizes, methods, places, raceway_sizes
 from levelrun.core.errors import TextError
+from levelrun.core.ways.next_leg import GO
 from levelrun.core.ways.parts import Shape
 from levelrun.core.ways.shape_words import BARE as BENDS
 from levelrun.core.ways.shape_words import TOWARD
-from levelrun.core.ways.walk import FACT_WORDS, GO, WalkLeg, parse_walk, suggest, write_leg
+from levelrun.core.ways.walk import FACT_WORDS, WalkLeg, parse_walk, suggest, write_leg
 
 
 def test_reads_a_leg_with_or_without_the_leading_word(book: Codebook) -> None:
