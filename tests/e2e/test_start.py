@@ -83,6 +83,20 @@ def test_the_answer_grows_while_it_is_typed(open_page: Open) -> None:
 SPOKEN = "40' of basement joists, 6' of outside wall to a heat pump of mca 18.4 max 25"
 
 
+def test_what_is_told_lies_on_no_line_and_no_answer(open_page: Open) -> None:
+    """On a phone it stands under the header: an old outlet whose breaker nobody knows, and what is taken of it."""
+    page = open_page(width=390, height=844)
+    first_page(page, "panel H 100a 20 spaces taken 1-20")
+    say(page, "from existing outlet in the bedroom 14' stud wall to outlet in bedroom")
+    told = page.get_by_test_id("notice")
+    expect(told).to_contain_text("taken to be of 15 A on No. 14")
+    under = told.evaluate("element => element.closest('.v-snackbar__wrapper').getBoundingClientRect().bottom")
+    for other in (page.get_by_test_id("answers"), page.locator(LINE)):
+        box = other.bounding_box()
+        assert box is not None and box["y"] >= under
+    expect(page.locator("[data-code=old-breaker]")).to_be_visible()
+
+
 def test_a_line_as_it_is_spoken(open_page: Open) -> None:
     """By hand: cable 480 + 42 at the panel + 8 at the box that is put where it meets the pipe + 6 loop + 24 waste =
     560 in, 47 ft; wires in the pipe 72 + 12 + 8 + 6 + 3.6 = 101.6 in, 9 ft; the whip 80.4 in, 7 ft. The outlet

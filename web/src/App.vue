@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, defineAsyncComponent, onMounted, ref, watch, watchEffect } from 'vue'
-import { useTheme } from 'vuetify'
+import { useDisplay, useTheme } from 'vuetify'
 
 import { traffic } from './api/client'
 import { dropReading } from './parts/tape'
@@ -29,6 +29,7 @@ const notice = useNotice()
 const outbox = useOutbox()
 const rules = useRules()
 const theme = useTheme()
+const { width } = useDisplay()
 const jump = useJump()
 const keys = look.dialogOpen('keys')
 const pocket = look.dialogOpen('pocket')
@@ -130,7 +131,7 @@ onMounted(() => {
     <v-snackbar
       v-model="notice.shown"
       :timeout="notice.tone === 'stop' ? 9000 : 5000"
-      location="bottom left"
+      :location="width > 1000 ? 'bottom left' : 'top'"
       class="told"
     >
       <span data-testid="notice">{{ notice.text }}</span>
@@ -157,6 +158,12 @@ onMounted(() => {
   .told :deep(.v-snackbar__wrapper) {
     min-width: 0;
     max-width: calc(clamp(190px, 17.5vw, 224px) - 16px);
+  }
+}
+/* Where all stands in one column, under the header: at the bottom it would lie on the line and the answers. */
+@media (max-width: 1000px) {
+  .told :deep(.v-snackbar__wrapper) {
+    margin-top: 84px;
   }
 }
 .skip {
