@@ -10,6 +10,8 @@ from levelrun.core.errors import MeasureError, TextError
 from levelrun.core.measure import scan_length, tidy
 
 SPACE = re.compile(r"[ \t,]+")
+# Counts in words, as far as things are counted so.
+COUNTS = {word: n for n, word in enumerate(["one", "two", "three", "four", "five", "six", "seven", "eight"], start=1)}
 NUMBER = re.compile(r"\d+(?:\.\d+)?")
 # Feet before a count of something else: 5' 3 gangs, 3' 12 spaces, 40' 20a take no inches from it.
 # And before inches of which there would be a foot or more, or other feet: 4' 36" and 6' 1' are two lengths.

@@ -10,6 +10,7 @@ from levelrun.core.boxes.parts import Nema
 from levelrun.core.errors import LevelRunError
 from levelrun.core.site.scene import SceneReader
 from levelrun.core.trade.motors import motor
+from levelrun.core.words import COUNTS
 
 KINDS: dict[str, dict[str, Any]] = {
     "receptacle": {"kind": "receptacle"}, "outlet": {"kind": "receptacle"},
@@ -145,7 +146,7 @@ PROTECTION = {
     "arc-fault": "afci", "dual": "dual", "dual function": "dual", "dual-function": "dual",
 }  # fmt: skip
 OUTDOORS = ("outside", "outdoor", "outdoors", "exterior")
-NUMBERS = {"one": 1, "single": 1, "two": 2, "double": 2, "three": 3, "four": 4, "five": 5, "six": 6, "eight": 8}
+NUMBERS = {**COUNTS, "single": 1, "double": 2}
 MOST = 40  # things of one sentence
 _GANGS = re.compile(rf"(?:an?\s+)?(?P<n>[1-6]|{'|'.join(NUMBERS)})[\s-]*gangs?\b", re.IGNORECASE)
 VOLTS = r"(?:1[12]0|115|125|2[0-5]0)"  # without their unit

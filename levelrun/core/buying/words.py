@@ -10,11 +10,12 @@ from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import INSULATIONS, wire_sizes
 from levelrun.core.site.scene import Said, SceneReader
 from levelrun.core.ways.carried import HOTS
+from levelrun.core.words import COUNTS
 
 USUAL = "NM-B"  # what a cable is where only its wires are said
 MONEY = re.compile(r"\$\s*(?P<n>\d+(?:\.\d+)?)")
-COUNTS = {"one": 1, "two": 2, "three": 3, "four": 4, "a": 1, "an": 1}
-_N = "|".join((r"\d+", *COUNTS))
+COUNTED = {**COUNTS, "a": 1, "an": 1}
+_N = "|".join((r"\d+", *COUNTED))
 COUNT = re.compile(rf"(?P<n>{_N})\s*(?:x|×|of|coils? of)?\s+(?=\d)", re.IGNORECASE)
 COILS = ("coils", "coil", "reel", "reels", "rolls", "roll")
 UNSIZED = re.compile(rf"(?:{_N})\s+(?P<word>coils?|reels?|rolls?)\b(?!\s+of\s+\d+\s*(?:'|ft))", re.IGNORECASE)
@@ -115,7 +116,7 @@ def _packs(reader: SceneReader, had: dict[float, int] | None = None) -> dict[flo
             reader.pos = count.end()
         size = round(reader.length() / 12, 3)
         said = count["n"].lower() if count else "1"
-        packs[size] = packs.get(size, 0) + int(COUNTS.get(said, said))
+        packs[size] = packs.get(size, 0) + int(COUNTED.get(said, said))
         reader.phrase(COILS)
         if reader.phrase(["and", "+"]) is None and reader.text[reader.pos :].lstrip()[:1] != "+":
             return packs

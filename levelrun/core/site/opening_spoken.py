@@ -9,8 +9,9 @@ from levelrun.core.job import Opening, Room
 from levelrun.core.site.geometry import walls_of
 from levelrun.core.site.scene import IS, Said, SceneReader, walls_by_name
 from levelrun.core.site.words import OPENINGS, opening_in, size_of
+from levelrun.core.words import COUNTS
 
-NUMBERS = {"one": 1, "two": 2, "three": 3, "four": 4, "five": 5, "six": 6, **{str(n): n for n in range(1, 7)}}
+NUMBERS = {**COUNTS, **{str(n): n for n in COUNTS.values()}}
 _DOORS = "|".join(sorted(OPENINGS, key=len, reverse=True))
 _SEVERAL = re.compile(
     rf"(?P<n>{'|'.join(NUMBERS)})\s+(?=(?:[\d'\"./]+\s*(?:ft|in|foot|feet)?\s*(?:(?:x|by|wide)\s*)*)*(?:{_DOORS})s?\b)",

@@ -22,6 +22,7 @@ from levelrun.core.site.frame_words import CENTRES, FRAMES, STUDS
 from levelrun.core.site.geometry import STEPS, Point, rectangle
 from levelrun.core.site.room_words import made_room, size
 from levelrun.core.site.scene import Said, SceneReader
+from levelrun.core.words import COUNTS
 
 ADD = ("add", "make", "build", "put up", "put")
 OLD = ("existing", "old work")
@@ -37,7 +38,7 @@ _OFF_ANOTHER = re.compile(
     r"(?P<of>\w[\w-]*)",
     re.IGNORECASE,
 )
-NUMBERS = {"one": 1, "single": 1, "two": 2, "double": 2, "three": 3}
+NUMBERS = {**{word: n for word, n in COUNTS.items() if n <= 3}, "single": 1, "double": 2}
 _STORIES = re.compile(
     rf"(?P<n>[1-3]|{'|'.join(NUMBERS)})[\s-]*(?:stor(?:ey|y|eys|ies)|floors?|levels?)\b", re.IGNORECASE
 )

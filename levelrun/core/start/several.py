@@ -14,8 +14,9 @@ from levelrun.core.measure import show
 from levelrun.core.site.scene import SceneReader
 from levelrun.core.start.asked import Asked
 from levelrun.core.start.kinds import ALARMS, FANS, LIGHTS, LIGHTS_OUT
+from levelrun.core.words import COUNTS
 
-NUMBERS = {word: n for n, word in enumerate(("two", "three", "four", "five", "six", "seven", "eight"), start=2)}
+NUMBERS = {word: n for word, n in COUNTS.items() if n > 1}
 _ONES = (
     "outlet", "receptacle", "plug", *LIGHTS, *LIGHTS_OUT, *FANS, *ALARMS, "baseboard heater", "wall heater", "heater",
 )  # fmt: skip

@@ -10,12 +10,13 @@ from levelrun.core.trench.ground_words import rods_at
 from levelrun.core.trench.parts import SERVICES
 from levelrun.core.trench.words import done_of, read, span, trench, trench_here
 from levelrun.core.trench.yard_words import MEASURE, grade_of, long
+from levelrun.core.words import COUNTS
 
 LINES = {f"{kind} {word}": kind for kind in SERVICES for word in ("line", "pipe", "main", "lines")}
 DRIVES = {"driveway": "drive", "walkway": "path", "sidewalk": "path", "road": "street"}
-COUNTS = {"two": 2, "three": 3, "four": 4, "one": 1, "a": 1}
+COUNTED = {**COUNTS, "a": 1}
 _RODS = re.compile(
-    rf"(?:(?P<n>\d+|{'|'.join(COUNTS)})\s+)?(?:ground(?:ing)?\s+)?rods?\s+(?=at\b)|(?P<m>\d+|{'|'.join(COUNTS)})\s+"
+    rf"(?:(?P<n>\d+|{'|'.join(COUNTED)})\s+)?(?:ground(?:ing)?\s+)?rods?\s+(?=at\b)|(?P<m>\d+|{'|'.join(COUNTED)})\s+"
     r"ground(?:ing)?\s+rods?\b\s*", re.IGNORECASE,
 )  # fmt: skip
 STEPS = {
@@ -32,7 +33,7 @@ def rods(reader: SceneReader) -> Said | None:
         return None
     reader.pos = said.end()
     count = (said["n"] or said["m"] or "two").lower()
-    return rods_at(reader, COUNTS.get(count) or int(count))
+    return rods_at(reader, COUNTED.get(count) or int(count))
 
 
 def lines(reader: SceneReader) -> Said | None:
