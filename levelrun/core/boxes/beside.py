@@ -10,7 +10,7 @@ from levelrun.core.boxes.catalogue import usual_model
 from levelrun.core.boxes.contexts import room_view
 from levelrun.core.boxes.facts import RoomView
 from levelrun.core.boxes.parts import OVERHEAD
-from levelrun.core.boxes.placing import WITHIN, fill, on_studs, switch_spot, tape
+from levelrun.core.boxes.placing import fill, on_studs, switch_spot, tape, ways_in
 from levelrun.core.boxes.things import SERVES
 from levelrun.core.boxes.wet import may_stand
 from levelrun.core.boxes.working_space import WIDE_IN, in_the_way
@@ -20,18 +20,17 @@ from levelrun.core.site.faces import Face, Seen
 from levelrun.core.site.geometry import Wall, is_inside
 from levelrun.core.site.marking import NAMED
 from levelrun.core.site.scene import SceneReader
-from levelrun.core.site.words import OPENINGS
+from levelrun.core.site.words import DOORS, OPENINGS
 
 Spot = dict[str, Any]
 CABINET_IN, PANEL_HEIGHTS = 10.0, (42.0, 84.0)  # half a panel and a box beside it; over the floor, where one hangs
 OUTSIDE_DOORS = ("entry door", "front door", "back door", "outside door", "exterior door", "walk door", "man door")
 INSIDE_DOORS = ("interior door",)
-_DOORS = "|".join(word for word, kind in OPENINGS.items() if kind != "window")
 _AT_DOOR = re.compile(
     rf"(?P<how>by|at|beside|next to|near|inside|outside(?:\s+of)?)\s+"
     rf"(?:(?P<all>both|each|every|all)\s+)?(?:the\s+|a\s+)?"
     rf"(?:(?P<wall>north|south|east|west)\s+(?:and\s+(?:the\s+)?(?P<more>north|south|east|west)\s+)?)?"
-    rf"(?P<kind>{_DOORS})s?\b(?:\s+to\s+(?:the\s+)?(?=\w))?",
+    rf"(?P<kind>{DOORS})s?\b(?:\s+to\s+(?:the\s+)?(?=\w))?",
     re.IGNORECASE,
 )
 _AT_THING = re.compile(
@@ -49,7 +48,7 @@ MIRRORED = {"mirror": "basin", "medicine cabinet": "basin"}  # over a basin hang
 ABREAST_IN = 30.0  # from a machine to the one beside it: common practice, no source
 _OVER_ISLAND = re.compile(r"(?:over|above)\s+(?:the\s+)?(?:island|peninsula)\b", re.IGNORECASE)
 _AT_ISLAND = re.compile(r"(?:on|in|at|by|over|above)\s+(?:the\s+)?(?:island|peninsula)\b", re.IGNORECASE)
-_FROM_DOOR = re.compile(rf"(?:in|back|away)?\s*from\s+(?:the\s+)?(?P<kind>{_DOORS})\b", re.IGNORECASE)
+_FROM_DOOR = re.compile(rf"(?:in|back|away)?\s*from\s+(?:the\s+)?(?P<kind>{DOORS})\b", re.IGNORECASE)
 LOW_SILL_IN = 24.0  # an opening that begins lower leaves no wall for an outlet
 APART_IN = 16.0  # two things on one wall whose places nobody said: common practice, no source
 ASIDE = ("basin", "sink")  # what is over them is a mirror or a window: a receptacle stands beside
@@ -83,15 +82,15 @@ def at_door(reader: SceneReader, about: Room, item: dict[str, Any], told: list[s
         beyond = {view.beside(door): (face, door) for face, door in doors}
         doors = [beyond[reader.need(beyond, "where that door leads to")]]
     if (found["all"] or "").lower() == "both" and len(doors) > 2:  # of more the two that one comes in by
-        ways = [pair for pair in doors if pair[1].kind != "opening" and _way_in(reader, pair[1])]
+        ways = [pair for pair in ways_in(view) if pair in doors and pair[1].kind != "opening"]
         doors = ways if len(ways) == 2 else doors
     if not doors:
         raise reader.refuse(f"{about.name} has no such door", start, [_door_text(view, *pair) for pair in view.doors])
     every = found["all"] or found["more"]
     if len(doors) > 1 and not every and item["kind"] == "switch":
-        ways_in = [pair for pair in doors if _way_in(reader, pair[1])]
-        if len(ways_in) == 1:
-            doors = ways_in
+        ways = [pair for pair in ways_in(view) if pair in doors]
+        if len(ways) == 1:
+            doors = ways
             told.append(f"by the {_door_text(view, *doors[0])}; say which where it is another")
     if len(doors) > 1 and not every:
         named = [_door_text(view, *pair) for pair in doors]
@@ -110,12 +109,6 @@ def at_door(reader: SceneReader, about: Room, item: dict[str, Any], told: list[s
         for number, spot in enumerate(spots):
             spot["ways"] = 3 if number in (0, len(spots) - 1) else 4
     return spots
-
-
-def _way_in(reader: SceneReader, door: Seen) -> bool:
-    """Whether one comes in by a door, which leads not on to a bath or a closet."""
-    uses = {room.id: room.use for room in reader.scene.job.rooms}
-    return uses.get(door.to_room or "") not in WITHIN
 
 
 def _apart(view: RoomView, face: Face, door: Seen, at: float) -> float | None:

@@ -12,14 +12,13 @@ from levelrun.core.job import Room
 from levelrun.core.measure import show
 from levelrun.core.site.geometry import is_inside
 from levelrun.core.site.scene import SceneReader
-from levelrun.core.site.words import OPENINGS
+from levelrun.core.site.words import DOORS, OPENINGS
 
 Spot = dict[str, Any]
 OVER_IN = 10.0  # from the head of a door to the middle of the light over it: common practice, no source
-_DOORS = "|".join(sorted((word for word, kind in OPENINGS.items() if kind != "window"), key=len, reverse=True))
 _OVER = re.compile(
     rf"(?:over|above)\s+(?:(?P<all>each|every|both|all)\s+(?:of\s+)?)?(?:the\s+)?"
-    rf"(?:(?P<wall>north|south|east|west)\s+)?(?P<kind>{_DOORS})(?P<several>s)?\b"
+    rf"(?:(?P<wall>north|south|east|west)\s+)?(?P<kind>{DOORS})(?P<several>s)?\b"
     r"(?:\s+on\s+(?:the\s+)?(?P<on>north|south|east|west)(?:\s+wall)?\b)?",
     re.IGNORECASE,
 )
@@ -27,7 +26,7 @@ _OVER = re.compile(
 
 _FOR = re.compile(
     rf"(?:(?:on|in)\s+the\s+ceiling\s+)?for\s+(?:(?P<all>each|every|both|all)\s+(?:of\s+)?)?(?:the\s+)?"
-    rf"(?:(?P<wall>north|south|east|west)\s+)?(?:{_DOORS})(?P<several>s)?\b",
+    rf"(?:(?P<wall>north|south|east|west)\s+)?(?:{DOORS})(?P<several>s)?\b",
     re.IGNORECASE,
 )
 

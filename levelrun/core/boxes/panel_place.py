@@ -12,12 +12,11 @@ from levelrun.core.site.building_words import new_building
 from levelrun.core.site.called import BUILDINGS
 from levelrun.core.site.geometry import Wall
 from levelrun.core.site.scene import SceneReader
-from levelrun.core.site.words import OPENINGS
+from levelrun.core.site.words import DOORS, OPENINGS
 
-_DOORS = "|".join(sorted((word for word, kind in OPENINGS.items() if kind != "window"), key=len, reverse=True))
 _BY_A_DOOR = re.compile(
     rf"(?:just\s+)?(?:inside\s+)?(?:of\s+)?(?:by|beside|next\s+to|near|inside)\s+(?:of\s+)?(?:the\s+|its\s+)?"
-    rf"(?:(?P<wall>north|south|east|west)\s+)?(?P<kind>{_DOORS})\b",
+    rf"(?:(?P<wall>north|south|east|west)\s+)?(?P<kind>{DOORS})\b",
     re.IGNORECASE,
 )
 CASING_IN = 6.0  # a jamb's casing and a little more: common practice, no source

@@ -58,9 +58,7 @@ def roomed(reader: SceneReader) -> Said | None:
     item: dict[str, Any] = {}
     while circuit_part(reader, item):
         pass
-    group = _of_a_room(reader)
-    if group is None:
-        group = _of_the_building(reader)
+    group = _of_a_room(reader) or _of_the_building(reader)
     if group is None or reader.phrase(("circuit", "breaker")) is None:
         return None
     while circuit_part(reader, item):

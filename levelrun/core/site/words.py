@@ -23,6 +23,8 @@ OPENINGS = {
     **{f"{kind} window": "window" for kind in ("egress", "basement", "picture", "bay", "casement", "double hung")},
     "side door": "door", "patio door": "glass_door", "doorway": "opening", "cased opening": "opening",
 }  # fmt: skip
+# A pattern of the words for doors, the longest first.
+DOORS = "|".join(sorted((word for word, kind in OPENINGS.items() if kind != "window"), key=len, reverse=True))
 # How wide they are taken to be where nobody says, which is told: common practice, no source.
 USUAL_IN = {"door": 36.0, "window": 36.0, "glass_door": 72.0, "opening": 36.0}
 CENTRED = (

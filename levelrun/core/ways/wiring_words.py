@@ -65,7 +65,7 @@ def counters(reader: SceneReader) -> Said | None:
     named = reader.phrase(reader.scene.rooms()) if reader.phrase(("for", "in")) is not None else None
     if not reader.over():
         return None
-    if not 20 <= item.get("breaker_a", 20.0) <= 20:
+    if item.get("breaker_a", 20.0) != 20:
         raise reader.refuse(f"{item['breaker_a']:g} A: counters are on 20 A (210.11(C)(1))", reader.pos, ["20a"])
     job, rooms = reader.scene.job, reader.scene.rooms()
     uses = {room.id: room.use for room in job.rooms}
