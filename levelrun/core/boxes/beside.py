@@ -85,15 +85,15 @@ def at_door(reader: SceneReader, about: Room, item: dict[str, Any], told: list[s
         ways = [pair for pair in ways_in(view) if pair in doors and pair[1].kind != "opening"]
         doors = ways if len(ways) == 2 else doors
     if not doors:
-        raise reader.refuse(f"{about.name} has no such door", start, [_door_text(view, *pair) for pair in view.doors])
+        raise reader.refuse(f"{about.name} has no such door", start, [door_text(view, *pair) for pair in view.doors])
     every = found["all"] or found["more"]
     if len(doors) > 1 and not every and item["kind"] == "switch":
         ways = [pair for pair in ways_in(view) if pair in doors]
         if len(ways) == 1:
             doors = ways
-            told.append(f"by the {_door_text(view, *doors[0])}; say which where it is another")
+            told.append(f"by the {door_text(view, *doors[0])}; say which where it is another")
     if len(doors) > 1 and not every:
-        named = [_door_text(view, *pair) for pair in doors]
+        named = [door_text(view, *pair) for pair in doors]
         raise reader.refuse(
             f"{about.name} has {len(doors)} such doors: say which, as by the {named[0]}", start, named
         )
@@ -103,7 +103,7 @@ def at_door(reader: SceneReader, about: Room, item: dict[str, Any], told: list[s
         if at is not None and item["kind"] == "switch":
             at = _apart(view, face, door, at)
         if at is None:
-            raise reader.refuse(f"there is no room beside the {_door_text(view, face, door)}", start)
+            raise reader.refuse(f"there is no room beside the {door_text(view, face, door)}", start)
         spots.append({"side": face.wall.index, "at_in": tape(at)})
     if len(spots) > 1 and item["kind"] == "switch":
         for number, spot in enumerate(spots):
@@ -127,7 +127,8 @@ def _apart(view: RoomView, face: Face, door: Seen, at: float) -> float | None:
     return at if free(at) else min(spots, key=lambda spot: abs(spot - at), default=None)
 
 
-def _door_text(view: RoomView, face: Face, door: Seen) -> str:
+def door_text(view: RoomView, face: Face, door: Seen) -> str:
+    """A door by its wall, its kind and where it leads."""
     return f"{face.wall.name} {door.kind.replace('_', ' ')} to {view.beside(door)}"
 
 
@@ -196,7 +197,8 @@ def at_thing(reader: SceneReader, about: Room, item: dict[str, Any], count: int 
             dry = [at for at in dry if (at > high if hand == "right" else at < low)] or dry
         return [_nearest(reader, face, dry, f"the {kind}", start)]
     if item["kind"] in OVERHEAD and kind != "basin" and not beside:
-        shares = [(number + 0.5) / max(count or 1, 1) for number in range(max(count or 1, 1))]
+        lamps = max(count or 1, 1)
+        shares = [(number + 0.5) / lamps for number in range(lamps)]
         places = [face.wall.at(low + share * (high - low), -thing.off_in - thing.depth_in / 2) for share in shares]
         return [{"x_in": tape(x), "y_in": tape(y)} for x, y in places]
     at = (low + high) / 2
@@ -371,7 +373,7 @@ def away_from_door(reader: SceneReader, about: Room) -> list[Spot]:
     if word == "door" and any(door.kind == "garage_door" for _, door in doors):
         doors = [pair for pair in doors if pair[1].kind == "garage_door"]
     if len(doors) != 1:
-        named = [_door_text(view, *pair) for pair in doors]
+        named = [door_text(view, *pair) for pair in doors]
         raise reader.refuse(f"{about.name} has {len(doors) or 'no'} such door{'s' * (len(doors) > 1)}", start, named)
     face, door = doors[0]
     x, y = face.wall.at((door.at_in + door.to_in) / 2, -inches)

@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from typing import Any
 
+from levelrun.core.boxes.beside import door_text
 from levelrun.core.boxes.contexts import room_view
 from levelrun.core.boxes.parts import LAMPS
 from levelrun.core.boxes.placing import tape
@@ -71,7 +72,7 @@ def over_door(
         (face, door) for face, door in view.doors
         if kind in (None, door.kind) and (not way or face.wall.name.split()[0] == way)
     ]  # fmt: skip
-    named = [f"{face.wall.name} {door.kind.replace('_', ' ')} to {view.beside(door)}" for face, door in doors]
+    named = [door_text(view, *pair) for pair in doors]
     if not doors:
         raise reader.refuse(f"{about.name} has no such door", start)
     several = bool(found["several"] or found["all"] or count in (-1, len(doors)))
@@ -80,7 +81,7 @@ def over_door(
     if all(view.beside(door) == "outdoors" for _, door in doors) and not item.get("outdoors"):
         item["outdoors"] = True
         told.append("outside, over the door; say `in the middle of the ceiling` for one inside")
-    each = (count or 1) if len(doors) == 1 and (count or 0) > 1 else 1
+    each = max(count or 1, 1) if len(doors) == 1 else 1
     floor = next(lv.floor_in for s in reader.scene.job.structures for lv in s.levels if lv.id == about.level)
     return [
         {
