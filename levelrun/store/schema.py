@@ -387,6 +387,10 @@ SUPPOSED = """
 ALTER TABLE leg ADD COLUMN supposed INTEGER NOT NULL DEFAULT 0
 """
 
+SWITCHED = """
+ALTER TABLE box ADD COLUMN switched TEXT NOT NULL DEFAULT ''
+"""
+
 Step = Callable[[sqlite3.Connection], None]
 Migration = tuple[str, str] | tuple[str, str, Step]
 MIGRATIONS: tuple[Migration, ...] = (
@@ -408,4 +412,5 @@ MIGRATIONS: tuple[Migration, ...] = (
     ("0016-old-boxes", OLD_BOXES),
     ("0017-meant-for-a-trench", MEANT),
     ("0018-supposed-places", SUPPOSED),
+    ("0019-switched-outlets", SWITCHED),
 )

@@ -90,7 +90,8 @@ def _of_circuit(book: Codebook, box: Box, here: Sequence[Entering], circuit: str
 def _takers(box: Box, what: str, lit: str) -> tuple[int, int]:
     """Pigtails that devices want of what does this, and leads of a lamp or alarm that join it."""
     if box.kind in PLUGS:
-        return (box.gangs, 0) if what == NEUTRAL or what.startswith("hot") else (0, 0)
+        hot = (what.startswith("hot") and box.switched != "whole") or (what.startswith(SWITCHED) and box.switched)
+        return (box.gangs, 0) if what == NEUTRAL or hot else (0, 0)
     if box.kind == "switch":
         return (box.gangs, 0) if what.startswith("hot") else (0, 0)
     if box.kind in FIXTURES:

@@ -23,6 +23,10 @@ OPENED = re.compile(
     r"(?:only\s+)?(?:(?:\d+|one|two|three|four|six)\s+)?(?:free|open)(?:\s+spaces)?\s*(?:are\b|:)?\s*"
     rf"(?={_LIST.pattern})", re.IGNORECASE,
 )  # fmt: skip
+FREE = re.compile(
+    r"(?:only\s+)?(?P<n>\d+|one|two|three|four|six|eight)\s+(?:(?:open|free|empty|spare)\b(?:\s+(?:spaces?|slots?))?|"
+    r"(?:spaces?|slots?)\s+(?:are\s+)?(?:free|open|left|empty))\b", re.IGNORECASE,
+)  # fmt: skip
 LENGTH = re.compile(r"[-+]?\d")
 COUNTS = {"one": "1", "two": "2", "three": "3", "four": "4", "six": "6", "eight": "8"}
 # Before the spaces that are free, all others taken.
@@ -108,6 +112,9 @@ def counted(reader: SceneReader, item: dict[str, Any], count: re.Match[str]) -> 
 def counted_here(reader: SceneReader, item: dict[str, Any]) -> bool:
     """Amperes, or a count of spaces or of free ones, where one stands here."""
     reader.skip()
+    if (free := FREE.match(reader.text, reader.pos)) is not None and OPENED.match(reader.text, reader.pos) is None:
+        item["free_said"], reader.pos = int(COUNTS.get(free["n"].lower(), free["n"])), free.end()
+        return True
     count = COUNT.match(reader.text, reader.pos)
     if count is not None:
         counted(reader, item, count)

@@ -6,9 +6,10 @@ from dataclasses import replace
 from typing import Any
 
 from levelrun.core.boxes.panel_spaces import counted_here, said_of_panel
-from levelrun.core.boxes.panel_words import spoken_panel
+from levelrun.core.boxes.panel_words import INSIDE, KINDS, spoken_panel
 from levelrun.core.boxes.qualities import PANELS
 from levelrun.core.job import Panel
+from levelrun.core.site.called import BUILDINGS
 from levelrun.core.site.framing import finish_in
 from levelrun.core.site.scene import IS, Said, SceneReader
 
@@ -63,6 +64,7 @@ def panel_is(reader: SceneReader) -> Said | None:
     return Said([{"op": "set", "kind": "panel", "id": found.id, "set": item}]) if item else None
 
 
+HAVE = ("there is", "there's", "i have", "i've got", "i got", "we have", "we've got", "have", "got")
 SUB_PANEL = ("sub-panel", "sub panel", "subpanel")
 
 
@@ -72,9 +74,14 @@ def panel_here(reader: SceneReader) -> Said | None:
     owner = reader.phrase(names)
     if owner is not None and reader.phrase(("has", "with")) is None and not reader.sees((*SUB_PANEL, "panel")):
         return None  # pump house sub-panel P: it stands there
-    plain = owner is not None
-    while (word := reader.phrase(("add", "put", "install", "a", "an", "the", "existing", "old"))) is not None:
+    first = not reader.scene.job.panels
+    plain, before = owner is not None or first, (*HAVE, "add", "put", "install", "a", "an", "the", "existing", "old")
+    while (word := reader.phrase(before)) is not None:
         plain |= word in ("existing", "old")
+    reader.skip()
+    within, word = reader.pos, reader.phrase((*INSIDE, *BUILDINGS)) if first and owner is None else None
+    if word is not None and not reader.sees((*SUB_PANEL, *KINDS)):
+        return None
     home, scene = names.get(owner or ""), reader.scene
     if home is not None:
         levels = {level.id for level in home.levels}
@@ -82,7 +89,7 @@ def panel_here(reader: SceneReader) -> Said | None:
         if scene.room_id not in rooms:
             reader.scene = replace(scene, room_id=rooms[0] if len(rooms) == 1 else None)
     try:
-        said = spoken_panel(reader, plain)
+        said = spoken_panel(reader, plain, within if word is not None else None)
     finally:
         reader.scene = scene
     if said is None or home is None:

@@ -18,6 +18,7 @@ from levelrun.core.boxes.panel_spaces import (
     LISTED,
     OPENED,
     counted,
+    counted_here,
     ranges,
     said_of_panel,
     taken,
@@ -50,7 +51,11 @@ OUTSIDE = tuple(f"{word}{by}" for by in (" with the meter", " by the meter", " a
                 for word in ("outside", "outdoors"))  # fmt: skip
 SUB = ("sub-panel", "subpanel", "sub panel")
 FUSES = ("fuse box", "fuse panel", "fuses", "with fuses")
-KINDS = ("panel", "fuse box", "fuse panel", "main panel", "main breaker panel", "breaker panel", "load center")
+FOLLOWS = (*FULL, *BESIDE, *SUB, *FUSES, *OUTSIDE, "with", "and", "has")  # behind a panel without a name
+KINDS = (
+    "panel", "fuse box", "fuse panel", "main panel", "main breaker panel", "breaker panel", "load center",
+    "breaker box", "panel box", "electrical panel", "electric panel", "service panel", "service",
+)  # fmt: skip
 EDGE_IN = 48.0  # its lower edge over the floor where nothing is said
 
 
@@ -67,9 +72,10 @@ def panel(reader: SceneReader) -> Said:
     return said.whole()
 
 
-def spoken_panel(reader: SceneReader, plain: bool = False) -> Said | None:
+def spoken_panel(reader: SceneReader, plain: bool = False, within: int | None = None) -> Said | None:
     """200 amp panel [called] M ...; sub-panel G in the garage: a panel whose amperes, or that it is fed, come before
-    its name. None where none stands here. plain: one of which neither is said too."""
+    its name. None where none stands here. plain: one of which neither is said too; within: where the word stands for
+    what it is in, said before it."""
     reader.skip()
     count = COUNT.match(reader.text, reader.pos)
     if count is not None:
@@ -78,7 +84,14 @@ def spoken_panel(reader: SceneReader, plain: bool = False) -> Said | None:
     if kind is None:
         return None
     reader.phrase(("called", "named", "as"))
+    if not reader.scene.job.panels:
+        reader.phrase((*IS, "has"))  # the panel is 200 amps
     said, behind = _Panel(reader), reader.pos
+    if within is not None:
+        reader.pos = within
+        said.inside()
+        said.item.setdefault("name", reader.text[within : reader.pos].strip().capitalize())
+        reader.pos = behind
     if count is not None:
         reader.pos = count.start()
         counted(reader, said.item, count)
@@ -120,10 +133,11 @@ class _Panel:
         """Whether the sentence begins with a word of its own, so that its name is not said first. Main and Sub are
         what panels are called."""
         reader = self.reader
-        words = [*self._walls(), *(word for word in WORDS if word not in ("main", "sub"))]
-        bare = reader.over() and self.room is not None
+        words = [*self._walls(), *(word for word in WORDS if word not in ("main", "sub")), *FOLLOWS]
         return (
-            bare or COUNT.match(reader.text, self._next()) is not None or (reader.sees(words) and not self._letter())
+            reader.over()
+            or COUNT.match(reader.text, self._next()) is not None
+            or (reader.sees(words) and not self._letter())
         )
 
     def _letter(self) -> bool:
@@ -152,12 +166,13 @@ class _Panel:
             reader.pos = opened.end()
             self.open += taken(reader)
             return None
+        if reader.phrase(SUB) is not None:
+            return said_of_panel(reader, self.item, "sub")
         if reader.phrase(FUSES) is not None:
             self.told.append("in a fuse box no breaker fits: what is added wants fuses of its own, or a new panel")
             return None
-        count = COUNT.match(reader.text, reader.pos)
-        if count is not None:
-            return counted(reader, self.item, count)
+        if counted_here(reader, self.item):
+            return None
         if self.room is not None and not self.wall and (face := by_the_door(reader, self.room)) is not None:
             self.wall, self.item["at_in"] = face.name, beside_door(reader, self.room, face)
             return None
@@ -171,7 +186,7 @@ class _Panel:
         if word in walls:
             self._along(word)
         elif word == "in":
-            self._inside()
+            self.inside()
         elif word in EXCEPT and (few := reader.phrase(COUNTS)) is not None:  # all but two: how many, not which
             self.item["free_said"] = int(COUNTS[few])
         elif word in (*EXCEPT, "free spaces"):
@@ -281,7 +296,8 @@ class _Panel:
         self.reader.skip()
         return self.reader.pos
 
-    def _inside(self) -> None:
+    def inside(self) -> None:
+        """The room or the building that stands here: where it is."""
         rooms = self.reader.scene.rooms()
         name = self.reader.phrase(rooms)
         built = {name.casefold() for name in self.reader.buildings()}
@@ -351,8 +367,8 @@ class _Panel:
         """A panel that stands in no drawn room."""
         self._closed()
         reader, job, item = self.reader, self.reader.scene.job, dict(self.item)
-        if "name" not in item:
-            raise reader.fail(f"a wall of {self.room.name}, or a name" if self.room is not None else "a name")
+        if "name" not in item and self.room is not None:
+            raise reader.fail(f"a wall of {self.room.name}, or a name")
         item["height_in"] = item.pop("over_in", EDGE_IN)
         structure = self.structure or (job.structures[0].id if job.structures else "")
         if not structure:

@@ -15,6 +15,7 @@ BoxKind = Literal[
 Cover = Literal["", "flat", "damp", "in_use"]
 PLUGS = ("receptacle", "device")
 LAMPS = ("light", "fan")
+SWITCHABLE = ("receptacle", "equipment")  # what beside these a switch may work
 OVERHEAD = (*LAMPS, "smoke")  # hang under a ceiling where no place is said
 GEAR = ("furnace", "air_conditioner")  # what heats and cools, and is mended where it stands
 Serves = Literal[
@@ -25,6 +26,7 @@ Serves = Literal[
 Nema = Literal[
     "", "5-15", "5-20", "6-15", "6-20", "6-30", "6-50", "10-30", "10-50", "14-30", "14-50", "L5-30", "L14-30", "TT-30"
 ]  # fmt: skip
+Switched = Literal["", "half", "whole"]
 Amperes = Annotated[float, Field(strict=True, gt=0, le=1200, allow_inf_nan=False)]
 Watts = Annotated[float, Field(strict=True, ge=0, le=100_000, allow_inf_nan=False)]
 
@@ -123,6 +125,9 @@ class Box(Stood):
     monoxide: StrictBool = Field(False, description="Of an alarm: tells carbon monoxide too")
     serves: Serves = ""
     load_w: Watts | None = Field(None, description="Load really expected; null: as usual for what it is")
+    switched: Switched = Field(
+        "", description="Of an outlet: what of it a switch works, one half or the whole; empty: always on"
+    )
     continuous: StrictBool | None = Field(None, description="Load on for three hours or more; null: as usual for it")
     protects: Literal["", "gfci", "afci", "dual"] = Field("", description="Protection that its device gives onward")
     nema: Nema = Field("", description="Receptacle by its NEMA configuration; empty: as usual for what it serves")
@@ -135,3 +140,13 @@ class Box(Stood):
     interlock: StrictBool = Field(False, description="Generator inlet: its breaker is interlocked with the main")
     marked: StrictBool = Field(False, description="Marked on the frame")
     old: StrictBool = Field(False, description="Stood before this job, with its cable: only what is added is judged")
+
+
+def is_worked(box: Box) -> bool:
+    """Whether a switch works it: a lamp, a fan, an outlet that is switched, in part or whole."""
+    return box.kind in LAMPS or box.switched != ""
+
+
+def is_live(box: Box) -> bool:
+    """Whether it wants a hot that no switch takes away: all but what a switch works whole."""
+    return box.kind not in LAMPS and box.switched != "whole"

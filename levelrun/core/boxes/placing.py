@@ -13,6 +13,7 @@ from levelrun.core.boxes.catalogue import usual_model
 from levelrun.core.boxes.covering import Spot, fewest
 from levelrun.core.boxes.facts import RoomView
 from levelrun.core.boxes.islands import Island, islands
+from levelrun.core.boxes.parts import LAMPS
 from levelrun.core.boxes.spacing import SPACED, CounterSpace, Space, counter_spaces, wall_place, wall_spaces
 from levelrun.core.boxes.wet import may_stand
 from levelrun.core.job import Box, Fixture
@@ -26,6 +27,7 @@ LIT = ("common", "kitchen", "dining", "bedroom", "bath", "hall", "stairs", "laun
        "storage", "basement", "porch")  # fmt: skip
 ONE_RECEPTACLE = ("laundry", "garage", "basement", "porch")
 PANEL_IN = 4.0  # beside a panel, for cables that come down into it: common practice, no source
+PLUGGED_LAMPS = ("common", "dining", "bedroom")
 WITHIN = ("bath", "closet")  # rooms that one comes to from another
 HALL_IN = 120.0
 BAY_HIGHEST_IN = 66.0
@@ -296,13 +298,20 @@ def ceiling(view: RoomView) -> list[Placement]:
     """A light in the middle of a lit room that has none, and a smoke alarm in a bedroom or hall that has none."""
     placed: list[Placement] = []
     x, y = middle(view)
-    if view.room.use in LIT and not any(box.kind in ("light", "fan") for box in view.boxes):
+    if view.room.use in LIT and not any(lights(view, box) for box in view.boxes):
         placed.append(Placement(kind="light", why="in the middle of the ceiling", x_in=x, y_in=y))
     dwelling = view.dwelling
     if dwelling and view.room.use in ("bedroom", "hall") and not any(box.kind == "smoke" for box in view.boxes):
         x, y = alarm_spot(view)
         placed.append(Placement(kind="smoke", why="one in every bedroom and outside it", x_in=tape(x), y_in=tape(y)))
     return placed
+
+
+def lights(view: RoomView, box: Box) -> bool:
+    """Whether a box is a lighting outlet of its room: a lamp, a fan; in a habitable room of a dwelling that is no
+    kitchen also an outlet that a switch works (210.70(A)(1) exception 1)."""
+    plugged = view.dwelling and view.room.use in PLUGGED_LAMPS
+    return box.kind in LAMPS or (plugged and box.kind == "receptacle" and box.switched != "")
 
 
 def middle(view: RoomView) -> tuple[float, float]:

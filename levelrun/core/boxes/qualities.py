@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from levelrun.core.boxes.things import HALF, ON_A_SWITCH, WHOLE
 from levelrun.core.job import Box, Panel
 from levelrun.core.site.scene import IS, Said, SceneReader
 
@@ -29,6 +30,11 @@ PANELS: dict[str, Values] = {
     **{f"{what} {where}": {"disconnect_elsewhere": False} for what in _AHEAD
        for where in ("in it", "inside", "in the panel")},
 }  # fmt: skip
+HALVES: dict[str, Values] = {
+    **{word: {"switched": "half"} for word in (*HALF, *ON_A_SWITCH)},
+    **{word: {"switched": "whole"} for word in WHOLE},
+    **{word: {"switched": ""} for word in ("not switched", "unswitched", "always hot", "always on")},
+}  # fmt: skip
 BOXES: dict[str, Values] = {
     **{word: {"interlock": True} for word in ("interlock", "interlock kit", "interlocked", "listed interlock")},
     **{word: {"interlock": False} for word in ("no interlock", "without interlock", "not interlocked")},
@@ -43,6 +49,7 @@ BOXES: dict[str, Values] = {
     **{word: {"monoxide": True} for word in ("carbon monoxide", "monoxide", "co")},
     **{word: {"continuous": True} for word in ("continuous", "continuous load")},
     "not continuous": {"continuous": False},
+    **HALVES,
     **{word: {"old": True} for word in ("existing", "old", "there already", "was there before")},
 }  # fmt: skip
 OF = ("in", "on", "at", "of", "for")

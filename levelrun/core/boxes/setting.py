@@ -17,7 +17,7 @@ from levelrun.core.boxes.placing import on_studs
 from levelrun.core.boxes.pole import centre_of
 from levelrun.core.boxes.rules.dwelling import sleeping_rule
 from levelrun.core.boxes.spreading import every
-from levelrun.core.boxes.things import CALLED, OF_MACHINES, SERVES, gangs_said, kind_said, rated, settled
+from levelrun.core.boxes.things import CALLED, HALF, OF_MACHINES, SERVES, gangs_said, kind_said, rated, settled
 from levelrun.core.boxes.whereabouts import AS_ASKED, OVER_THE_FLOOR, Where
 from levelrun.core.editing import add_part
 from levelrun.core.job import Job, PoleMark, Room
@@ -32,7 +32,8 @@ WORDS = ("at", "in", "height", "on", "as", "for", "gangs", "outside", "blocked",
 _WORKS = re.compile(
     r"(?:both|them|(?:the\s+)?(?:(?:all|other|ceiling|vanity|bath|exhaust|recessed|can|pot|outside|outdoor|exterior|"
     r"porch|flood|coach|barn|yard|shop|strip|led|closet|entry|wall|main|center|middle)\s+)*"
-    r"(?:lights?|fans?|pendants?|cans|sconces?|chandelier|strips?|floods?))\b",
+    r"(?:lights?|fans?|pendants?|cans|sconces?|chandelier|strips?|floods?)"
+    rf"|(?:the\s+)?(?:(?:{'|'.join(HALF)})\s+)?(?:outlets?|receptacles?|plugs?))\b",
     re.IGNORECASE,
 )
 TV = tuple(f"{at} {the}{tv}" for at in ("behind", "for") for the in ("the ", "a ") for tv in ("tv", "television"))

@@ -62,12 +62,14 @@ def _after(start: float, at: float, around: float) -> float:
 
 
 def serves_wall(view: RoomView, box: Box) -> bool:
-    """A receptacle that counts for a wall space: inside, at 66 in or lower, not one for a counter or an appliance."""
+    """A receptacle that counts for a wall space: inside, at 66 in or lower, not one for a counter or an appliance,
+    nor one that a switch works whole (210.52(2))."""
     return (
         box.kind == "receptacle"
         and wall_place(view, box) is not None
         and not box.outdoors
         and box.serves == ""
+        and box.switched != "whole"
         and view.over_floor(box) <= HIGHEST_IN
     )
 

@@ -176,7 +176,30 @@ def _box(reader: SceneReader) -> Box | None:
     reader.phrase(["box"])
     boxes = reader.boxes()
     word = reader.phrase(boxes)
-    return boxes[word] if word is not None else None
+    return boxes[word] if word is not None else _on_its_wall(reader)
+
+
+def _on_its_wall(reader: SceneReader) -> Box | None:
+    """The outlet on the north wall: the only one of its kind there. None where no such words stand here. Refuses
+    several."""
+    room, start = reader.scene.room, reader.pos
+    kind = reader.phrase(("outlet", "receptacle", "plug", "switch")) if room is not None else None
+    if room is None or kind is None or reader.phrase(("on", "in")) is None:
+        reader.pos = start
+        return None
+    walls = walls_by_name(room)
+    word = reader.phrase(walls)
+    if word is None or not (reader.sees((*LINKS, "at", "on")) or reader.sees_length()):
+        reader.pos = start
+        return None
+    job, what = reader.scene.job, KINDS_SPOKEN[kind]["kind"]
+    found = [box for box in job.boxes if box.room == room.id and box.side == walls[word].index and box.kind == what]
+    if len(found) != 1:
+        raise reader.refuse(
+            f"{len(found) or 'no'} {kind} is on the {walls[word].name} wall: say which by its name", start,
+            [box.name for box in found],
+        )  # fmt: skip
+    return found[0]
 
 
 def _set(node: Box | Panel, **values: Any) -> Said:

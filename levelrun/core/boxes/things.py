@@ -49,6 +49,15 @@ _ONE: dict[str, dict[str, Any]] = {
                     "smoke and carbon monoxide") for alarm in ("alarm", "detector")},
     "junction box": {"kind": "junction"},
 }  # fmt: skip
+# An outlet that a switch works: one half of it where not all of it is said.
+HALF = ("half hot", "half-hot", "half switched", "half-switched", "split wired", "split-wired", "switched")
+ON_A_SWITCH = ("on a switch", "on the switch", "on a wall switch", "on the wall switch")
+WHOLE = ("fully switched", "whole switched", "all switched", "wholly switched")
+_ONE |= {
+    f"{how} {plug}": {"kind": "receptacle", "switched": said}
+    for said, words in (("half", HALF), ("whole", WHOLE)) for how in words
+    for plug in ("outlet", "receptacle", "plug")
+}  # fmt: skip
 SPOKEN: dict[str, dict[str, Any]] = {
     **_ONE,
     **{f"{word}{'es' if word.endswith('switch') else 's'}": item for word, item in _ONE.items()},

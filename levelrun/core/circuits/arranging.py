@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping, Sequence
 
 from levelrun.core.boxes.facts import RoomContext
-from levelrun.core.boxes.parts import LAMPS
+from levelrun.core.boxes.parts import is_worked
 from levelrun.core.circuits.distance import Stand, square, stands
 from levelrun.core.circuits.routing import shortest_order
 from levelrun.core.codebook import Codebook
@@ -27,7 +27,7 @@ def arranged(
         found = known(a or panel.id, b)
         return FAR_IN if found is None else found
 
-    lit = [box for box in boxes if box.kind in (*LAMPS, "switch", "smoke")]
+    lit = [box for box in boxes if box.kind in ("switch", "smoke") or is_worked(box)]
     plugs = [box for box in boxes if box not in lit]
     found: list[tuple[str, str | None]] = []
     for own, lights in ((plugs, False), (lit, True)):
@@ -71,7 +71,7 @@ def in_order(boxes: Sequence[Box], lights: bool, distance: Distance) -> list[tup
         own = _from_head(rooms[room], heads[room], distance)
         found += own
         if heads[room].kind == "switch" or before is None:
-            unswitched = [box.id for box in rooms[room] if box.kind not in LAMPS and box.id in dict(own)]
+            unswitched = [box.id for box in rooms[room] if not is_worked(box) and box.id in dict(own)]
             before = next((box for box, _ in reversed(own) if box in unswitched), head)
     return found
 
@@ -93,7 +93,7 @@ def _from_head(boxes: Sequence[Box], head: Box, distance: Distance) -> list[tupl
         for box in ways:
             found.append((box.id, last))
             last = box.id
-    lamps = [box for box in boxes if box.kind in LAMPS and box.id != head.id]
+    lamps = [box for box in boxes if is_worked(box) and box.id != head.id]
     plain = [box for box in (head, *boxes) if box.kind == "switch" and box.ways == 2]
     slots = [box.id for box in dict.fromkeys(plain) for _ in range(box.gangs)] if head in plain else [last]
     for last, group in zip(slots, _shared_out(lamps, len(slots)), strict=False):

@@ -48,12 +48,25 @@ def group_said(reader: SceneReader) -> tuple[str, list[Box]] | None:
     wired = {hop.box for circuit in job.circuits for hop in circuit.chain}
     free = [box for box in job.boxes if box.id not in wired and (not own or box.room in own)]
     found = [box for box in free if wanted.meant(box)]
+    found = _with_switches(found, free, wanted)
     if not found:
         what = title.strip().removeprefix("the ")
         none = wanted.serves and not any(box.serves == wanted.serves for box in job.boxes)
         none_yet = f"no box serves the {what} yet: say `outlet behind the {what}`, or `{what} outlet` and its wall"
         raise reader.refuse(none_yet if none else f"{title.strip()}: no such box is on no circuit", start)
     return title.strip(), found
+
+
+def _with_switches(found: list[Box], free: list[Box], wanted: _Wanted) -> list[Box]:
+    """Outlets that a switch works go with the switches of their room: with these on the circuit of its lights, where
+    it has lights, else with its outlets."""
+    lit = {box.room for box in free if box.kind in LAMPS}
+    if wanted.kinds == LIT:
+        rooms = {box.room for box in found}
+        return [*found, *(box for box in free if box.switched and box.room in rooms and box.room in lit)]
+    found = [box for box in found if not (box.switched and box.room in lit) or not wanted.kinds]
+    rooms = {box.room for box in found if box.switched}
+    return [*found, *(box for box in free if box.kind == "switch" and box.room in rooms and box not in found)]
 
 
 class _Wanted:

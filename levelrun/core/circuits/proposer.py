@@ -11,7 +11,7 @@ from math import ceil
 from typing import Any
 
 from levelrun.core.boxes.facts import RoomContext
-from levelrun.core.boxes.parts import LAMPS, PLUGS
+from levelrun.core.boxes.parts import PLUGS, is_worked
 from levelrun.core.circuits.arranging import FAR_IN, Far, far_of, in_order
 from levelrun.core.circuits.distance import stands
 from levelrun.core.circuits.grouping import fewest_groups
@@ -141,7 +141,7 @@ def _groups(book: Codebook, job: Job, house: House, boxes: Sequence[Box], kitche
     most = _most(book, job)
     weight = partial(_weight, book, most, 20.0)
     counters = take(lambda b: b.kind in PLUGS and b.serves == "counter")
-    dining = take(lambda b: b.kind in PLUGS and use(b) in ("kitchen", "dining") and not b.outdoors)
+    dining = take(lambda b: b.kind in PLUGS and use(b) in ("kitchen", "dining") and not (b.outdoors or b.switched))
     yield from _kitchen(book, counters, dining, kitchens)
     for room_use, words, section in (
         ("bath", "20 A for the baths, nothing else on it", "210.11(C)(3)"),
@@ -159,14 +159,14 @@ def _groups(book: Codebook, job: Job, house: House, boxes: Sequence[Box], kitche
             reason="apart, so that a wet trip darkens nothing",
             section="common practice, no source",
         )
-    yield from _lights(job, house, take(lambda b: b.kind in (*LAMPS, "switch", "smoke")), most)
+    yield from _lights(job, house, take(lambda b: b.kind in ("switch", "smoke") or is_worked(b)), most)
     rest = list(left.values())
     reason = "rooms side by side, no more than the habit"
     yield from _by_rooms(house, rest, most, "Outlets", reason, False, 20.0)
 
 
 def _plugs_of(use: Callable[[Box], str], wanted: str) -> Callable[[Box], bool]:
-    return lambda box: box.kind in PLUGS and use(box) == wanted and not box.outdoors
+    return lambda box: box.kind in PLUGS and use(box) == wanted and not (box.outdoors or box.switched)
 
 
 def _most(book: Codebook, job: Job) -> int:
@@ -217,7 +217,7 @@ def _lights(job: Job, house: House, boxes: list[Box], most: int) -> Iterator[Gro
         by_level.setdefault(room.level if room else "", []).append(box)
     breaker = 15.0 if job.habits.light_wire == "14" else 20.0
     for here in by_level.values():
-        rooms = dict.fromkeys(box.room for box in here if box.kind in LAMPS)
+        rooms = dict.fromkeys(box.room for box in here if is_worked(box))
         least = 2 if len(rooms) >= 3 else 1
         reason = "lights apart from receptacles" + (", the floor on two" if least > 1 else "")
         yield from _by_rooms(house, here, most, "Lights", reason, True, breaker, least)

@@ -19,6 +19,8 @@ SHORT = {"n": "north", "e": "east", "s": "south", "w": "west", "ne": "northeast"
          "sw": "southwest", "nw": "northwest"}  # fmt: skip
 COMPASS = {*SHORT, *SHORT.values()}
 SMALL = ("the", "a", "an")
+PANEL_WORDS = ("panel", "sub-panel", "subpanel", "sub panel")
+MAINS = ("main panel", "main breaker panel", "service panel", "breaker panel", "breaker box", "main")
 # Between a thing and what is said of it.
 JOINING = ("circuit", "and", "more", "the", "for", "with")  # in the name of a circuit no word that tells it apart
 _SMALL = re.compile(rf"(?:{'|'.join(SMALL)})\s+", re.IGNORECASE)
@@ -124,7 +126,10 @@ class NamingReader(Reader):
     def a_panel(self, offered: Iterable[str] = ()) -> Panel | None:
         """A panel by its name, the word panel before it or not; the only one by that word alone. None where none
         stands here. `offered`: how they are completed, where not by their names."""
-        panels, start = self.panels(), self.pos
+        panels, roles, start = self.panels(), self._panels_by_role(), self.pos
+        if not self.sees(panels) and (role := self.phrase(roles)) is not None and not self.sees(panels):
+            return roles[role]
+        self.pos = start
         word = None if self.sees(panels) else self.phrase(["panel"])
         self.expect(offered or panels)
         name = self.phrase(panels)
@@ -133,7 +138,22 @@ class NamingReader(Reader):
         if name is None:
             self.pos = start
             return None
+        if word is None:
+            self.phrase(PANEL_WORDS)  # the garage panel
         return panels[name]
+
+    def _panels_by_role(self) -> dict[str, Panel]:
+        """Panels by what they are, where only one is: the main panel, the sub-panel, the barn panel."""
+        job = self.scene.job
+        fed = {circuit.feeds for circuit in job.circuits}
+        subs = [panel for panel in job.panels if panel.id in fed or panel.disconnect_elsewhere]
+        mains = [panel for panel in job.panels if panel not in subs]
+        found = dict.fromkeys(MAINS, mains[0]) if len(mains) == 1 else {}
+        found |= dict.fromkeys(PANEL_WORDS[1:], subs[0]) if len(subs) == 1 else {}
+        for name, building in self.buildings().items():
+            own = [panel for panel in job.panels if panel.structure == building.id]
+            found |= {f"{name} {word}": own[0] for word in PANEL_WORDS} if len(own) == 1 else {}
+        return found
 
     def buildings(self) -> dict[str, Structure]:
         """Buildings by name, and by the last word of it where that is no other's name: the shop, for Kiln shop; the

@@ -8,7 +8,7 @@ from dataclasses import replace
 
 from levelrun.core.boxes.machines import BY_NAME
 from levelrun.core.boxes.panel_spoken import SUB_PANEL
-from levelrun.core.boxes.parts import LAMPS
+from levelrun.core.boxes.parts import LAMPS, SWITCHABLE
 from levelrun.core.boxes.qualities import BOXES
 from levelrun.core.boxes.things import SERVES, horses_said, watts_said
 from levelrun.core.circuits.parts_said import LARGEST, LEAST, UNIT, circuit_part
@@ -45,6 +45,10 @@ _SECOND = re.compile(r"\s*(?:/|and|&|-)\s*(?P<n>\d{1,2})(?![\d'\"/-])", re.IGNOR
 _COUNTED = re.compile(r"\s*(?P<n>[1-9]\d?)[\s-]*(?:spaces?|circuits?)\b", re.IGNORECASE)  # of a sub-panel
 SWITCHED = tuple(f"{joins} {a}switch" for joins in ("with", "and", "on")
                  for a in ("", "a ", "its own ", "a wall ", "a dimmer ", "its "))  # fmt: skip
+WORKED = (*LAMPS, *SWITCHABLE)
+AT_IT = tuple(f"{at} the {what}" for at in ("by", "at", "beside", "near", "over") for what in (
+    "door", "counter", "sink", "stairs",
+))  # fmt: skip
 OUTER = ("outside wall", "outside of the house", "exterior wall", "outer wall")
 ROOM_WALLS = tuple(f"{the}{room} wall" for the in ("", "the ") for room in ROOMS)
 FACES = ("wall", "walls", "surface", "wall surface")
@@ -67,8 +71,8 @@ def about(reader: SceneReader, said: Asked) -> Asked:
     """One thing more that is said of the circuit or of what stands at its end."""
     reader.expect([])
     begin = reader.pos
-    if said.kind.box.get("kind") in LAMPS and reader.phrase(SWITCHED) is not None:
-        reader.phrase(("by the door", "at the door", "beside the door", "near the door"))
+    if said.kind.box.get("kind") in WORKED and said.kind.volts == 120 and reader.phrase(SWITCHED) is not None:
+        reader.phrase(AT_IT)
         return replace(said, switched=True)
     if said.count > 1 and (apart := apart_here(reader)) is not None:
         return replace(said, apart_in=apart)

@@ -106,7 +106,7 @@ def end(reader: SceneReader, said: Asked, before: Sequence[int] = ()) -> Asked:
         if (match := UNIT.match(reader.text, reader.pos)) is not None:
             figures.append(reader.pos)
             reader.pos = match.end()
-        elif reader.phrase(BEFORE) is None and not _quality(reader, more):
+        elif not _quality(reader, more) and reader.phrase(BEFORE) is None:
             break
     if said.count == 1:
         one_thing(reader)

@@ -7,6 +7,7 @@ from dataclasses import dataclass, field, replace
 from typing import Any
 
 from levelrun.core.boxes.machines import BY_NAME, Machine
+from levelrun.core.boxes.things import HALF, WHOLE
 from levelrun.core.site.called import BUILDINGS as SITE_BUILDINGS
 
 
@@ -247,6 +248,7 @@ _SHOWN = (
 QUALIFIED: dict[str, dict[str, Any]] = {
     **{word: {"protects": "gfci"} for word in ("gfci", "ground fault", "ground-fault", "gfi")},
     **{word: {"protects": "afci"} for word in ("afci", "arc fault", "arc-fault")},
+    **{word: {"switched": "half"} for word in HALF}, **{word: {"switched": "whole"} for word in WHOLE},
     **{word: {"gangs": 2} for word in ("quad", "two gang", "2 gang", "2-gang", "two-gang", "fourplex")},
     **{word: {} for word in (*_SHOWN, "one gang", "1 gang", "single gang")},
 }  # fmt: skip

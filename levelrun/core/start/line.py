@@ -13,7 +13,7 @@ from levelrun.core.measure import show
 from levelrun.core.site.scene import SceneReader
 from levelrun.core.start.about import about
 from levelrun.core.start.asked import Asked
-from levelrun.core.start.beginning import called_panels, from_box, the_disconnect
+from levelrun.core.start.beginning import a_box, called_panels, from_box
 from levelrun.core.start.ends import BEFORE, OUTSIDE, THING, end, end_here, one_thing
 from levelrun.core.start.kinds import KINDS, OFFERED
 from levelrun.core.start.legs_said import TO_A_THING, legs_said, no_end
@@ -116,6 +116,8 @@ class Line:
             reader.pos = match.end()
         elif not self.ended and reader.phrase(BEFORE) is not None:
             pass  # a, my, dedicated: said before what it is
+        elif not self.ended and self._feeder_to():
+            pass  # 60a feeder to the barn
         elif not self.ended and not self.said.legs and not self._known():
             raise self._astray()
         else:
@@ -216,8 +218,8 @@ class Line:
             self.told += stood.told
         elif (panel := reader.a_panel(called_panels(reader))) is not None:
             found = panel, None, None
-        elif (name := reader.phrase(boxes := {**the_disconnect(reader.scene.job), **reader.boxes()})) is not None:
-            found = from_box(reader, boxes[name])
+        elif (box := a_box(reader)) is not None:
+            found = from_box(reader, box)
         elif (node := self._before()) is not None:
             found = (node, None, None) if isinstance(node, Panel) else from_box(reader, node)
         elif needed:
@@ -264,6 +266,14 @@ class Line:
         self.ended = True
         if node is not None:
             self.said = replace(self.said, there=loose(reader, node, self.said.begin, at), building="")
+
+    def _feeder_to(self) -> bool:
+        """Whether it is called a feeder here, before what it feeds."""
+        at = self.reader.pos
+        found = self.reader.phrase(("feeder", "feed")) is not None
+        found = found and (self.reader.sees(TO) or self.reader.sees_length())
+        self.reader.pos = self.reader.pos if found else at
+        return found
 
     def _named_again(self) -> bool:
         """Whether what a circuit goes to is named later on."""

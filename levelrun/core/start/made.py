@@ -8,7 +8,7 @@ from typing import Any
 
 from levelrun.core.boxes.edits import LETTERS
 from levelrun.core.boxes.holding import STRAPPED
-from levelrun.core.boxes.parts import LAMPS, OVERHEAD, Box
+from levelrun.core.boxes.parts import OVERHEAD, SWITCHABLE, Box, is_worked
 from levelrun.core.boxes.things import NEMA, ONE_HOT, WIDE_A
 from levelrun.core.circuits.feed_words import screw_out
 from levelrun.core.circuits.places import box_places
@@ -42,7 +42,7 @@ from levelrun.core.trade.pipe.pull_box import trade_inches
 from levelrun.core.ways.unsaid import UPRIGHT, up_to
 from levelrun.core.ways.walk import WalkLeg
 
-BEHIND_A_LIGHT = 3  # wires to a switch that hangs behind its light
+BY_A_SWITCH = 3  # wires to a switch that hangs behind its light
 WHIP_IN = 48.0
 LEAST_WHIP = "1/2"  # what is sold as a whip: common practice, no source
 DISCONNECT = "Disconnect"
@@ -222,6 +222,8 @@ def _ends(job: Job, book: Codebook, said: Asked) -> tuple[list[str], list[dict[s
         )
     if said.hardwired:
         box["kind"] = "equipment"
+    if said.switched and box["kind"] in SWITCHABLE:
+        box["switched"] = box.get("switched") or "whole"
     box |= {"use": said.use or box.get("use", ""), "where": said.where, "height_in": _height(job, said)}
     box["outdoors"] = said.outdoors or box.get("outdoors", False)
     box |= {"surface": True} if box["kind"] in STRAPPED and _on_the_face(book, said) else {}
@@ -295,7 +297,7 @@ def _height(job: Job, said: Asked) -> float:
 
 def _legs(job: Job, book: Codebook, said: Asked, circuit: dict[str, Any], ends: list[str]) -> list[dict[str, Any]]:
     """The legs whole: place, method and size of each, the box at the end, and the whip where there is one."""
-    count = max(conductors_in(circuit), BEHIND_A_LIGHT if _at_a_light(said) else 0)
+    count = max(conductors_in(circuit), BY_A_SWITCH if _to_a_switch(said) else 0)
     size = circuit["wire_size"]
     ground = _ground(book, circuit) if size in wire_sizes(book) else size
     wires = [Wires("THWN-2", size, count), Wires("THWN-2", ground, 1)]
@@ -328,9 +330,14 @@ def _legs(job: Job, book: Codebook, said: Asked, circuit: dict[str, Any], ends: 
     return legs
 
 
-def _at_a_light(said: Asked) -> bool:
-    """Whether it goes from a light to its switch: power there and back, and the neutral (404.2(C))."""
-    return said.box is not None and said.box.kind in LAMPS and said.kind.box.get("kind") == "switch"
+def _to_a_switch(said: Asked) -> bool:
+    """Whether it goes from what a switch works to that: power there and back, and the neutral (404.2(C)); or from a
+    switch to an outlet of which it works one half."""
+    if said.box is None:
+        return False
+    end = said.kind.box
+    half = said.box.kind == "switch" and end.get("switched") == "half"
+    return half or (is_worked(said.box) and end.get("kind") == "switch")
 
 
 def _wanted(book: Codebook, circuit: dict[str, Any]) -> str:

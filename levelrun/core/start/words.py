@@ -43,7 +43,8 @@ def start(reader: SceneReader) -> Said:
 def _started(reader: SceneReader, before: Box | Panel | None) -> Said | None:
     """The line, from what stands at the end of the one before; None where it does not go on from there."""
     at = reader.pos
-    reader.phrase(ASKED)
+    if not reader.sees({**reader.panels(), **reader.boxes()}):  # from A: no article
+        reader.phrase(ASKED)
     line = Line(reader, before)
     while not reader.over():
         line.part()
@@ -74,7 +75,7 @@ def _started(reader: SceneReader, before: Box | Panel | None) -> Said | None:
                 f"a junction box stands at the end of leg {edit['leg'] + 1}, where cable meets something else"
             )
     if said.switched:
-        told.append("its switch hangs behind it, no way to that is said: `from` the light, how far and `to switch`")
+        told.append("its switch hangs behind it, no way to that is said: `from` it, how far and `to switch`")
     made = [edit["item"]["id"] for edit in edits if edit["op"] == "add" and edit["kind"] in ("box", "panel")]
     made = made[:-1] if said.switched else made  # it goes on from the light
     end = said.there.node.id if said.there is not None else made[-1] if made else None

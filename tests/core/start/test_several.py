@@ -5,7 +5,6 @@ from __future__ import annotations
 import pytest
 
 from levelrun.core.edits import Looked, said_on
-from levelrun.core.errors import TextError
 from levelrun.core.job import Job
 from levelrun.core.plan import plan
 from tests.conftest import built, edited
@@ -93,8 +92,9 @@ def test_what_is_on_a_space_of_other_work_was_there_before(said: str) -> None:
 
 def test_a_light_on_a_circuit_of_this_job_is_none_from_before() -> None:
     job, _ = line("20' attic in 14-2 to a light on 12")
-    with pytest.raises(TextError, match="existing light in the hall on 5"):
-        said_on(job, "from the light on 12, 15' attic to a fan", Looked())
+    after = said_on(job, "from the light on 12, 15' attic to a fan", Looked())[0]
+    assert [hop.after for hop in after.circuits[0].chain] == [None, job.boxes[0].id]
+    assert not any(box.old for box in after.boxes)
 
 
 @pytest.mark.parametrize(

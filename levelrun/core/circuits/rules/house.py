@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import cached_property, lru_cache
 
-from levelrun.core.boxes.parts import LAMPS, PLUGS
+from levelrun.core.boxes.parts import LAMPS, PLUGS, is_worked
 from levelrun.core.circuits.codes import finding
 from levelrun.core.circuits.spaces import called
 from levelrun.core.codebook import Codebook
@@ -32,12 +32,13 @@ class Wired:
     serves: str
     room: str | None
     structure: str
+    worked: bool
 
 
 @lru_cache(maxsize=4096)
-def _wired(id_: str, name: str, kind: str, serves: str, room: str | None, structure: str) -> Wired:
+def _wired(id_: str, name: str, kind: str, serves: str, room: str | None, structure: str, worked: bool) -> Wired:
     """The same one for the same words."""
-    return Wired(id_, name, kind, serves, room, structure)
+    return Wired(id_, name, kind, serves, room, structure, worked)
 
 
 @dataclass(frozen=True, kw_only=True, eq=False)
@@ -77,7 +78,9 @@ _houses = Standing[House](1)
 
 def house_of(job: Job, book: Codebook) -> House:
     """The look-ups of a job."""
-    boxes = [_wired(box.id, box.name, box.kind, box.serves, box.room, box.structure) for box in job.boxes]
+    boxes = [
+        _wired(box.id, box.name, box.kind, box.serves, box.room, box.structure, is_worked(box)) for box in job.boxes
+    ]
     lived = dwellings(job)
 
     def made() -> House:
@@ -201,7 +204,7 @@ def switch_rule(house: House) -> Iterator[Finding]:
             switches.setdefault(box.room, []).append(box)
     for circuit in house.circuits:
         own = [house.boxes[hop.box] for hop in circuit.chain if hop.box in house.boxes]
-        apart = [box for box in own if box.kind in LAMPS and box.room in switches]
+        apart = [box for box in own if box.worked and box.room in switches]
         if not apart or any(box.kind == "switch" for box in own):
             continue
         lamp = min(apart, key=lambda item: item.name)

@@ -68,7 +68,7 @@ def with_switches(view: CircuitView, boxes: set[str]) -> set[str]:
         for box in taken:
             if view.boxes[box].kind == "switch":
                 more |= set(view.tree.below(box)) | _mates(view, box)
-            elif view.boxes[box].kind in SWITCHED:
+            elif view.boxes[box].kind in SWITCHED or view.boxes[box].switched:
                 above = [link.box for link in view.tree.path(box)[:-1] if view.boxes[link.box].kind == "switch"]
                 more |= set(above[-1:])
         if more <= taken:

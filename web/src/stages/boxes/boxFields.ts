@@ -23,6 +23,12 @@ export const BOX_FIELDS: Field[] = [
   { name: 'load_w', label: 'Load, W', usual: 'as usual' },
   { name: 'continuous', label: 'On for three hours', usual: 'as usual' },
   { name: 'nema', label: 'Receptacle, NEMA', titles: { '': 'as usual' }, when: plugged },
+  {
+    name: 'switched',
+    label: 'A switch works',
+    titles: { '': 'nothing of it', half: 'one half', whole: 'the whole' },
+    when: as('receptacle', 'equipment'),
+  },
   { name: 'protects', label: 'Device protects', titles: GIVEN, when: as('receptacle', 'switch', 'device') },
   { name: 'model', label: 'Box', list: 'models', wide: true },
   { name: 'gangs', label: 'Gangs', list: 'gangs' },
