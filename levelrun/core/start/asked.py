@@ -18,7 +18,8 @@ class Asked:
     new `building`, called like it or by a name of its own; `box`
     and `on`: where it begins at a box, that and its circuit, which is drawn out; `there`: what stands at its end
     already; `branch`: it is said to be a circuit, and no feeder; `switched`: a light with a switch of its
-    own; `count`: so many of a kind, `apart_in` from one to the next."""
+    own; `count`: so many of a kind, `apart_in` from one to the next; `multiwire`: on two
+    circuits that share a neutral."""
 
     kind: Kind
     panel: Panel
@@ -45,6 +46,7 @@ class Asked:
     switched: bool = False
     count: int = 1
     apart_in: float | None = None
+    multiwire: bool = False
 
     @property
     def begin(self) -> Panel | Box:

@@ -6,8 +6,9 @@ import re
 
 from levelrun.core.errors import TextError
 from levelrun.core.site.scene import SceneReader
-from levelrun.core.start.ends import BEGUN, THING, unknown
+from levelrun.core.start.ends import BEGUN, ROOMS, THING, any_of, unknown
 from levelrun.core.start.kinds import OFFERED
+from levelrun.core.start.multiwire import SHARED
 from levelrun.core.start.opening import FIGURES
 from levelrun.core.start.several import APART
 from levelrun.core.ways.walk import ENDS, WalkLeg, parse_walk, suggest
@@ -20,6 +21,8 @@ _AGAIN = re.compile(
     r"[\s,]+(?:to\s+(?:(?:the|its|an?)\s+)?(?:outlet|receptacle|plug|box|it)|(?:then|and)\s+(?:a\s+|its\s+)?whip)\s*$",
     re.IGNORECASE,
 )
+_SHARED = re.compile(rf"[\s,]+(?={SHARED.pattern})", re.IGNORECASE)
+_IN_A_ROOM = re.compile(rf"[\s,]+in\s+(?:(?:the|a|my)\s+)?(?:{any_of(ROOMS)})\s*$", re.IGNORECASE)
 _SPACED = re.compile(APART, re.IGNORECASE)
 
 
@@ -30,14 +33,21 @@ def legs_said(reader: SceneReader, ended: bool, named: int | None) -> list[WalkL
     rest = reader.text[begin : reader.line_end()]
     to = None if ended else TO_A_THING.search(rest)
     again = _AGAIN.search(rest) if ended else None
-    stops = (FIGURES.search(rest), _SPACED.search(rest), to, again)
+    stops = (FIGURES.search(rest), _SPACED.search(rest), _SHARED.search(rest), to, again)
     ends = [match.start() for match in stops if match is not None] + ([named] if named is not None else [])
     stop = min(ends, default=None)
     said = rest if stop is None else rest[:stop]
     ended |= named is not None
     if not ended and to is None:
         _not_known(reader, said, begin)
-    legs = read_legs(reader, said, begin)
+    try:
+        legs = read_legs(reader, said, begin)
+    except TextError:
+        room = _IN_A_ROOM.search(said)  # 30' wall in emt in the garage
+        if room is None:
+            raise
+        said = said[: room.start()]
+        legs = read_legs(reader, said, begin)
     reader.pos = begin + (len(rest) if again is not None and stop == again.start() else len(said))
     joined = (legs[-1].to or "").casefold() in {*map(str.casefold, ENDS.values()), *map(str.casefold, reader.boxes())}
     if not ended and to is None and (stop is None or (legs[-1].to and not joined)):

@@ -18,6 +18,7 @@ from levelrun.core.start.ends import BEFORE, OUTSIDE, THING, end, end_here, one_
 from levelrun.core.start.kinds import KINDS, OFFERED
 from levelrun.core.start.legs_said import TO_A_THING, legs_said, no_end
 from levelrun.core.start.lying import first_leg, in_that_room, supposed
+from levelrun.core.start.multiwire import SHARED, shared_here
 from levelrun.core.start.old import Stood, joined_to, old_here, with_it
 from levelrun.core.start.opening import ROUGHLY, cable_first, in_cable
 from levelrun.core.start.put_up import no_feeder
@@ -48,7 +49,7 @@ _CALLED = re.compile(
     r"(?=\s*,?\s+(?:\d|(?:from|up|down|over|through|along|to)\b)|\s*$)",
     re.IGNORECASE,
 )
-_SIZED = re.compile(r"\s*(?:14|12|10|8|6)\s*[-/]\s*[234](?![\d'\"/-])")  # a cable, and no two spaces
+_SIZED = re.compile(r"\s*(?:14|12|10|8|6)\s*[-/]\s*[234](?![\d'\"/-])\s*")  # a cable, and no two spaces
 TO = ("to feed", "to power", "to serve", "to", "for")
 _THROUGH = ("along", "through", "across", "in", "some")
 
@@ -101,7 +102,9 @@ class Line:
             reader.pos = at  # about 45 feet
         if reader.sees(RIGHT_BY):
             reader.phrase(["right"])
-        if not self.cable and self._in_cable():
+        if shared_here(reader):
+            self.said = replace(self.said, multiwire=True)
+        elif not self.cable and self._in_cable():
             self._pulled()
         elif not self.begun and reader.phrase(FROM) is not None:
             self._begin(needed=True)
@@ -109,6 +112,8 @@ class Line:
             pass
         elif not self.ended and self._at_end():
             self._end()
+        elif self.ended and self.said.count > 1 and (apart := apart_here(reader)) is not None:
+            self.said = replace(self.said, apart_in=apart)
         elif not self.said.legs and self._at_legs():
             self._legs()
         elif not self.ended and (match := UNIT.match(reader.text, reader.pos)) is not None:
@@ -133,6 +138,10 @@ class Line:
             return False
         self.cable = cable_first(reader)
         reader.skip()
+        if self.cable is None and (sized := _SIZED.match(reader.text, reader.pos)) is not None:
+            said = method_ahead(reader.scene.book, f"nm {sized.group(0).strip()}")
+            if said is not None and SHARED.match(reader.text, sized.end()) is not None:  # 12-3 multiwire
+                self.cable, reader.pos = said[:2], sized.end()
         word = _CALLED.match(reader.text, reader.pos) if self.cable is None else None
         if word is not None and not self._known_word(word.start("word")):
             said = method_ahead(reader.scene.book, f"nm {word['cable']}")

@@ -297,7 +297,7 @@ def _height(job: Job, said: Asked) -> float:
 
 def _legs(job: Job, book: Codebook, said: Asked, circuit: dict[str, Any], ends: list[str]) -> list[dict[str, Any]]:
     """The legs whole: place, method and size of each, the box at the end, and the whip where there is one."""
-    count = max(conductors_in(circuit), BY_A_SWITCH if _to_a_switch(said) else 0)
+    count = max(conductors_in(circuit), BY_A_SWITCH if _to_a_switch(said) or said.multiwire else 0)
     size = circuit["wire_size"]
     ground = _ground(book, circuit) if size in wire_sizes(book) else size
     wires = [Wires("THWN-2", size, count), Wires("THWN-2", ground, 1)]

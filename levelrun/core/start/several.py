@@ -60,19 +60,7 @@ def behind(
     """The edits that put the others behind the first, each on the cable or pipe from the one before; the last of
     them, and what is told. on: the circuit, and the first of them."""
     circuit, ident = on
-    first = next(
-        edit["item"]
-        for edit in edits
-        if edit["op"] == "add" and edit["kind"] == "box" and edit["item"]["id"] == ident
-    )
-    taken = {node.name for node in job.nodes} | {
-        edit["item"]["name"] for edit in edits if edit["op"] == "add" and edit["kind"] == "box"
-    }
-    letter = first["name"].partition("-")[0] if "-" in first["name"] else first["name"]
-    names = (name for n in range(1, 9999) if (name := f"{letter}-{n}") not in taken)
-    had = [edit["item"]["id"] for edit in edits if edit["op"] == "add" and edit["kind"] == "box"]
-    begin = max(int(next_id(job, "b")[1:]), *(int(ident[1:]) for ident in had)) + 1
-    others = [{**first, "id": f"b{begin + n}", "name": next(names)} for n in range(said.count - 1)]
+    first, *others = alike(job, said, edits, ident)
     ids = [item["id"] for item in others]
     boxes = [{"op": "add", "kind": "box", "item": item} for item in others]
     piped = _in_pipe(book, said, edits, [first, *others], circuit)
@@ -85,6 +73,23 @@ def behind(
     return [*boxes, chain, *piped], ids[-1], told
 
 
+def alike(job: Job, said: Asked, edits: list[dict[str, Any]], ident: str) -> list[dict[str, Any]]:
+    """The box `ident` that these edits put there, and the others of its kind that the line wants behind it."""
+    first = next(
+        edit["item"]
+        for edit in edits
+        if edit["op"] == "add" and edit["kind"] == "box" and edit["item"]["id"] == ident
+    )
+    taken = {node.name for node in job.nodes} | {
+        edit["item"]["name"] for edit in edits if edit["op"] == "add" and edit["kind"] == "box"
+    }
+    letter = first["name"].partition("-")[0] if "-" in first["name"] else first["name"]
+    names = (name for n in range(1, 9999) if (name := f"{letter}-{n}") not in taken)
+    had = [edit["item"]["id"] for edit in edits if edit["op"] == "add" and edit["kind"] == "box"]
+    begin = max(int(next_id(job, "b")[1:]), *(int(ident[1:]) for ident in had)) + 1
+    return [first, *({**first, "id": f"b{begin + n}", "name": next(names)} for n in range(said.count - 1))]
+
+
 def _in_pipe(
     book: Codebook, said: Asked, edits: list[dict[str, Any]], boxes: list[dict[str, Any]], circuit: str
 ) -> list[dict[str, Any]]:
@@ -92,12 +97,20 @@ def _in_pipe(
     way = next((edit["item"] for edit in edits if edit["op"] == "add" and edit["kind"] == "way"), None)
     if said.apart_in is None or way is None or method(book, way["legs"][-1]["method"]).kind != "raceway":
         return []
+    made = list[dict[str, Any]]()
+    for item in ways_on(way, boxes, said.apart_in):
+        made.append({"op": "add", "kind": "way", "item": item})
+        made.append({"op": "route", "circuit": circuit, "box": item["legs"][0]["end"]["node"], "path": [item["id"]]})
+    return made
+
+
+def ways_on(way: dict[str, Any], boxes: list[dict[str, Any]], apart_in: float) -> list[dict[str, Any]]:
+    """The ways from one box to the next, as the last leg of the way to the first."""
     like = {key: way["legs"][-1][key] for key in ("place", "method", "size", "depth_in", "facts", "supposed")}
     number, made = int(way["id"][1:]), list[dict[str, Any]]()
     for n, (before, box) in enumerate(pairwise(boxes), start=1):
         end = {"kind": "box", "node": box["id"]}
-        leg = {"go": "over", "length_in": said.apart_in, **like, "end": end}
+        leg = {"go": "over", "length_in": apart_in, **like, "end": end}
         item = {"id": f"w{number + n}", "name": f"{before['name']} to {box['name']}", "start": before["id"]}
-        made.append({"op": "add", "kind": "way", "item": {**item, "legs": [leg]}})
-        made.append({"op": "route", "circuit": circuit, "box": box["id"], "path": [item["id"]]})
+        made.append({**item, "legs": [leg]})
     return made

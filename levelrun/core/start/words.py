@@ -13,6 +13,7 @@ from levelrun.core.site.scene import Said, SceneReader
 from levelrun.core.start.asked import Asked, goes_on
 from levelrun.core.start.line import Line
 from levelrun.core.start.made import edits_for
+from levelrun.core.start.multiwire import on_two, shared_well
 from levelrun.core.start.old import joined_to
 from levelrun.core.start.opening import ASKED, metal_of
 from levelrun.core.start.several import behind
@@ -59,6 +60,8 @@ def _started(reader: SceneReader, before: Box | Panel | None) -> Said | None:
         return None
     if (metal := metal_of(reader.text[at : reader.line_end()])) and "material" not in asked.circuit:
         asked = replace(asked, circuit={**asked.circuit, "material": metal})
+    if asked.multiwire:
+        asked = shared_well(reader, asked)
     said, told = of_240(asked)
     said = rated_switch(said)
     if said.load_w is not None:  # once its volts are known
@@ -79,7 +82,10 @@ def _started(reader: SceneReader, before: Box | Panel | None) -> Said | None:
     made = [edit["item"]["id"] for edit in edits if edit["op"] == "add" and edit["kind"] in ("box", "panel")]
     made = made[:-1] if said.switched else made  # it goes on from the light
     end = said.there.node.id if said.there is not None else made[-1] if made else None
-    if said.count > 1 and made:
+    if said.multiwire:
+        edits, end, spaced = on_two(line.job, reader.scene.book, said, edits, made[-1])
+        told = [*told, spaced]
+    elif said.count > 1 and made:
         on = said.on.id if said.on is not None else _added(edits, "circuit")
         others, end, spaced = behind(line.job, reader.scene.book, said, edits, (on, made[-1]))
         edits, told = [*edits, *others], [*told, spaced]

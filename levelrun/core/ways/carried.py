@@ -86,11 +86,12 @@ def cable_name(group: Sequence[Lying]) -> str:
     return f"{group[0].wires.wire_size}-{sum(item.conductors for item in group)}"
 
 
-def strands_of(lying: Sequence[Lying], order: Sequence[str] = ()) -> list[Strands]:
+def strands_of(lying: Sequence[Lying], order: Sequence[str] = (), before: int = 0) -> list[Strands]:
     """Single wires of some hops, kind by kind; one ground for all of them, the largest (250.122(C)). `order`: wire
-    sizes, smallest first; without it every circuit brings its own."""
+    sizes, smallest first; without it every circuit brings its own. `before`: hots of other hops, whose colours are
+    taken."""
     found: dict[tuple[str, str, str], list[str]] = {}
-    hots = 0
+    hots = before
     grounding = largest_ground(lying, order) if order else None
     for item in lying:
         w = item.wires

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
+from itertools import takewhile
 
 from levelrun.core.circuits.makeup import makeup_in, piece_in, to_the_foot
 from levelrun.core.findings import Figure
@@ -82,7 +83,8 @@ def _cuts(view: WayView, item: Carried, first: int, last: int, number: int) -> l
     brings = any(view.grounds(index, _own(view, index, item)) for index in range(first, last + 1))
     if not brings:  # another hop brings a larger one all the way
         own = replace(own, wires=replace(own.wires, ground=""))
-    for strands in strands_of([own]):
+    beside = takewhile(lambda other: other.wires is not item.wires, view.lying(first))
+    for strands in strands_of([own], before=sum(other.conductors - other.neutral for other in beside)):
         named = (wire_name(strands.wires.size, strands.wires.insulation, strands.material), strands.colours)
         cuts.append(_cut(view, item, named, (first, last), number + len(cuts)))
     return cuts
