@@ -12,6 +12,7 @@ from levelrun.core.site.naming import Scene
 from levelrun.core.site.scene import Said, SceneReader
 from levelrun.core.start.ends import end_here
 from levelrun.core.subjects import SENTENCES, SPOKEN, SUBJECTS
+from levelrun.core.words import COUNTS
 
 __all__ = ["Said", "Scene", "clauses", "sentences", "suggest_words"]
 
@@ -28,6 +29,12 @@ _COMMA = re.compile(
     r"|\b(?:with|on)\s+(?:its|their)\s+own\s+(?=switch\b)"
     r"|\bon\s+(?=(?:an?|two)\s+(?:dimmer\s+)?switch(?:es)?\b|(?:an?|two)\s+(?:dimmer\b|(?:3|4|three|four)[\s-]ways?\b))"
     rf"|\bon\s+(?={OWN_CIRCUIT})|\s(?=\d+\s*(?:a|amps?)\s*$))",
+    re.IGNORECASE,
+)
+_SEVERAL = [word for word, n in COUNTS.items() if 1 < n <= 6]
+_CIRCUITS = re.compile(
+    rf"\s*(?:(?:run|add|pull|i need|we need)\s+)?(?P<count>[2-6]|{'|'.join(_SEVERAL)})\s+"
+    r"(?:(?:separate|dedicated|new|different)\s+)*(?:\d+\s*a(?:mps?)?\s+)?(?:[a-z]+\s+){0,2}(?P<many>circuits)\b",
     re.IGNORECASE,
 )
 _LINES = re.compile(r"[\n;]")
@@ -49,15 +56,31 @@ def sentences(text: str) -> Iterator[tuple[bool, Callable[[Scene], Said]]]:
     while reader.breaks() or first:
         between = reader.text[end : reader.pos].strip().casefold()
         joined, first = not first and between == "then", False
+        begin = reader.pos
 
-        def read(scene: Scene) -> Said:
-            reader.scene, start = scene, reader.pos
+        def read(scene: Scene, begin: int = begin) -> Said:
+            reader.scene, start, reader.pos = scene, begin, begin
             said = _sentence(reader)
             told = [f"{size} in feet" for at, size in reader.in_feet.items() if start <= at < reader.pos]
             return replace(said, told=[*said.told, *told]) if told else said
 
-        yield joined, read
+        for _ in range(_repeated(reader)):
+            yield joined, read
         end = reader.pos
+
+
+def _repeated(reader: SceneReader) -> int:
+    """How many times a sentence is to be read: two 20a circuits to the counter, 40' basement, are two that are alike;
+    the sentence then stands there as that of one. Once where it is no such one."""
+    found = _CIRCUITS.match(reader.text, reader.pos, reader.line_end())
+    if found is None or _FEET.search(reader.text, found.end(), reader.line_end()) is None:
+        return 1
+    text = reader.text
+    for name, one in (("count", ""), ("many", "circuit")):  # as long as it was: places in it stay
+        start, end = found.span(name)
+        text = f"{text[:start]}{one:<{end - start}}{text[end:]}"
+    reader.text = text
+    return COUNTS.get(found["count"].lower()) or int(found["count"])
 
 
 def clauses(text: str) -> list[tuple[int, int]]:

@@ -89,7 +89,9 @@ def panel_here(reader: SceneReader) -> Said | None:
         if scene.room_id not in rooms:
             reader.scene = replace(scene, room_id=rooms[0] if len(rooms) == 1 else None)
     try:
-        said = spoken_panel(reader, plain, within if word is not None else None)
+        there = [panel for panel in scene.job.panels if home is not None and panel.structure == home.id]
+        called = there[0].name if len(there) == 1 and there[0].room is None else ""
+        said = spoken_panel(reader, plain, within if word is not None else None, called)
     finally:
         reader.scene = scene
     if said is None or home is None:

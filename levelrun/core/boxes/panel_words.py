@@ -28,6 +28,7 @@ from levelrun.core.editing import next_id
 from levelrun.core.job import Panel, Room
 from levelrun.core.measure import show
 from levelrun.core.site.building_words import new_building
+from levelrun.core.site.called import BUILDINGS
 from levelrun.core.site.geometry import Wall, walls_of
 from levelrun.core.site.naming import bare_panel
 from levelrun.core.site.scene import CENTRE, IS, Said, SceneReader, on_a_wall, walls_by_name
@@ -36,6 +37,7 @@ from levelrun.core.site.scene import CENTRE, IS, Said, SceneReader, on_a_wall, w
 _EDGE = re.compile(
     r"""\d+(?:\.\d+)?\s*(?:"|in\b)|[\d'"\s./-]+(?:ft\s*)?(?:high|up|off the floor|over the floor)\b""", re.IGNORECASE
 )
+_OF_IT = re.compile(rf"\s*of\s+(?:the\s+)?(?P<what>{'|'.join(BUILDINGS)})\b", re.IGNORECASE)
 _LETTER = re.compile(r"[NESW]\s+(?!wall\b)")
 BESIDE = ("on", "along", "against")  # before a wall; at goes before what is said in words
 WORDS = (
@@ -72,10 +74,12 @@ def panel(reader: SceneReader) -> Said:
     return said.whole()
 
 
-def spoken_panel(reader: SceneReader, plain: bool = False, within: int | None = None) -> Said | None:
+def spoken_panel(
+    reader: SceneReader, plain: bool = False, within: int | None = None, called: str = ""
+) -> Said | None:
     """200 amp panel [called] M ...; sub-panel G in the garage: a panel whose amperes, or that it is fed, come before
     its name. None where none stands here. plain: one of which neither is said too; within: where the word stands for
-    what it is in, said before it."""
+    what it is in, said before it; called: its name, where it stands in no room yet and a wall is said."""
     reader.skip()
     count = COUNT.match(reader.text, reader.pos)
     if count is not None:
@@ -100,6 +104,8 @@ def spoken_panel(reader: SceneReader, plain: bool = False, within: int | None = 
         said_of_panel(reader, said.item, "sub")
     while not reader.over():
         said.read()
+    if called and said.wall:
+        said.item.setdefault("name", called)
     if kind == "main panel":
         said.item.setdefault("name", "Main")
     return said.whole()
@@ -222,6 +228,8 @@ class _Panel:
                 where = f"outside, {side}"
         if where is None:
             reader.pos = start
+        elif (of := _OF_IT.match(reader.text, reader.pos)) is not None:  # the outside wall of the garage
+            reader.pos, where = of.end(), f"{where} of the {of['what'].lower()}"
         return where
 
     def _spaced(self, listed: re.Match[str]) -> bool:

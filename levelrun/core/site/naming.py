@@ -12,6 +12,7 @@ from functools import cached_property, lru_cache
 from levelrun.core.codebook import Codebook
 from levelrun.core.errors import TextError
 from levelrun.core.job import Box, Circuit, Job, Level, Panel, Room, Structure
+from levelrun.core.site.called import BUILDINGS
 from levelrun.core.site.sizes import feet_said, without_capacity
 from levelrun.core.words import Reader
 
@@ -26,6 +27,10 @@ JOINING = ("circuit", "and", "more", "the", "for", "with")  # in the name of a c
 _SMALL = re.compile(rf"(?:{'|'.join(SMALL)})\s+", re.IGNORECASE)
 _DAY = re.compile(r"\d{4}-\d{2}-\d{2}")
 _MEASURED = re.compile(r"\d+(?:\.\d+)?['\"]|\d+(?:a|v|ft|in)$", re.IGNORECASE)
+
+
+def _alone(word: str, last: list[str]) -> bool:
+    return word in BUILDINGS and last.count(word) == 1
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -74,6 +79,8 @@ class Scene:
         known = {name.casefold() for name in named}
         short = {name[:-5]: room for name, room in named.items() if name.casefold().endswith(" room")}
         short |= {name[:-1]: room for name, room in named.items() if name.casefold().endswith("stairs")}
+        last = [name.casefold().split()[-1] for name in named]  # the barn, for a Pole barn of one room
+        short |= {word: room for word, room in zip(last, named.values(), strict=True) if _alone(word, last)}
         return {**{name: room for name, room in short.items() if name.casefold() not in known}, **named}
 
 

@@ -236,7 +236,8 @@ def _kind(reader: SceneReader, said: Asked, more: dict[str, Any]) -> Asked:
     if kind.feeds:
         own = word in BUILDINGS and reader.phrase(SUB_PANEL) is not None
         reader.phrase(["feeder"])  # a shop feeder
-        usual = word.capitalize() if word in BUILDINGS else USUAL_PANEL
+        stands = reader.buildings().get(word)  # the barn, for a Pole barn
+        usual = (stands.name if stands is not None else word.capitalize()) if word in BUILDINGS else USUAL_PANEL
         fed = new_name(reader, "a name for it", usual)
         if own and (there := reader.buildings().get(word) or reader.buildings().get(usual)) is not None:
             return replace(said, kind=ENDS["sub-panel"], building="", structure=there.id, fed=fed)

@@ -128,6 +128,7 @@ PLUGGED: dict[str, dict[str, Any]] = {
         }.items()
         for word in words
     },
+    "small appliance": {"serves": "counter", "use": "kitchen"},
 }  # fmt: skip
 # What this program holds no rules for, and whose mistakes kill: said, and left alone.
 NOT_HELD = {

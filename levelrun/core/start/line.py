@@ -14,14 +14,14 @@ from levelrun.core.site.scene import SceneReader
 from levelrun.core.start.about import about
 from levelrun.core.start.asked import Asked
 from levelrun.core.start.beginning import a_box, called_panels, from_box
-from levelrun.core.start.ends import BEFORE, OUTSIDE, THING, end, end_here, one_thing
+from levelrun.core.start.ends import BEFORE, OUTSIDE, ROOMS, THING, any_of, end, end_here, one_thing
 from levelrun.core.start.kinds import KINDS, OFFERED
 from levelrun.core.start.legs_said import TO_A_THING, legs_said, no_end
 from levelrun.core.start.lying import first_leg, in_that_room, supposed
 from levelrun.core.start.multiwire import SHARED, shared_here
 from levelrun.core.start.old import Stood, joined_to, old_here, with_it
 from levelrun.core.start.opening import ROUGHLY, cable_first, in_cable
-from levelrun.core.start.put_up import no_feeder
+from levelrun.core.start.put_up import no_feeder, of_a_room
 from levelrun.core.start.several import apart_here
 from levelrun.core.start.there import kind_of, loose, named_ahead, node_here, standing_alike
 from levelrun.core.ways.method_words import method_ahead
@@ -34,6 +34,7 @@ _THING_THERE = re.compile(
 )
 _ENDS = re.compile(rf"{THING}$", re.IGNORECASE)
 _THE = re.compile(r"\s*the\s", re.IGNORECASE)
+_IN_ROOM = re.compile(rf"\s*(?P<room>{any_of(ROOMS)})\s*:\s*", re.IGNORECASE)
 _FROM = re.compile(r"\bfrom\b", re.IGNORECASE)
 FROM = (
     "from", "tie into", "tie in to", "tap into", "tap off of", "tap off", "come off of", "come off", "off of", "off",
@@ -83,7 +84,19 @@ class Line:
                 self.said = replace(self.said, panel=panel, box=box, on=on)
             self.told.append(f"it goes on from {before.name}")
         else:
-            self._begin(needed=len(panels) > 1 and not ahead)
+            own = self._of_the_room() if not ahead and len(panels) > 1 else None
+            self.said = replace(self.said, panel=own or panels[0])
+            self._begin(needed=len(panels) > 1 and own is None and not ahead)
+            if own is not None and not self.begun:
+                self.begun = True
+                self.told.append(f"it begins at {own.name}, the panel of the building; say `from` where it does not")
+
+    def _of_the_room(self) -> Panel | None:
+        """The only panel of the building in which the room stands that is looked at."""
+        scene = self.reader.scene
+        owner = scene.job.structure_of(scene.room.level).id if scene.room is not None else None
+        found = [panel for panel in scene.job.panels if panel.structure == owner]
+        return found[0] if len(found) == 1 else None
 
     @property
     def job(self) -> Job:
@@ -102,7 +115,9 @@ class Line:
             reader.pos = at  # about 45 feet
         if reader.sees(RIGHT_BY):
             reader.phrase(["right"])
-        if shared_here(reader):
+        if not (self.begun or self.ended or self.said.use) and (room := _IN_ROOM.match(reader.text, at)) is not None:
+            reader.pos, self.said = room.end(), replace(self.said, use=ROOMS[room["room"].lower()])  # bedroom: ...
+        elif shared_here(reader):
             self.said = replace(self.said, multiwire=True)
         elif not self.cable and self._in_cable():
             self._pulled()
@@ -181,6 +196,7 @@ class Line:
         reader = self.reader
         if not self.ended:
             raise no_end(reader, "")
+        self.said = of_a_room(self.reader.scene.job, self.said)
         self.said, self.raised, told = no_feeder(self.reader.scene.job, self.said)
         self.told += told
         box = self.said.kind.box

@@ -22,7 +22,7 @@ from levelrun.core.errors import EditError
 from levelrun.core.job import Circuit, Job, Panel
 from levelrun.core.start.asked import Asked
 from levelrun.core.start.kinds import CAMPER, WIRED, Kind
-from levelrun.core.start.put_up import put_up
+from levelrun.core.start.put_up import put_up, stands_there
 from levelrun.core.start.sized import (
     TAIL,
     WHIP,
@@ -265,9 +265,10 @@ def _panel(job: Job, said: Asked) -> tuple[list[str], list[dict[str, Any]]]:
     taken = {node.name.casefold() for node in job.nodes}
     name = said.fed if said.fed.casefold() not in taken else next_name(job, "P")
     if said.building:
-        made = put_up(job, said)
+        there = stands_there(job, said)
+        made = put_up(job, said) if there is None else there.model_dump()
         structure = made["id"]
-        edits.append({"op": "add", "kind": "structure", "item": made})
+        edits += [{"op": "add", "kind": "structure", "item": made}] if there is None else []
         name = f"Panel {said.fed}" if name == made["name"] else name
     amps = said.circuit.get("breaker_a", said.kind.breaker_a)
     item = {

@@ -6,6 +6,7 @@ from dataclasses import replace
 from typing import Any
 
 from levelrun.core.editing import next_id
+from levelrun.core.errors import EditError
 from levelrun.core.job import Job, Structure
 from levelrun.core.site.building_words import UNDRAWN_IN
 from levelrun.core.site.edits import main_floor
@@ -15,6 +16,12 @@ from levelrun.core.start.kinds import ENDS
 YARD = ("trench", "driveway_trench", "overhead")
 APART_IN = 120.0  # the least between two buildings of which nobody said where they stand
 BRANCH_A = 20.0  # over it a circuit to another building is a feeder, as it is called
+
+
+def stands_there(job: Job, said: Asked) -> Structure | None:
+    """The building at the end of a line where one of that name is there already."""
+    name = (said.building_name or said.fed).casefold()
+    return next((item for item in job.structures if item.name.casefold() == name), None)
 
 
 def put_up(job: Job, said: Asked) -> dict[str, Any]:
@@ -36,12 +43,28 @@ def _apart(job: Job, said: Asked) -> dict[str, float]:
     return {"x_in": here.x_in + wide + max(far, APART_IN), "y_in": here.y_in}
 
 
+def of_a_room(job: Job, said: Asked) -> Asked:
+    """A panel in what is drawn as a room of another building: in the shop of the house. Refuses a way through the
+    ground to it: it then stands apart."""
+    standing = {item.name.casefold() for item in job.structures}
+    room = next((room for room in job.rooms if room.name.casefold() == said.fed.casefold()), None)
+    if not said.building or said.there is not None or room is None or room.name.casefold() in standing:
+        return said
+    owner = job.structure_of(room.level)
+    if any(leg.place in YARD for leg in said.legs):
+        raise EditError(
+            f"{room.name} is drawn as a room of {owner.name}: draw it as `detached {room.name.lower()}` where it "
+            "stands apart", key="text",
+        )  # fmt: skip
+    return replace(said, kind=ENDS["sub-panel"], building="", structure=owner.id)
+
+
 def no_feeder(job: Job, said: Asked) -> tuple[Asked, Structure | None, list[str]]:
     """A 20 A circuit to a greenhouse in which no panel stands: it goes to an outlet there, told; with the greenhouse
     where that does not stand yet."""
     if not (said.branch and said.building and said.there is None):
         return said, None, []
-    stands = next((item for item in job.structures if item.name.casefold() == said.fed.casefold()), None)
+    stands = stands_there(job, said)
     if stands is not None and any(panel.structure == stands.id for panel in job.panels):
         return said, None, []
     if stands is None and said.circuit.get("breaker_a", BRANCH_A) > BRANCH_A:
