@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from levelrun.core.circuits.parts_said import UNIT, circuit_part, wire_for
+from levelrun.core.circuits.parts_said import UNIT, circuit_part, method_for, wire_for
 from levelrun.core.circuits.words import known_circuit, put_in
 from levelrun.core.editing import next_id
 from levelrun.core.job import Circuit, Job, Panel, Trench
@@ -30,7 +30,7 @@ def feeder(reader: SceneReader, fed: Panel, source: Panel | None, said: dict[str
         raise reader.refuse("look at the panel that feeds it first, or name it after `from`")
     item: dict[str, Any] = {
         "panel": source.id, "poles": 2, "volts": 240, "feeds": fed.id, "name": f"{fed.name} feeder",
-        "breaker_a": feeding_a(fed), "method": "SER", **said,
+        "breaker_a": feeding_a(fed), "method": method_for(reader.scene.book, "SER"), **said,
     }  # fmt: skip
     reader.phrase(("space", "on space", "on"))
     reader.skip()

@@ -6,6 +6,7 @@ import re
 from typing import Any
 
 from levelrun.core.boxes.things import PROTECTION
+from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import wire_sizes
 from levelrun.core.errors import LevelRunError
 from levelrun.core.site.scene import SceneReader
@@ -116,6 +117,11 @@ def _plate(word: str) -> str:
     return "least_ampacity_a" if word in LEAST else "largest_breaker_a"
 
 
+def method_for(book: Codebook, cable: str = "NM-B") -> str:
+    """How a circuit is wired as long as nobody says: in cable, in pipe where the authority allows no other."""
+    return "raceway" if book.number("pipe_only") else cable
+
+
 def wire_for(reader: SceneReader, item: dict[str, Any]) -> str:
     """The wire that a breaker wants, by the method and the metal that were said."""
     amps = float(item.get("breaker_a", 20.0))
@@ -125,7 +131,7 @@ def wire_for(reader: SceneReader, item: dict[str, Any]) -> str:
             Demand(
                 load_a=amps,
                 breaker_a=amps,
-                wiring=str(item.get("method", "NM-B")),
+                wiring=str(item.get("method", method_for(reader.scene.book))),
                 material=str(item.get("material", "cu")),
             ),
         ).size

@@ -15,6 +15,7 @@ from levelrun.core.boxes.parts import PLUGS, is_worked
 from levelrun.core.circuits.arranging import FAR_IN, Far, far_of, in_order
 from levelrun.core.circuits.distance import stands
 from levelrun.core.circuits.grouping import fewest_groups
+from levelrun.core.circuits.parts_said import method_for
 from levelrun.core.circuits.places import box_places
 from levelrun.core.circuits.protection import wanted_protection
 from levelrun.core.circuits.rules.house import House, house_of
@@ -49,6 +50,7 @@ class Proposal:
     reason: str
     section: str
     length_in: float
+    method: str = "NM-B"
     unknown: int = 0
 
     @property
@@ -58,7 +60,7 @@ class Proposal:
             "id": self.key, "name": self.name, "panel": self.panel, "poles": self.poles, "volts": self.volts,
             "breaker_a": self.breaker_a, "wire_size": self.wire_size, "protection": self.protection,
             "neutral": self.neutral, "nameplate": self.nameplate, "space": self.space, "half": self.half,
-            "chain": [{"box": box, "after": after} for box, after in self.after],
+            "method": self.method, "chain": [{"box": box, "after": after} for box, after in self.after],
         }  # fmt: skip
         return [{"op": "add", "kind": "circuit", "item": item}]
 
@@ -316,6 +318,7 @@ def _settled(
         reason=group.reason,
         section=group.section,
         length_in=sum(length for length in lengths if length is not None),
+        method=method_for(book),
         unknown=lengths.count(None),
     )
 
@@ -326,7 +329,7 @@ def _wire(book: Codebook, amps: float, steady: bool, breaker: float, volts: int,
         continuous=steady and amps * 1.25 <= breaker,
         breaker_a=breaker,
         volts=float(volts),
-        wiring="NM-B",
+        wiring=method_for(book),
     )
     size = choose(book, demand).size
     order = [row["size"] for row in book.table("ch9-table8").rows]

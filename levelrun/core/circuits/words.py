@@ -9,7 +9,7 @@ from typing import Any
 
 from levelrun.core.boxes.contexts import room_contexts
 from levelrun.core.circuits.grouped import SERVED, group_said, hops_of
-from levelrun.core.circuits.parts_said import KNOWN, PARTS, UNIT, circuit_part, wire_for
+from levelrun.core.circuits.parts_said import KNOWN, PARTS, UNIT, circuit_part, method_for, wire_for
 from levelrun.core.circuits.places import box_places
 from levelrun.core.circuits.protection import wanted_protection
 from levelrun.core.circuits.spaces import breaker_asked, given_back, occupied
@@ -127,6 +127,7 @@ def new_circuit(
         _for_one(reader, chain[0], item)
     if item.get("volts") == 240:
         item.setdefault("poles", 2)
+    item.setdefault("method", method_for(reader.scene.book))
     if "wire_size" not in item:
         item["wire_size"] = wire_for(reader, item)
     grouped, group = bool(group), group.removeprefix("the ")

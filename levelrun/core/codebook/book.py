@@ -177,7 +177,7 @@ def with_notes(book: Codebook, rules: tuple[LocalRule, ...]) -> Codebook:
         applied = way == "tighter" or (way == "looser" and rule.approved)
         statuses.append(NoteStatus(rule, was, way, applied))
         if applied:
-            by = f"local note, {rule.who}, {rule.when}"
+            by = ", ".join(word for word in ("local note", rule.who, rule.when) if word)
             scalars[rule.key] = replace(
                 scalar, value=rule.value, section=f"{scalar.section}; {by}", note=by, basis="local note"
             )

@@ -171,6 +171,6 @@ class LocalNote(Frozen):
     key: Annotated[str, StringConstraints(pattern=r"^[a-z0-9_]{1,60}$")]
     value: Annotated[float, Field(strict=True, ge=-1e6, le=1e6, allow_inf_nan=False)]
     who: Name
-    when: Annotated[str, StringConstraints(pattern=r"^\d{4}-\d{2}-\d{2}$")]
+    when: Annotated[str, StringConstraints(pattern=r"^(\d{4}-\d{2}-\d{2})?$")] = ""
     why: Text = ""
     approved: StrictBool = Field(False, description="The authority approved it in writing; without, it never loosens")

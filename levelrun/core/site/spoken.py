@@ -9,6 +9,7 @@ from levelrun.core.job import Level, Room, Structure
 from levelrun.core.site.building_words import level_set
 from levelrun.core.site.frame_words import STUDS, framed
 from levelrun.core.site.geometry import walls_of
+from levelrun.core.site.local_notes import local_note
 from levelrun.core.site.marking import stands
 from levelrun.core.site.naming import COMPASS
 from levelrun.core.site.opening_spoken import ADD, gone, opening, opening_is
@@ -170,6 +171,7 @@ def _ended(reader: SceneReader) -> bool:
 
 SPOKEN = (
     heading,
+    local_note,
     gone,
     opening_is,
     opening,

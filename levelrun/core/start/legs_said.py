@@ -9,7 +9,7 @@ from levelrun.core.site.scene import SceneReader
 from levelrun.core.start.ends import BEGUN, ROOMS, THING, any_of, unknown
 from levelrun.core.start.kinds import OFFERED
 from levelrun.core.start.multiwire import SHARED
-from levelrun.core.start.opening import FIGURES
+from levelrun.core.start.opening import FIGURES, WHIP
 from levelrun.core.start.several import APART
 from levelrun.core.ways.walk import ENDS, WalkLeg, parse_walk, suggest
 from levelrun.core.ways.words import read_legs
@@ -33,7 +33,8 @@ def legs_said(reader: SceneReader, ended: bool, named: int | None) -> list[WalkL
     rest = reader.text[begin : reader.line_end()]
     to = None if ended else TO_A_THING.search(rest)
     again = _AGAIN.search(rest) if ended else None
-    stops = (FIGURES.search(rest), _SPACED.search(rest), _SHARED.search(rest), to, again)
+    whip = WHIP.search(rest) if ended else None
+    stops = (whip, FIGURES.search(rest), _SPACED.search(rest), _SHARED.search(rest), to, again)
     ends = [match.start() for match in stops if match is not None] + ([named] if named is not None else [])
     stop = min(ends, default=None)
     said = rest if stop is None else rest[:stop]

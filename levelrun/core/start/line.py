@@ -20,7 +20,7 @@ from levelrun.core.start.legs_said import TO_A_THING, legs_said, no_end
 from levelrun.core.start.lying import first_leg, in_that_room, supposed
 from levelrun.core.start.multiwire import SHARED, shared_here
 from levelrun.core.start.old import Stood, joined_to, old_here, with_it
-from levelrun.core.start.opening import ROUGHLY, cable_first, in_cable
+from levelrun.core.start.opening import ROUGHLY, WHIP, cable_first, in_cable
 from levelrun.core.start.put_up import no_feeder, of_a_room
 from levelrun.core.start.several import apart_here
 from levelrun.core.start.there import kind_of, loose, named_ahead, node_here, standing_alike
@@ -117,6 +117,8 @@ class Line:
             reader.phrase(["right"])
         if not (self.begun or self.ended or self.said.use) and (room := _IN_ROOM.match(reader.text, at)) is not None:
             reader.pos, self.said = room.end(), replace(self.said, use=ROOMS[room["room"].lower()])  # bedroom: ...
+        elif self.said.kind.whip and (whip := WHIP.match(reader.text, reader.pos)) is not None:
+            self._whipped(whip)
         elif shared_here(reader):
             self.said = replace(self.said, multiwire=True)
         elif not self.cable and self._in_cable():
@@ -291,6 +293,13 @@ class Line:
         self.ended = True
         if node is not None:
             self.said = replace(self.said, there=loose(reader, node, self.said.begin, at), building="")
+
+    def _whipped(self, whip: re.Match[str]) -> None:
+        """The disconnect that it has anyway, and how long its whip is."""
+        if whip["far"] is not None:
+            self.reader.pos = whip.start("far")
+            self.said = replace(self.said, whip_in=self.reader.length())
+        self.reader.pos = whip.end()
 
     def _feeder_to(self) -> bool:
         """Whether it is called a feeder here, before what it feeds."""

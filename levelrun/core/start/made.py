@@ -304,7 +304,8 @@ def _legs(job: Job, book: Codebook, said: Asked, circuit: dict[str, Any], ends: 
     wires = [Wires("THWN-2", size, count), Wires("THWN-2", ground, 1)]
     legs: list[dict[str, Any]] = []
     methods, places = methods_of(book, said), places_of(said.legs)
-    sizes = sizes_of(book, said.legs, methods, f"{size}-{count}", wires)
+    least = book.number("feeder_pipe_least_in") if said.kind.feeds else 0.0
+    sizes = sizes_of(book, said.legs, methods, f"{size}-{count}", wires, least)
     guards = sleeved(book, said.legs, places, methods)
     for index, (leg, place, key, fits) in enumerate(zip(said.legs, places, methods, sizes, strict=True)):
         if place == TAIL and not leg.size and method(book, key).kind == "raceway":
@@ -326,7 +327,7 @@ def _legs(job: Job, book: Codebook, said: Asked, circuit: dict[str, Any], ends: 
         legs[-1]["end"] = {"kind": "box", "node": ends[1]}
     elif said.kind.whip:
         size = max(size_of(book, "LFNC", "", wires), LEAST_WHIP, key=trade_inches)
-        whip = {"go": "over", "length_in": WHIP_IN, "place": TAIL, "method": WHIP, "size": size}
+        whip = {"go": "over", "length_in": said.whip_in or WHIP_IN, "place": TAIL, "method": WHIP, "size": size}
         legs.append({**whip, "end": {"kind": "box", "node": ends[1]}})
     return legs
 

@@ -8,9 +8,10 @@ from itertools import pairwise
 from typing import Any
 
 from levelrun.core.boxes.things import OUTLETS_A
+from levelrun.core.circuits.parts_said import method_for
 from levelrun.core.circuits.usual import usual
 from levelrun.core.codebook import Codebook
-from levelrun.core.codebook.lookups import PlaceFacts, made_size, method, place, wire_sizes
+from levelrun.core.codebook.lookups import PlaceFacts, made_size, method, place, raceway_sizes, wire_sizes
 from levelrun.core.errors import EditError, LevelRunError
 from levelrun.core.start.asked import Asked
 from levelrun.core.start.kinds import CAMPER
@@ -56,7 +57,7 @@ def circuit_of(book: Codebook, said: Asked) -> dict[str, Any]:
     table_w = None if item.get("least_ampacity_a") else kind.box.get("load_w")
     usual_w = table_w or (serves.watts if serves is not None else 0.0)
     load = usual_w / item["volts"] if load is None and usual_w else load
-    methods = methods_of(book, said) or ["SER" if kind.feeds else "NM-B"]  # until its way is said
+    methods = methods_of(book, said) or [method_for(book, "SER" if kind.feeds else "NM-B")]  # until its way is said
     if any(key in methods for key in FEEDS):
         item.setdefault("material", "al")
     item["method"] = methods[0] if methods[0] in CABLES else "raceway"
@@ -328,10 +329,13 @@ def _all_made(book: Codebook, cables: list[str], wire: str, count: int) -> bool:
     return all(made_size(book, key, wire, count) is not None for key in cables)
 
 
-def sizes_of(book: Codebook, legs: list[WalkLeg], methods: list[str], cable: str, wires: list[Wires]) -> list[str]:
+def sizes_of(
+    book: Codebook, legs: list[WalkLeg], methods: list[str], cable: str, wires: list[Wires], least: float = 0.0
+) -> list[str]:
     """The size of each leg: as said, else what holds the wires. Pipe keeps one size until a size is said: the biggest
-    that any leg of it wants, since nobody steps down in a trench; and the size that was said from there on."""
-    found = [leg.size or size_of(book, key, cable, wires) for leg, key in zip(legs, methods, strict=True)]
+    that any leg of it wants, since nobody steps down in a trench; and the size that was said from there on. `least`:
+    under which no pipe is taken here, in trade inches."""
+    found = [leg.size or size_of(book, key, cable, wires, least) for leg, key in zip(legs, methods, strict=True)]
     piped = [not leg.size and method(book, key).kind == "raceway" for leg, key in zip(legs, methods, strict=True)]
     free = [size for size, pipe in zip(found, piped, strict=True) if pipe and size]
     biggest = max(free, key=trade_inches, default="")
@@ -360,8 +364,11 @@ def _size_ahead(book: Codebook, legs: list[WalkLeg], methods: list[str]) -> str:
     return ""
 
 
-def size_of(book: Codebook, key: str, cable: str, wires: list[Wires]) -> str:
+def size_of(book: Codebook, key: str, cable: str, wires: list[Wires], least: float = 0.0) -> str:
     if method(book, key).kind == "raceway":
-        return smallest_size(book, key, wires) or ""
+        fits = smallest_size(book, key, wires) or ""
+        if fits and trade_inches(fits) < least:
+            return next((p.size for p in raceway_sizes(book, key) if trade_inches(p.size) >= least), fits)
+        return fits
     wire, _, count = cable.rpartition("-")
     return made_size(book, key, wire, int(count)) or cable

@@ -78,3 +78,19 @@ def test_what_is_wrong_of_several_is_pointed_at_where_it_stands() -> None:
 def test_the_room_may_stand_first(text: str) -> None:
     (box,) = read_text(f"panel H 200a\n{text}").boxes
     assert box.use == "bedroom"
+
+
+@pytest.mark.parametrize(
+    ("text", "whip_in"),
+    [
+        ("mini split 20a 230v 35' outside wall in pvc, disconnect and whip", 48),
+        ("heat pump 30a 25' outside wall in pvc to a disconnect and 4' whip", 48),
+        ("heat pump 25' outside wall to a disconnect, then 5' whip to the heat pump", 60),
+        ("25' outside wall to a heat pump with a disconnect and a 30\" whip", 30),
+        ("heat pump mca 18 mocp 30, 25' outside wall, disconnect", 48),
+    ],
+)
+def test_a_disconnect_and_its_whip(text: str, whip_in: float) -> None:
+    job = read_text(f"panel H 200a 30 spaces\n{text}")
+    assert [box.kind for box in job.boxes] == ["disconnect", "equipment"]
+    assert [(leg.place, leg.length_in) for leg in job.ways[0].legs][-1] == ("equipment_tail", whip_in)
