@@ -82,7 +82,9 @@ async function bring(event: Event) {
             , not approved: the book is kept</template
           ><template v-else-if="note.approved">, approved</template>
         </div>
-        <span class="mute">{{ note.who }}{{ note.when ? `, ${note.when}` : '' }}{{ note.why ? `: ${note.why}` : '' }}</span>
+        <span class="mute"
+          >{{ note.who }}{{ note.when ? `, ${note.when}` : '' }}{{ note.why ? `: ${note.why}` : '' }}</span
+        >
       </div>
       <v-btn
         size="small"
