@@ -46,7 +46,7 @@ def test_a_local_note_is_entered_decides_and_travels(open_page: Open, tmp_path: 
     text = Path(download.value.path()).read_text()
     assert 'key = "cover_least_in"' in text
     page.get_by_role("button", name="Done").click()
-    expect(page.get_by_test_id("open-rules")).to_have_text("US 2023 + 1 local note")
+    expect(page.get_by_test_id("open-rules")).to_have_text("US 2023 + 1 note")
     card = page.locator("[data-code=cover-missing]")
     expect(card).to_contain_text("24″ over its top")
     expect(card).to_contain_text("local note decides")

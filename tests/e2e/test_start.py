@@ -244,9 +244,17 @@ def test_only_how_many_are_free_is_known(open_page: Open) -> None:
     expect(page.get_by_test_id("legs")).to_contain_text("17′")
 
 
+def _removed(page: Page) -> None:
+    """The job looked at is taken away, the last there was."""
+    page.get_by_test_id("job-menu").click()
+    page.get_by_text("Remove this job…").click()
+    page.get_by_role("button", name="Remove", exact=True).click()
+    expect(page.get_by_test_id("no-job")).to_be_visible()
+
+
 def test_where_nothing_was_begun_one_key_begins(browser: Browser, tmp_path: Path) -> None:
     """No demo, no job: the page says what a job is; Enter makes one, its first page takes the line. The last job
-    taken away, it is there again."""
+    taken away, it is there again; who types at once begins one too, and not a letter is lost."""
     server = Server(tmp_path, demo=False)
     try:
         page = browser.new_context(viewport={"width": 390, "height": 844}).new_page()
@@ -259,10 +267,15 @@ def test_where_nothing_was_begun_one_key_begins(browser: Browser, tmp_path: Path
         say(page, "panel Main 150a 24 spaces taken 1-18")
         say(page, "22' attic in 12-2 to outlet in bath")
         expect(page.get_by_test_id("answers")).to_contain_text("28′")
-        page.get_by_test_id("job-menu").click()
-        page.get_by_text("Remove this job…").click()
-        page.get_by_role("button", name="Remove", exact=True).click()
-        expect(page.get_by_test_id("no-job")).to_be_visible()
+        _removed(page)
+        page.keyboard.type("200a panel, 40 spaces, 6 free")
+        expect(page.locator(LINE)).to_have_value("200a panel, 40 spaces, 6 free")
+        expect(page.locator(LINE)).to_be_focused()
+        assert len(page.request.get(f"{server.url}/api/jobs").json()) == 1
+        page.keyboard.press("Enter")
+        expect(page.locator(LINE)).to_have_value("")
+        settled(page)
+        _removed(page)
         page.get_by_test_id("open-demo").click()
         expect(page.get_by_test_id("job-menu")).to_contain_text("Quince Hollow")
         page.context.close()

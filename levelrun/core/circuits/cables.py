@@ -48,8 +48,9 @@ def _need(circuit: Circuit, tree: Tree, boxes: Mapping[str, Box], link: Link) ->
             for other in tree.links
             if other.box in boxes
         )
-        words += ["switched hot"] * _switched(above, box, others)
-        words += ["hot"] * live
+        worked = ["switched hot"] * _switched(above, box, others)
+        # to an outlet the red one is that of the switch
+        words += [*["hot"] * live, *worked] if box.switched else [*worked, *["hot"] * live]
     elif above is not None and above.kind == "smoke" and box.kind == "smoke":
         words += ["hot", "interconnect"]
     elif above is not None and is_worked(above) and box.kind == "switch":
@@ -60,7 +61,7 @@ def _need(circuit: Circuit, tree: Tree, boxes: Mapping[str, Box], link: Link) ->
         words.append("switched hot")
         words += ["hot"] * live
     elif _goes_past(tree, boxes, link):  # to a switched outlet behind one that is always on
-        words += ["switched hot", *(["hot"] * live)]
+        words += [*["hot"] * live, "switched hot"]
     else:
         words.append("hot")
     return CableNeed(len(words), tuple(words))

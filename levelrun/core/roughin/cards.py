@@ -258,7 +258,9 @@ def _notes(box: Box, entering: Sequence[Entering]) -> Iterator[str]:
         if any(w.what.startswith(SWITCHED) for item in here for w in colours_of(item)):
             yield "The switched wire on the screw; the neutrals only pass, joined."
     if box.kind in PLUGS and box.switched == "half":
-        yield "Break the tab between the two brass screws, not the silver one: switched hot on one, hot on the other."
+        wires = [wire for item in here for wire in colours_of(item)]
+        red = next((wire.colour for wire in wires if wire.what.startswith(SWITCHED)), "the switched hot")
+        yield f"Break the tab between the two brass screws, not the silver one: {red} on one, the hot on the other."
     elif box.kind in PLUGS and len(here) == 1 and here[0].cable:
         hots = [wire.colour for wire in colours_of(here[0]) if wire.what != NEUTRAL]
         neutral = ", white on silver" if NEUTRAL in here[0].words else ""

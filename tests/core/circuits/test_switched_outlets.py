@@ -35,8 +35,8 @@ def wires(job: Job, box: str) -> str:
 @pytest.mark.parametrize(
     ("outlet", "words"),
     [
-        ("half hot outlet", "neutral, switched hot, hot"),
-        ("switched outlet", "neutral, switched hot, hot"),  # one half, where nobody says all of it
+        ("half hot outlet", "neutral, hot, switched hot"),
+        ("switched outlet", "neutral, hot, switched hot"),  # one half, where nobody says all of it
         ("fully switched outlet", "neutral, switched hot"),
     ],
 )
@@ -76,7 +76,7 @@ def test_past_an_outlet_that_is_always_on() -> None:
         "from A 9' stud wall in nm 12-3 to half hot outlet as B",
     )  # fmt: skip
     job = read_text("\n".join(lines))
-    assert wires(job, "A") == wires(job, "B") == "neutral, switched hot, hot"
+    assert wires(job, "A") == wires(job, "B") == "neutral, hot, switched hot"
     assert "14-2 is a wire short" in {item.title for item in plan(job).findings}  # it was there before
 
 
@@ -110,14 +110,14 @@ def test_with_lights_it_goes_with_the_lights() -> None:
 def test_what_is_proposed_keeps_it_with_its_switch() -> None:
     job = room("Bedroom", "half hot outlet", "wire everything")
     assert not found(job, "switch-apart") and not found(job, "box-loose")
-    assert wires(job, "HH") == "neutral, switched hot, hot"
+    assert wires(job, "HH") == "neutral, hot, switched hot"
 
 
 def test_its_card_says_which_tab() -> None:
     job = room("Bedroom", "half hot outlet", CIRCUIT.format(room="bedroom"))
     own = next(box.id for box in job.boxes if box.name == "HH")
     card = plan(job).record.card(own)
-    assert isinstance(card, BoxCard) and any("Break the tab" in note for note in card.notes)
+    assert isinstance(card, BoxCard) and any("screws, not the silver one: red on one" in note for note in card.notes)
 
 
 @pytest.mark.parametrize(

@@ -87,7 +87,7 @@ function go(severity: 'stop' | 'check') {
       data-testid="open-rules"
       @click="rules.open('set')"
     >
-      {{ store.view.rules_title }}
+      {{ store.view.rules_title.replace('local ', '') }}
     </button>
     <button
       v-if="store.view"

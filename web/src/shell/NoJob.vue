@@ -1,13 +1,14 @@
 <script setup lang="ts">
-import { nextTick, onMounted, ref } from 'vue'
+import { nextTick, onBeforeUnmount, onMounted, ref } from 'vue'
 
-import { useBegin } from './begin'
+import { beginsByTyping, useBegin } from './begin'
 
 /** The first page there is, while nothing was begun: a job in one tap or key, or the demo to look round in. */
 const begin = useBegin()
 const first = ref<{ $el: HTMLElement } | null>(null)
 
 onMounted(() => void nextTick(() => first.value?.$el.focus()))
+onBeforeUnmount(beginsByTyping(() => begin({ name: 'New job' })))
 </script>
 
 <template>

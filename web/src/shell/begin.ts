@@ -1,22 +1,59 @@
 import { ref } from 'vue'
 
-import { focusWork } from '../stage/keys'
+import { focusWork, isCovered, isTyping } from '../stage/keys'
 import { useJob } from '../stores/job'
 import { useNotice } from '../stores/notice'
 
 /** A job was begun where keys are at hand: its first line waits for them. */
 export const typing = ref(false)
 
-/** A new job, empty or from a sample, with the keys in its work; a refusal is told. */
+let early = ''
+let begun = false
+/** What was typed before the first line was there. */
+export function typedEarly() {
+  const words = early
+  early = ''
+  window.removeEventListener('keydown', gather, true)
+  return words
+}
+
+/** Keeps a key for the line to come. The ways to keys and entry line stay what they are as long as nothing was typed. */
+function gather(event: KeyboardEvent) {
+  const plain = event.key.length === 1 && !event.ctrlKey && !event.metaKey && !event.altKey
+  if (!plain || isTyping(event.target) || isCovered() || (!early && /[ ?/]/.test(event.key))) return false
+  event.preventDefault()
+  event.stopImmediatePropagation()
+  early += event.key
+  return true
+}
+
+/** What is typed where there is no job yet begins one. Answers with what ends it. */
+export function beginsByTyping(begin: () => unknown) {
+  const first = (event: KeyboardEvent) => {
+    if (!begun && gather(event)) void begin()
+  }
+  window.addEventListener('keydown', first, true)
+  return () => window.removeEventListener('keydown', first, true)
+}
+
+/** A new job, empty or from a sample, with the keys in its work; a refusal is told. One at a time. */
 export function useBegin() {
   const store = useJob()
   const notice = useNotice()
   return async (body: { sample?: string; name?: string }) => {
-    const problem = await store.create(body)
-    if (problem) notice.tell(problem.detail, 'stop')
-    else {
-      focusWork()
-      typing.value = matchMedia('(pointer: fine)').matches
+    if (begun) return
+    begun = true
+    window.addEventListener('keydown', gather, true)
+    try {
+      const problem = await store.create(body)
+      if (problem) notice.tell(problem.detail, 'stop')
+      else {
+        focusWork()
+        typing.value = matchMedia('(pointer: fine)').matches
+      }
+      if (problem || !typing.value) typedEarly()
+    } finally {
+      begun = false
     }
   }
 }

@@ -20,10 +20,16 @@ export const useNotice = defineStore('notice', () => {
     shown.value = true
   }
 
+  /** What was told is of the step before. */
+  function clear() {
+    text.value = ''
+    shown.value = false
+  }
+
   async function run() {
     shown.value = false
     await action.value?.act()
   }
 
-  return { text, tone, action, shown, tell, run }
+  return { text, tone, action, shown, tell, clear, run }
 })

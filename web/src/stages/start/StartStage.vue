@@ -6,7 +6,7 @@ import EntryLine from '../../parts/EntryLine.vue'
 import FindingCard from '../../parts/FindingCard.vue'
 import StageFrame from '../../parts/StageFrame.vue'
 import VialGauge from '../../parts/VialGauge.vue'
-import { typing } from '../../shell/begin'
+import { typedEarly, typing } from '../../shell/begin'
 import { useKeys } from '../../stage/keys'
 import { useJob } from '../../stores/job'
 import { useLook } from '../../stores/look'
@@ -87,6 +87,8 @@ watch(
     if (!typing.value || !entry.value || !store.view) return
     typing.value = false
     entry.value.focus()
+    const words = typedEarly()
+    if (words) entry.value.start(words)
   },
   { flush: 'post' },
 )
@@ -127,6 +129,7 @@ async function say(text: string): Promise<Problem | null> {
   const [had, panelsHad] = [store.job?.circuits ?? [], store.job?.panels.length ?? 0]
   const drawn = new Set(store.job?.rooms.map((room) => room.id))
   const before = new Set([...had, ...(store.job?.ways ?? [])].map((part) => part.id))
+  notice.clear()
   const problem = await store.edit([{ op: 'say', text, panel: store.panelId ?? undefined, verb: verb.value }])
   if (problem) return problem
   asked++
@@ -145,7 +148,8 @@ async function say(text: string): Promise<Problem | null> {
   if (changed) await store.lookAt({ circuit: changed.id, way })
   added.value = !!changed
   const plain = !made && store.job?.panels.length === panelsHad
-  if (plain) notice.tell(`Done: ${text}`, 'fine', { label: 'Undo', act: store.undo })
+  const told = notice.text
+  if (plain) notice.tell(told || `Done: ${text}`, told ? 'note' : 'fine', { label: 'Undo', act: store.undo })
   await nextTick()
   // words that were asked for it late have put it back
   if (typed.value.trim() === text.trim()) typed.value = ''
