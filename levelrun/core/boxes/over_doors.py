@@ -33,19 +33,22 @@ _FOR = re.compile(
 
 
 def opener_for(reader: SceneReader, about: Room, item: dict[str, Any], told: list[str]) -> list[Spot]:
-    """For each garage door: under the ceiling so far in from each as is the habit. Empty where an opener
-    is not meant or no door is named. Refuses where several could be meant."""
+    """For each garage door, for the only one where none is named: under the ceiling so far in as is the habit. Empty
+    where an opener is not meant or there is no such door. Refuses where several could be meant."""
     reader.skip()
-    found = _FOR.match(reader.text, reader.pos) if item.get("serves") == "opener" else None
-    if found is None:
+    if item.get("serves") != "opener":
         return []
-    start, reader.pos = reader.pos, found.end()
-    view, way = room_view(reader.scene.job, reader.scene.book, about.id), (found["wall"] or "").lower()
+    start, found = reader.pos, _FOR.match(reader.text, reader.pos)
+    view = room_view(reader.scene.job, reader.scene.book, about.id)
+    if found is None and not (reader.over() and any(door.kind == "garage_door" for _, door in view.doors)):
+        return []
+    reader.pos = found.end() if found is not None else start
+    way = (found["wall"] or "").lower() if found is not None else ""
     doors = [
         (face, door) for face, door in view.doors
         if door.kind == "garage_door" and (not way or face.wall.name.split()[0] == way)
     ]  # fmt: skip
-    if not doors or (len(doors) > 1 and not (found["all"] or found["several"])):
+    if not doors or (len(doors) > 1 and not (found is not None and (found["all"] or found["several"]))):
         raise reader.refuse(f"{about.name} has {len(doors) or 'no'} such doors: say which, or `each`", start)
     off = reader.scene.job.habits.opener_from_door_in
     told.append(f"{show(off)} in from the door, as is the habit; say how far otherwise")

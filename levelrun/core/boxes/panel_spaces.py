@@ -27,6 +27,11 @@ FREE = re.compile(
     r"(?:only\s+)?(?P<n>\d+|one|two|three|four|six|eight)\s+(?:(?:open|free|empty|spare)\b(?:\s+(?:spaces?|slots?))?|"
     r"(?:spaces?|slots?)\s+(?:are\s+)?(?:free|open|left|empty))\b", re.IGNORECASE,
 )  # fmt: skip
+# The spaces at its foot: the last two spaces open, bottom 4 free.
+LOWEST = re.compile(
+    r"(?:the\s+)?(?:last|bottom|lowest)\s+(?P<n>\d+|two|three|four|six|eight)\s+(?:(?:spaces?|slots?)\s+)?(?:are\s+)?"
+    r"(?:open|free|empty|left)\b", re.IGNORECASE,
+)  # fmt: skip
 LENGTH = re.compile(r"[-+]?\d")
 COUNTS = {"one": "1", "two": "2", "three": "3", "four": "4", "six": "6", "eight": "8"}
 # Before the spaces that are free, all others taken.

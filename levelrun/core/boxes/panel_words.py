@@ -16,6 +16,7 @@ from levelrun.core.boxes.panel_spaces import (
     FULL,
     LENGTH,
     LISTED,
+    LOWEST,
     OPENED,
     counted,
     counted_here,
@@ -53,6 +54,13 @@ OUTSIDE = tuple(f"{word}{by}" for by in (" with the meter", " by the meter", " a
                 for word in ("outside", "outdoors"))  # fmt: skip
 SUB = ("sub-panel", "subpanel", "sub panel")
 FUSES = ("fuse box", "fuse panel", "fuses", "with fuses")
+OUT_OF_IT = tuple(f"outside {of}{the}{what}" for of in ("", "of ") for the in ("", "the ") for what in (
+    "house", "building", "garage", "shop", "cabin",
+))  # fmt: skip
+USUAL_SPACES = 20
+# How many spaces a panel has by its main breaker, and panels that are made: common practice, no source.
+SPACES_BY_MAIN = ((200.0, 40), (150.0, 30), (125.0, 24))
+MADE = (24, 30, 32, 40, 42, 54, 60, 84)
 FOLLOWS = (*FULL, *BESIDE, *SUB, *FUSES, *OUTSIDE, "with", "and", "has")  # behind a panel without a name
 KINDS = (
     "panel", "fuse box", "fuse panel", "main panel", "main breaker panel", "breaker panel", "load center",
@@ -124,6 +132,7 @@ class _Panel:
         self.structure = ""
         self.within = False  # a drawn room is said in which it stands
         self.full = False
+        self.lowest = 0  # how many at its foot are free
         self.open: list[int] = []  # spaces that are said to be free, all others taken
         reader.phrase(("called", "named"))
         if reader.sees(IS):
@@ -167,6 +176,10 @@ class _Panel:
             self.full = True
             return None
         if (listed := LISTED.match(reader.text, self._next())) is not None and self._spaced(listed):
+            return None
+        if (lowest := LOWEST.match(reader.text, reader.pos)) is not None:
+            reader.pos = lowest.end()
+            self.lowest = int(COUNTS.get(lowest["n"].lower(), lowest["n"]))
             return None
         if (opened := OPENED.match(reader.text, reader.pos)) is not None:
             reader.pos = opened.end()
@@ -217,7 +230,8 @@ class _Panel:
         reader.phrase(["the"])
         walls = [f"{room} wall" for room in (*INSIDE, "outside", "back", "front", "shop", "barn", "shed")]
         where = reader.phrase(walls) or (None if on else reader.phrase(INSIDE))
-        if where is None and not on and reader.phrase(OUTSIDE) is not None:
+        out = where is None and reader.phrase(OUT_OF_IT if on else (*OUT_OF_IT, *OUTSIDE)) is not None
+        if out:
             where = "outside"
             wall = [f"{way} wall" for way in ("north", "east", "south", "west", "back", "front")]
             begin = reader.pos
@@ -256,6 +270,10 @@ class _Panel:
             self.item["taken"] = list(range(1, self.item["spaces"] + 1))
         elif self.full:
             self.item["free_said"] = 0
+        if self.lowest and "spaces" in self.item:
+            self.open += range(self.item["spaces"] - self.lowest + 1, self.item["spaces"] + 1)
+        elif self.lowest:
+            self.item["free_said"] = self.lowest
         if not self.open:
             return
         if "spaces" not in self.item:
@@ -382,7 +400,11 @@ class _Panel:
         if not structure:
             structure, _, made = new_building(reader, "house", "House")
             self.edits += made
-        spaces = item.get("spaces", max([20, *item.get("taken", ())]))
+        spaces = item.get("spaces", USUAL_SPACES)
+        if "spaces" not in item and (taken_ := item.get("taken")):
+            usual = next((n for amps, n in SPACES_BY_MAIN if float(item.get("main_a") or 0) >= amps), USUAL_SPACES)
+            spaces = next((n for n in (usual, *MADE) if n > max(taken_)), MADE[-1])
+            self.told.append(f"taken to have {spaces} spaces, as nobody said: say how many where it has others")
         item |= {"structure": structure, "spaces": spaces, "neutral_holes": max(20, spaces)}
         _within(reader, item)
         ident = next_id(job, "p")

@@ -168,6 +168,9 @@ class Where:
         """No place was said: under the ceiling what hangs there, else as the code asks, where that is one place or
         several were said."""
         reader, about, kind = self.reader, self.about, self.item["kind"]
+        self.spots = opener_for(reader, about, self.item, self.told)
+        if self.spots:
+            return
         if kind in OVERHEAD and self.item.get("outdoors"):
             self.outside()
         elif kind in OVERHEAD:

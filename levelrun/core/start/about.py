@@ -87,8 +87,8 @@ def about(reader: SceneReader, said: Asked) -> Asked:
         reader.pos = beside.end()
         return replace(said, where=beside.group(0).strip())
     joins = reader.phrase(("of", "and", "rated", "with"))
-    if joins == "with" and said.kind.whip and reader.phrase(WHIPPED) is not None:
-        return said
+    if joins == "with" and _takes_a_disconnect(said.kind) and reader.phrase(WHIPPED) is not None:
+        return replace(said, kind=replace(said.kind, whip=True))
     while joins == "with" and reader.phrase(BEFORE):
         pass
     if joins == "and" and end_here(reader):
@@ -111,6 +111,12 @@ def about(reader: SceneReader, said: Asked) -> Asked:
         return configured(reader, said, plug)
     word = reader.need(ABOUT, "amperes, volts, `for` a name, `in` a room, `as` a name")
     return ABOUT_WORDS[word](reader, said)
+
+
+def _takes_a_disconnect(kind: Kind) -> bool:
+    """Whether a disconnect before it is its own: of what is wired and no light, fan or inlet."""
+    box = kind.box
+    return kind.whip or (box.get("kind") == "equipment" and box.get("serves") not in ("generator", "heat_cable"))
 
 
 def _of_circuit(reader: SceneReader, said: Asked, more: tuple[str, ...] = ()) -> Asked | None:

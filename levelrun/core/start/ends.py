@@ -33,8 +33,8 @@ from levelrun.core.start.several import ONE_OF, count_here
 
 BEFORE = (
     *SMALL, "my", "new", "dedicated", "separate", "electric", "detached", "another", "one more", "its own",
-    "their own",
-    "own", "backup", "portable", "master", "primary", "guest", "spare", "kids", "upstairs", "downstairs", "half",
+    "their own", "own", "second", "third", "backup", "portable", "master", "primary", "guest", "spare", "kids",
+    "upstairs", "downstairs", "half",
 )  # fmt: skip
 ROOMS = {**USES, **CALLED}
 STANDS = (*ENDS, *PLUGGED, *WIRED)

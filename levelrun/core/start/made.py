@@ -42,7 +42,7 @@ from levelrun.core.trade.pipe.pull_box import trade_inches
 from levelrun.core.ways.unsaid import UPRIGHT, up_to
 from levelrun.core.ways.walk import WalkLeg
 
-BY_A_SWITCH = 3  # wires to a switch that hangs behind its light
+THREE = 3  # wires to a switch that hangs behind its light, to an alarm from another
 WHIP_IN = 48.0
 LEAST_WHIP = "1/2"  # what is sold as a whip: common practice, no source
 DISCONNECT = "Disconnect"
@@ -298,7 +298,7 @@ def _height(job: Job, said: Asked) -> float:
 
 def _legs(job: Job, book: Codebook, said: Asked, circuit: dict[str, Any], ends: list[str]) -> list[dict[str, Any]]:
     """The legs whole: place, method and size of each, the box at the end, and the whip where there is one."""
-    count = max(conductors_in(circuit), BY_A_SWITCH if _to_a_switch(said) or said.multiwire else 0)
+    count = max(conductors_in(circuit), THREE if _three_wires(said) or said.multiwire else 0)
     size = circuit["wire_size"]
     ground = _ground(book, circuit) if size in wire_sizes(book) else size
     wires = [Wires("THWN-2", size, count), Wires("THWN-2", ground, 1)]
@@ -332,14 +332,15 @@ def _legs(job: Job, book: Codebook, said: Asked, circuit: dict[str, Any], ends: 
     return legs
 
 
-def _to_a_switch(said: Asked) -> bool:
+def _three_wires(said: Asked) -> bool:
     """Whether it goes from what a switch works to that: power there and back, and the neutral (404.2(C)); or from a
-    switch to an outlet of which it works one half."""
+    switch to an outlet of which it works one half; or from one alarm to the next: three wires each."""
     if said.box is None:
         return False
     end = said.kind.box
     half = said.box.kind == "switch" and end.get("switched") == "half"
-    return half or (is_worked(said.box) and end.get("kind") == "switch")
+    joined = said.box.kind == end.get("kind") == "smoke"  # alarms tell each other
+    return half or joined or (is_worked(said.box) and end.get("kind") == "switch")
 
 
 def _wanted(book: Codebook, circuit: dict[str, Any]) -> str:

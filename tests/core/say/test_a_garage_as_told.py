@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 
 from levelrun.core.edits import Looked, said_on
-from levelrun.core.errors import TextError
+from levelrun.core.errors import LevelRunError, TextError
 from levelrun.core.plan import plan
 from levelrun.exchange.text import read_text
 from tests.conftest import built
@@ -82,3 +82,12 @@ def test_a_switch_for_lights_of_its_room(works: str) -> None:
     assert [box.kind for box in job.boxes] == ["switch"]
     with pytest.raises(TextError):
         said_on(SHOP, "switch by the man door for the dust", Looked(room=SHOP.rooms[0].id))
+
+
+def test_an_opener_hangs_before_the_only_garage_door() -> None:
+    """Nobody says where: 11 ft in from the door, in its middle (common practice, no source)."""
+    job = read_text("garage 24x24\n16' overhead door on the south wall\nopener")
+    (box,) = job.boxes
+    assert (box.serves, box.side, box.x_in, box.y_in) == ("opener", None, 144, 132)
+    with pytest.raises(LevelRunError, match="2 such doors: say which, or `each`"):
+        read_text("garage 24x24\ntwo 9' overhead doors on the south wall\nopener")

@@ -32,6 +32,11 @@ PANELS: dict[str, dict[str, Any]] = {
     "main panel 200a 30 spaces, 3 free: 20 22 24": {"name": "Main", "free_said": None},
     "sub panel in the garage 60a": {"name": "P-1", "where": "garage", "disconnect_elsewhere": True},
     "garage panel 60a 12 spaces": {"name": "Garage", "where": "garage", "spaces": 12},
+    "200 amp panel on the outside of the house, taken 1-22": {"where": "outside", "spaces": 40},
+    "panel H 100a taken 1-20": {"spaces": 24, "free_said": None},  # not full, where nobody said how many it has
+    "panel in the utility room 150a 30 spaces, last two spaces open": {"taken": tuple(range(1, 29))},
+    "100a panel, bottom 4 free": {"free_said": 4, "taken": ()},
+    "panel S 100a in the barn 24 spaces": {"name": "S", "where": "", "spaces": 24},
     "panel S 100a sub-panel, 24 spaces": {"name": "S", "disconnect_elsewhere": True, "bonded": False},
 }
 

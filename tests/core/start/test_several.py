@@ -209,3 +209,13 @@ def test_what_turns_a_shed_on_a_branch_circuit_off_is_asked() -> None:
         assert "building-off" not in {found.code for found in plan(with_it).findings}
     indoors, _ = line("outlet 20a 20' stud wall")
     assert "building-off" not in {item.code for item in plan(indoors).findings}
+
+
+@pytest.mark.parametrize(
+    "said", ["15a 30' attic in 14-2 to a smoke alarm in the hall, then 12' to a smoke alarm in the bedroom"]
+)
+def test_from_one_alarm_to_the_next_go_three_wires(said: str) -> None:
+    """The third tells the others (IRC R314.4)."""
+    job, _ = line(said)
+    assert [leg.size for way in job.ways for leg in way.legs] == ["14-2", "14-3"]
+    assert not [item.code for item in plan(job).findings if item.severity == "stop"]

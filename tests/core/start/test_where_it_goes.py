@@ -88,6 +88,7 @@ def test_the_room_may_stand_first(text: str) -> None:
         ("heat pump 25' outside wall to a disconnect, then 5' whip to the heat pump", 60),
         ("25' outside wall to a heat pump with a disconnect and a 30\" whip", 30),
         ("heat pump mca 18 mocp 30, 25' outside wall, disconnect", 48),
+        ("air compressor 30a 240v 50' wall in emt with a disconnect", 48),
     ],
 )
 def test_a_disconnect_and_its_whip(text: str, whip_in: float) -> None:
