@@ -17,6 +17,7 @@ from levelrun.core.start.asked import Asked
 from levelrun.core.start.ends import (
     BEFORE,
     PLUG_NAMES,
+    PLUGS,
     ROOMS,
     amperes,
     any_of,
@@ -93,6 +94,11 @@ def about(reader: SceneReader, said: Asked) -> Asked:
         pass
     if joins == "and" and end_here(reader):
         raise several(reader, f"{said.name or said.kind.title} {reader.text[begin : reader.line_end()].lstrip()}")
+    machine = said.kind.box.get("kind") in RECEIVING and said.kind.box.get("serves") not in ("", "generator")
+    if machine and not said.kind.whip and reader.phrase(PLUGS):
+        return replace(
+            said, kind=replace(said.kind, box={**said.kind.box, "kind": "receptacle"})
+        )  # welder 50a outlet
     if (watts := watts_said(reader)) is not None:
         return replace(said, load_w=watts)
     if (horses := horses_said(reader)) is not None:

@@ -77,10 +77,22 @@ _NAMED = re.compile(
 BEGUN = re.compile(rf"\bto\s+(?:(?:{any_of(BEFORE)})\s+)*{_WHERE}", re.IGNORECASE)
 
 
+_GFCI = re.compile(
+    rf"(?:(?:{any_of(BEFORE)})\s+|{UNIT.pattern}\s+)*{_WHERE}(?:gfci|gfi)s?\b(?=\s*(?:$|[,;:\n\d]|(?:in|at|on|by|from|outside)\b))",
+    re.IGNORECASE,
+)
+
+
+_LATER = re.compile(rf"(?:\bto\s+|,\s*){THING}", re.IGNORECASE)
+
+
 def end_here(reader: SceneReader) -> bool:
-    """Whether what stands at the end is named here."""
+    """Whether what stands at the end is named here; a gfci is an outlet, where nothing else is named on the line."""
     reader.skip()
-    return any(pattern.match(reader.text, reader.pos) is not None for pattern in (_THING, _CIRCUIT))
+    if any(pattern.match(reader.text, reader.pos) is not None for pattern in (_THING, _CIRCUIT)):
+        return True
+    bare = _GFCI.match(reader.text, reader.pos)
+    return bare is not None and _LATER.search(reader.text, bare.end(), reader.line_end()) is None
 
 
 def end(reader: SceneReader, said: Asked, before: Sequence[int] = ()) -> Asked:
@@ -203,12 +215,15 @@ def _kind(reader: SceneReader, said: Asked, more: dict[str, Any]) -> Asked:
         return replace(said, kind=ENDS["outlet"], use=ROOMS[where])
     while where is not None and _quality(reader, more):
         pass  # a bath gfci outlet
-    if where is not None and not reader.sees((*STANDS, *ONE_OF)):  # a garage that is another building
+    bare = more.get("protects") == "gfci"  # it is an outlet
+    if where is not None and not bare and not reader.sees((*STANDS, *ONE_OF)):  # a garage that is another building
         reader.pos, where = begin, None
     if where is not None:
         said = replace(said, outdoors=True) if where in OUTSIDE else replace(said, use=ROOMS[where])
     reader.expect(OFFERED)
     word = reader.phrase((*STANDS, *ONE_OF) if said.count > 1 else STANDS)
+    if word is None and more.get("protects") == "gfci":  # a bath gfci
+        word = PLUGS[0]
     if word is None:
         raise unknown(reader, reader.pos, "what stands at the end")
     word = ONE_OF.get(word, word) if said.count > 1 else word

@@ -20,13 +20,14 @@ from levelrun.core.start.legs_said import TO_A_THING, legs_said, no_end
 from levelrun.core.start.lying import first_leg, in_that_room, supposed
 from levelrun.core.start.multiwire import SHARED, shared_here
 from levelrun.core.start.old import Stood, joined_to, old_here, with_it
-from levelrun.core.start.opening import ROUGHLY, WHIP, cable_first, in_cable
+from levelrun.core.start.opening import FIGURES, ROUGHLY, WHIP, cable_first, in_cable
 from levelrun.core.start.put_up import no_feeder, of_a_room
 from levelrun.core.start.several import apart_here
 from levelrun.core.start.there import kind_of, loose, named_ahead, node_here, standing_alike
 from levelrun.core.ways.method_words import method_ahead
 from levelrun.core.ways.next_leg import FILLERS, FISH, GO
 from levelrun.core.ways.walk import FISHED, WalkLeg
+from levelrun.core.ways.words import read_legs
 from levelrun.core.words import BREAK
 
 _THING_THERE = re.compile(
@@ -133,6 +134,8 @@ class Line:
             self.said = replace(self.said, apart_in=apart)
         elif not self.said.legs and self._at_legs():
             self._legs()
+        elif self.begun and self._goes_along():
+            pass
         elif not self.ended and (match := UNIT.match(reader.text, reader.pos)) is not None:
             self.figures.append(reader.pos)
             reader.pos = match.end()
@@ -293,6 +296,20 @@ class Line:
         self.ended = True
         if node is not None:
             self.said = replace(self.said, there=loose(reader, node, self.said.begin, at), building="")
+
+    def _goes_along(self) -> bool:
+        """Through what the way goes, where that stands behind its begin: 20' from the panel along the wall."""
+        reader, legs = self.reader, self.said.legs
+        rest = reader.text[reader.pos : reader.line_end()]
+        if len(legs) != 1 or legs[0].place or legs[0].method or not reader.sees(_THROUGH[:3]):
+            return False
+        stop = FIGURES.search(rest)
+        said = rest[: stop.start()] if stop is not None else rest
+        far = f"{show(legs[0].length_in)} "
+        self.said = replace(self.said, legs=read_legs(reader, far + said, reader.pos - len(far)))
+        reader.pos += len(said)
+        self._pulled()
+        return True
 
     def _whipped(self, whip: re.Match[str]) -> None:
         """The disconnect that it has anyway, and how long its whip is."""

@@ -142,6 +142,11 @@ def _word(reader: WalkReader) -> str | None:
     """The word of a method; a figure of its own that is how far it goes is none of it: pvc 80'."""
     start = reader.pos
     word = reader.phrase(reader.method_words)
+    if word is None:
+        at = reader.pos
+        if reader.phrase(METALS) is not None:  # aluminum quadplex
+            word = reader.phrase(reader.method_words)
+        reader.pos = at if word is None else reader.pos
     if word is not None and word[-1].isdigit() and _FEET.match(reader.text, reader.pos):
         reader.pos = start
         word = reader.phrase([item for item in reader.method_words if not item[-1].isdigit()])

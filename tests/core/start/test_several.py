@@ -212,7 +212,7 @@ def test_what_turns_a_shed_on_a_branch_circuit_off_is_asked() -> None:
 
 
 @pytest.mark.parametrize(
-    "said", ["15a 30' attic in 14-2 to a smoke alarm in the hall, then 12' to a smoke alarm in the bedroom"]
+    "said", ["15a 30' attic to a smoke alarm in the hall, then 12' to a smoke alarm in the bedroom"]
 )
 def test_from_one_alarm_to_the_next_go_three_wires(said: str) -> None:
     """The third tells the others (IRC R314.4)."""

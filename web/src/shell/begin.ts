@@ -43,7 +43,7 @@ export function useBegin() {
   return async (body: { sample?: string; name?: string }) => {
     if (begun) return
     begun = true
-    window.addEventListener('keydown', gather, true)
+    if (!body.sample) window.addEventListener('keydown', gather, true) // its first page has a line for them
     try {
       const problem = await store.create(body)
       if (problem) notice.tell(problem.detail, 'stop')
