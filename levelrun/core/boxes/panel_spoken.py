@@ -11,6 +11,7 @@ from levelrun.core.boxes.qualities import PANELS
 from levelrun.core.job import Panel
 from levelrun.core.site.called import BUILDINGS
 from levelrun.core.site.framing import finish_in
+from levelrun.core.site.naming import SUB_PANELS
 from levelrun.core.site.scene import IS, Said, SceneReader
 
 FLUSH = ("in the wall", "flush", "recessed")
@@ -65,14 +66,13 @@ def panel_is(reader: SceneReader) -> Said | None:
 
 
 HAVE = ("there is", "there's", "i have", "i've got", "i got", "we have", "we've got", "have", "got")
-SUB_PANEL = ("sub-panel", "sub panel", "subpanel")
 
 
 def panel_here(reader: SceneReader) -> Said | None:
     """A 200 amp panel called M with 30 spaces in the Utility, west wall; 100 amp sub-panel G in garage."""
     names = {**reader.buildings(), "house": None}
     owner = reader.phrase(names)
-    if owner is not None and reader.phrase(("has", "with")) is None and not reader.sees((*SUB_PANEL, "panel")):
+    if owner is not None and reader.phrase(("has", "with")) is None and not reader.sees((*SUB_PANELS, "panel")):
         return None  # pump house sub-panel P: it stands there
     first = not reader.scene.job.panels
     plain, before = owner is not None or first, (*HAVE, "add", "put", "install", "a", "an", "the", "existing", "old")
@@ -80,7 +80,7 @@ def panel_here(reader: SceneReader) -> Said | None:
         plain |= word in ("existing", "old")
     reader.skip()
     within, word = reader.pos, reader.phrase((*INSIDE, *BUILDINGS)) if first and owner is None else None
-    if word is not None and not reader.sees((*SUB_PANEL, *KINDS)):
+    if word is not None and not reader.sees((*SUB_PANELS, *KINDS)):
         return None
     home, scene = names.get(owner or ""), reader.scene
     if home is not None:

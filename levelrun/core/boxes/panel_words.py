@@ -31,7 +31,7 @@ from levelrun.core.measure import show
 from levelrun.core.site.building_words import new_building
 from levelrun.core.site.called import BUILDINGS
 from levelrun.core.site.geometry import Wall, walls_of
-from levelrun.core.site.naming import bare_panel
+from levelrun.core.site.naming import SUB_PANELS, bare_panel
 from levelrun.core.site.scene import CENTRE, IS, Said, SceneReader, on_a_wall, walls_by_name
 
 # The height of its lower edge, in inches or said to be one; feet after a wall are a place along it.
@@ -52,7 +52,6 @@ INSIDE = (
 )  # fmt: skip
 OUTSIDE = tuple(f"{word}{by}" for by in (" with the meter", " by the meter", " at the meter", " under the meter", "")
                 for word in ("outside", "outdoors"))  # fmt: skip
-SUB = ("sub-panel", "subpanel", "sub panel")
 FUSES = ("fuse box", "fuse panel", "fuses", "with fuses")
 OUT_OF_IT = tuple(f"outside {of}{the}{what}" for of in ("", "of ") for the in ("", "the ") for what in (
     "house", "building", "garage", "shop", "cabin",
@@ -61,7 +60,7 @@ USUAL_SPACES = 20
 # How many spaces a panel has by its main breaker, and panels that are made: common practice, no source.
 SPACES_BY_MAIN = ((200.0, 40), (150.0, 30), (125.0, 24))
 MADE = (24, 30, 32, 40, 42, 54, 60, 84)
-FOLLOWS = (*FULL, *BESIDE, *SUB, *FUSES, *OUTSIDE, "with", "and", "has")  # behind a panel without a name
+FOLLOWS = (*FULL, *BESIDE, *SUB_PANELS, *FUSES, *OUTSIDE, "with", "and", "has")  # behind a panel without a name
 KINDS = (
     "panel", "fuse box", "fuse panel", "main panel", "main breaker panel", "breaker panel", "load center",
     "breaker box", "panel box", "electrical panel", "electric panel", "service panel", "service",
@@ -92,7 +91,7 @@ def spoken_panel(
     count = COUNT.match(reader.text, reader.pos)
     if count is not None:
         reader.pos = count.end()
-    kind = reader.phrase((*SUB, "main panel") if count is None and not plain else (*SUB, *KINDS))
+    kind = reader.phrase((*SUB_PANELS, "main panel") if count is None and not plain else (*SUB_PANELS, *KINDS))
     if kind is None:
         return None
     reader.phrase(("called", "named", "as"))
@@ -108,7 +107,7 @@ def spoken_panel(
         reader.pos = count.start()
         counted(reader, said.item, count)
         reader.pos = behind
-    if kind in SUB:
+    if kind in SUB_PANELS:
         said_of_panel(reader, said.item, "sub")
     while not reader.over():
         said.read()
@@ -185,7 +184,7 @@ class _Panel:
             reader.pos = opened.end()
             self.open += taken(reader)
             return None
-        if reader.phrase(SUB) is not None:
+        if reader.phrase(SUB_PANELS) is not None:
             return said_of_panel(reader, self.item, "sub")
         if reader.phrase(FUSES) is not None:
             self.told.append("in a fuse box no breaker fits: what is added wants fuses of its own, or a new panel")

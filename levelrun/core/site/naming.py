@@ -20,7 +20,8 @@ SHORT = {"n": "north", "e": "east", "s": "south", "w": "west", "ne": "northeast"
          "sw": "southwest", "nw": "northwest"}  # fmt: skip
 COMPASS = {*SHORT, *SHORT.values()}
 SMALL = ("the", "a", "an")
-PANEL_WORDS = ("panel", "sub-panel", "subpanel", "sub panel")
+SUB_PANELS = ("sub-panel", "subpanel", "sub panel")
+PANEL_WORDS = ("panel", *SUB_PANELS)
 MAINS = ("main panel", "main breaker panel", "service panel", "breaker panel", "breaker box", "main")
 # Between a thing and what is said of it.
 JOINING = ("circuit", "and", "more", "the", "for", "with")  # in the name of a circuit no word that tells it apart
@@ -156,7 +157,7 @@ class NamingReader(Reader):
         subs = [panel for panel in job.panels if panel.id in fed or panel.disconnect_elsewhere]
         mains = [panel for panel in job.panels if panel not in subs]
         found = dict.fromkeys(MAINS, mains[0]) if len(mains) == 1 else {}
-        found |= dict.fromkeys(PANEL_WORDS[1:], subs[0]) if len(subs) == 1 else {}
+        found |= dict.fromkeys(SUB_PANELS, subs[0]) if len(subs) == 1 else {}
         for name, building in self.buildings().items():
             own = [panel for panel in job.panels if panel.structure == building.id]
             found |= {f"{name} {word}": own[0] for word in PANEL_WORDS} if len(own) == 1 else {}

@@ -7,11 +7,11 @@ from collections.abc import Callable
 from dataclasses import replace
 
 from levelrun.core.boxes.machines import BY_NAME
-from levelrun.core.boxes.panel_spoken import SUB_PANEL
 from levelrun.core.boxes.parts import LAMPS, SWITCHABLE
 from levelrun.core.boxes.qualities import BOXES
 from levelrun.core.boxes.things import SERVES, horses_said, watts_said
 from levelrun.core.circuits.parts_said import LARGEST, LEAST, UNIT, circuit_part
+from levelrun.core.site.naming import SUB_PANELS
 from levelrun.core.site.scene import SceneReader
 from levelrun.core.start.asked import Asked
 from levelrun.core.start.ends import (
@@ -79,7 +79,7 @@ def about(reader: SceneReader, said: Asked) -> Asked:
         return replace(said, apart_in=apart)
     if said.count > 1 and reader.phrase(["each"]) is not None:
         return said
-    if said.building and reader.phrase(SUB_PANEL) is not None:  # a shop 60 amp sub-panel
+    if said.building and reader.phrase(SUB_PANELS) is not None:  # a shop 60 amp sub-panel
         return said
     if reader.phrase(ITS_OWN) is not None:  # as every such line is
         return said

@@ -8,12 +8,11 @@ from dataclasses import replace
 from typing import Any
 
 from levelrun.core.boxes.machines import BY_NAME, called
-from levelrun.core.boxes.panel_spoken import SUB_PANEL
 from levelrun.core.boxes.things import VOLTS, bare_volts
 from levelrun.core.circuits.parts_said import UNIT, circuit_part
 from levelrun.core.codebook import load
 from levelrun.core.errors import TextError
-from levelrun.core.site.naming import SMALL
+from levelrun.core.site.naming import SMALL, SUB_PANELS
 from levelrun.core.site.scene import SceneReader
 from levelrun.core.start.asked import Asked
 from levelrun.core.start.kinds import (
@@ -249,7 +248,7 @@ def _kind(reader: SceneReader, said: Asked, more: dict[str, Any]) -> Asked:
         reader.phrase(PLUGS)  # a dryer outlet
     reader.phrase(["circuit"])  # a dryer circuit
     if kind.feeds:
-        own = word in BUILDINGS and reader.phrase(SUB_PANEL) is not None
+        own = word in BUILDINGS and reader.phrase(SUB_PANELS) is not None
         reader.phrase(["feeder"])  # a shop feeder
         stands = reader.buildings().get(word)  # the barn, for a Pole barn
         usual = (stands.name if stands is not None else word.capitalize()) if word in BUILDINGS else USUAL_PANEL

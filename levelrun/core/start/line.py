@@ -53,7 +53,8 @@ _CALLED = re.compile(
 )
 _SIZED = re.compile(r"\s*(?:14|12|10|8|6)\s*[-/]\s*[234](?![\d'\"/-])\s*")  # a cable, and no two spaces
 TO = ("to feed", "to power", "to serve", "to", "for")
-_THROUGH = ("along", "through", "across", "in", "some")
+ALONG = ("along", "through", "across")
+_THROUGH = (*ALONG, "in", "some")
 
 
 class Line:
@@ -301,7 +302,7 @@ class Line:
         """Through what the way goes, where that stands behind its begin: 20' from the panel along the wall."""
         reader, legs = self.reader, self.said.legs
         rest = reader.text[reader.pos : reader.line_end()]
-        if len(legs) != 1 or legs[0].place or legs[0].method or not reader.sees(_THROUGH[:3]):
+        if len(legs) != 1 or legs[0].place or legs[0].method or not reader.sees(ALONG):
             return False
         stop = FIGURES.search(rest)
         said = rest[: stop.start()] if stop is not None else rest

@@ -15,7 +15,7 @@ from levelrun.core.errors import EditError
 from levelrun.core.job import Job
 from levelrun.core.site.scene import SceneReader
 from levelrun.core.start.asked import Asked
-from levelrun.core.start.several import alike, ways_on
+from levelrun.core.start.several import added, alike, ways_on
 
 _WORD = r"(?:multi-?\s?wire|mwbc)"
 SHARED = re.compile(
@@ -40,16 +40,16 @@ def on_two(
     """The edits of a line with its outlets on two circuits by turns, which share their neutral and are tied (210.4);
     the last of the outlets, and what is told. In pipe the wires of each go past the outlets of the other; a cable of
     three wires ends at a junction box, from which each goes on in its own."""
-    way = _of(edits, "way")
+    way = added(edits, "way")[0]
     boxes = alike(job, said, edits, ident)
     piped = method(book, way["legs"][-1]["method"]).kind == "raceway"
     if piped and said.apart_in is None:
         raise EditError(f"how far apart are the {said.count} in the pipe? say it: `6' apart`", key="text")
     hops, more, told = (_piped if piped else _parted)(job, said, way, boxes)
-    if _of(edits, "circuit").get("protection") == "gfci" and "protection" not in said.circuit:
+    if added(edits, "circuit")[0].get("protection") == "gfci" and "protection" not in said.circuit:
         edits, guarded = _in_devices(edits, boxes if piped else boxes[:2])
         told += guarded
-    one, two = _pair(job, said, _of(edits, "circuit"))
+    one, two = _pair(job, said, added(edits, "circuit")[0])
     circuits = [{**item, "chain": own} for item, own in zip((one, two), hops, strict=True)]
     kept = [edit for edit in edits if not (edit["op"] == "add" and edit["kind"] in ("way", "circuit"))]
     return (
@@ -70,11 +70,6 @@ def on_two(
 
 Hops = list[list[dict[str, Any]]]
 Made = tuple[Hops, list[tuple[str, dict[str, Any]]], str]
-
-
-def _of(edits: list[dict[str, Any]], kind: str) -> dict[str, Any]:
-    found: dict[str, Any] = next(edit["item"] for edit in edits if edit["op"] == "add" and edit["kind"] == kind)
-    return found
 
 
 def _piped(job: Job, said: Asked, way: dict[str, Any], boxes: list[dict[str, Any]]) -> Made:

@@ -73,19 +73,18 @@ def behind(
     return [*boxes, chain, *piped], ids[-1], told
 
 
+def added(edits: list[dict[str, Any]], kind: str) -> list[dict[str, Any]]:
+    """The parts of a kind that these edits put there."""
+    return [edit["item"] for edit in edits if edit["op"] == "add" and edit["kind"] == kind]
+
+
 def alike(job: Job, said: Asked, edits: list[dict[str, Any]], ident: str) -> list[dict[str, Any]]:
     """The box `ident` that these edits put there, and the others of its kind that the line wants behind it."""
-    first = next(
-        edit["item"]
-        for edit in edits
-        if edit["op"] == "add" and edit["kind"] == "box" and edit["item"]["id"] == ident
-    )
-    taken = {node.name for node in job.nodes} | {
-        edit["item"]["name"] for edit in edits if edit["op"] == "add" and edit["kind"] == "box"
-    }
+    first = next(item for item in added(edits, "box") if item["id"] == ident)
+    taken = {node.name for node in job.nodes} | {item["name"] for item in added(edits, "box")}
     letter = first["name"].partition("-")[0] if "-" in first["name"] else first["name"]
     names = (name for n in range(1, 9999) if (name := f"{letter}-{n}") not in taken)
-    had = [edit["item"]["id"] for edit in edits if edit["op"] == "add" and edit["kind"] == "box"]
+    had = [item["id"] for item in added(edits, "box")]
     begin = max(int(next_id(job, "b")[1:]), *(int(ident[1:]) for ident in had)) + 1
     return [first, *({**first, "id": f"b{begin + n}", "name": next(names)} for n in range(said.count - 1))]
 
@@ -94,7 +93,7 @@ def _in_pipe(
     book: Codebook, said: Asked, edits: list[dict[str, Any]], boxes: list[dict[str, Any]], circuit: str
 ) -> list[dict[str, Any]]:
     """The pipe from one to the next, as the leg before them; none where cable goes there."""
-    way = next((edit["item"] for edit in edits if edit["op"] == "add" and edit["kind"] == "way"), None)
+    way = next(iter(added(edits, "way")), None)
     if said.apart_in is None or way is None or method(book, way["legs"][-1]["method"]).kind != "raceway":
         return []
     made = list[dict[str, Any]]()

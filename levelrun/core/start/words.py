@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Callable
 from contextlib import suppress
 from dataclasses import replace
-from typing import Any
 
 from levelrun.core.errors import LevelRunError
 from levelrun.core.job import Box, Panel
@@ -16,7 +15,7 @@ from levelrun.core.start.made import edits_for
 from levelrun.core.start.multiwire import on_two, shared_well
 from levelrun.core.start.old import joined_to
 from levelrun.core.start.opening import ASKED, metal_of
-from levelrun.core.start.several import behind
+from levelrun.core.start.several import added, behind
 from levelrun.core.start.sized import of_240, of_motor, of_table, rated_switch
 from levelrun.core.start.there import is_alike
 
@@ -86,15 +85,10 @@ def _started(reader: SceneReader, before: Box | Panel | None) -> Said | None:
         edits, end, spaced = on_two(line.job, reader.scene.book, said, edits, made[-1])
         told = [*told, spaced]
     elif said.count > 1 and made:
-        on = said.on.id if said.on is not None else _added(edits, "circuit")
+        on = said.on.id if said.on is not None else str(added(edits, "circuit")[0]["id"])
         others, end, spaced = behind(line.job, reader.scene.book, said, edits, (on, made[-1]))
         edits, told = [*edits, *others], [*told, spaced]
     return Said(edits, panel=said.panel.id, node=end, told=told)
-
-
-def _added(edits: list[dict[str, Any]], kind: str) -> str:
-    """The id of the part of a kind that these edits put there."""
-    return str(next(edit["item"]["id"] for edit in edits if edit["op"] == "add" and edit["kind"] == kind))
 
 
 def _more_of(reader: SceneReader, said: Asked) -> Said | None:
