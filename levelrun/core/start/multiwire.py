@@ -51,7 +51,7 @@ def on_two(
         told += guarded
     one, two = _pair(job, said, added(edits, "circuit")[0])
     circuits = [{**item, "chain": own} for item, own in zip((one, two), hops, strict=True)]
-    kept = [edit for edit in edits if not (edit["op"] == "add" and edit["kind"] in ("way", "circuit"))]
+    kept = [edit for edit in edits if edit["op"] != "put_box" and edit.get("kind") not in ("way", "circuit")]
     return (
         [
             *kept,
@@ -62,6 +62,7 @@ def on_two(
                 {"op": "set", "kind": "circuit", "id": a["id"], "set": {"partner": b["id"], "tied": True}}
                 for a, b in ((one, two), (two, one))
             ),
+            *(edit for edit in edits if edit["op"] == "put_box"),
         ],
         boxes[-1]["id"],
         f"{said.count} of them by turns on two circuits that share a neutral, their handles tied{told}",

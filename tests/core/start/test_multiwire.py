@@ -80,6 +80,16 @@ def test_ground_fault_protection_is_in_the_outlets() -> None:
         assert not {"gfci-missing", "multiwire-device"} & {item.code for item in plan(job).findings}
 
 
+def test_cable_that_meets_its_pipe_on_the_way() -> None:
+    """A junction box stands where cable meets pipe, for both circuits, as on any line."""
+    job, told = line(
+        "multiwire circuit 20a to 4 outlets 6' apart in the garage, 30' attic then 10' garage wall in emt"
+    )
+    assert [leg.method for leg in job.ways[0].legs][-1] == "EMT" and len(job.circuits) == 2
+    assert not {"loose-end", "method-meets"} & {item.code for item in plan(job).findings}
+    assert told.count("junction box") == sum(box.kind == "junction" for box in job.boxes)
+
+
 @pytest.mark.parametrize(
     ("said", "told"),
     [
