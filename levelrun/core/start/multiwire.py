@@ -74,13 +74,14 @@ Made = tuple[Hops, list[tuple[str, dict[str, Any]]], str]
 
 
 def _piped(job: Job, said: Asked, way: dict[str, Any], boxes: list[dict[str, Any]]) -> Made:
-    """In pipe: every second outlet on each, past the one between."""
+    """In pipe: every second outlet on each, past the one between. The last is the first circuit's, whose neutral and
+    ground are those of both: they lie in every way."""
     ways = [way, *ways_on(way, boxes, said.apart_in or 0.0)]
     hops: Hops = [[], []]
     for number, box in enumerate(boxes):
         path = [item["id"] for item in ways[max(number - 1, 0) : number + 1]]
         after = boxes[number - 2]["id"] if number > 1 else None
-        hops[number % 2].append({"box": box["id"], "after": after, "path": path})
+        hops[(len(boxes) - 1 - number) % 2].append({"box": box["id"], "after": after, "path": path})
     return hops, [("way", item) for item in ways], ""
 
 

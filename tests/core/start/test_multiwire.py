@@ -43,15 +43,16 @@ def test_two_of_120_volts_one_below_the_other(said: str) -> None:
 
 
 def test_by_turns_in_pipe_by_hand() -> None:
-    """30 ft to the first: two hots, one neutral, a ground. From the first to the second the hot of both still go, as
-    far as the third; to the last only that of one."""
+    """30 ft to the first: two hots, one neutral, a ground; so as far as the third. To the last goes only one hot, with
+    the neutral and the ground, cut all the way: they are the first circuit's, whose outlet it is."""
     job, _ = line(PIPED)
     names = {box.id: box.name for box in job.boxes}
-    assert [[names[hop.box] for hop in c.chain] for c in job.circuits] == [["R-1", "R-3"], ["R-2", "R-4"]]
+    assert [[names[hop.box] for hop in c.chain] for c in job.circuits] == [["R-2", "R-4"], ["R-1", "R-3"]]
     planned = plan(job)
     assert [len(way.pulls[0].section.wires) for way in planned.ways] == [4, 4, 4, 3]
-    colours = {cut.box: cut.colours for way in planned.ways for cut in way.cuts}
-    assert [colours[box.id] for box in job.boxes[:2]] == [("black", "white", "green"), ("red",)]
+    cuts = {names[cut.box]: (cut.colours, cut.path_in) for way in planned.ways for cut in way.cuts}
+    all_three = ("black", "white", "green")
+    assert cuts == {"R-1": (("red",), 360), "R-2": (all_three, 432), "R-3": (("red",), 144), "R-4": (all_three, 144)}
     lengths = {row.name: row.length_in for c in planned.circuits for row in c.chain}
     assert lengths == {"R-1": 360, "R-2": 432, "R-3": 144, "R-4": 144}
 
