@@ -43,8 +43,8 @@ def test_two_of_120_volts_one_below_the_other(said: str) -> None:
 
 
 def test_by_turns_in_pipe_by_hand() -> None:
-    """30 ft to the first: two hots, one neutral, a ground; so as far as the third. To the last goes only one hot, with
-    the neutral and the ground, cut all the way: they are the first circuit's, whose outlet it is."""
+    """30 ft to the first: two hots, one neutral, a ground; so as far as the third. To the last goes one hot, with the
+    neutral and the ground, cut all the way: they are the first circuit's, whose outlet it is."""
     job, _ = line(PIPED)
     names = {box.id: box.name for box in job.boxes}
     assert [[names[hop.box] for hop in c.chain] for c in job.circuits] == [["R-2", "R-4"], ["R-1", "R-3"]]
