@@ -33,8 +33,12 @@ def test_the_address_keeps_the_look_through_reload_and_back(open_page: Open) -> 
 def test_an_address_that_is_not_there_says_so_and_leads_on(open_page: Open) -> None:
     page = open_page(path="/jobs/0123456789ab/walls")
     expect(page.locator("#work")).to_contain_text("0123456789ab")
-    page = open_page(path="/somewhere/else")
-    expect(page.locator("#work")).to_contain_text(re.compile("no such|nothing", re.IGNORECASE))
+    for path in ("/somewhere/else", "/jobs/{job}/nowhere"):
+        page = open_page(path=path)
+        expect(page.locator("#work")).to_contain_text(re.compile("no such|nothing", re.IGNORECASE))
+        stage(page, 2)
+        expect(page).to_have_title(re.compile("Boxes"))
+        expect(page.locator("#work")).not_to_contain_text("Nothing stands here")
 
 
 def test_keys_rest_while_a_dialog_lies_over_the_stage(open_page: Open) -> None:

@@ -2,7 +2,7 @@
 import { computed, defineAsyncComponent, onMounted, ref, watch, watchEffect } from 'vue'
 import { useDisplay, useTheme } from 'vuetify'
 
-import { traffic } from './api/client'
+import { traffic, type StageKey } from './api/client'
 import { dropReading } from './parts/tape'
 import { router } from './router'
 import AppHeader from './shell/AppHeader.vue'
@@ -48,8 +48,15 @@ function followSystem() {
   theme.change(saved === 'bench' || saved === 'basement' ? saved : system.matches ? 'basement' : 'bench')
 }
 
+/** Another stage of the job looked at; from an address that is none of ours, of the last one. */
+function toStage(key: StageKey) {
+  const last = store.jobs[0]
+  if (look.jobId) look.go({}, key)
+  else if (last) look.open(last.id, key)
+}
+
 useKeys({
-  ...Object.fromEntries(STAGES.map((stage, i) => [`${i + 1}`, () => look.go({}, stage.key)])),
+  ...Object.fromEntries(STAGES.map((stage, i) => [`${i + 1}`, () => toStage(stage.key)])),
   '?': () => (keys.value = true),
   n: () => void jump.next(),
   t: () => void dropReading(),

@@ -14,6 +14,7 @@ export const router = createRouter({
       component: sheet.load,
       meta: { sheet: sheet.key },
     })),
-    { path: '/:rest(.*)*', component: NoSuchPlace },
+    { path: '/jobs/:job/:rest(.*)*', component: NoSuchPlace, meta: { lost: true } },
+    { path: '/:rest(.*)*', component: NoSuchPlace, meta: { lost: true } },
   ],
 })

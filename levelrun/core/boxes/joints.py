@@ -7,7 +7,8 @@ is a habit of the trade, and a rule for the neutral of a multiwire circuit (300.
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections import Counter
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
 from levelrun.core.boxes.catalogue import BoxModel
@@ -46,10 +47,35 @@ def joints_of(book: Codebook, box: Box, model: BoxModel, entering: Sequence[Ente
     here = [item for item in entering if item.side != "through"]
     if box.kind in TERMINALS or not here:
         return []
-    found: list[Joint] = []
-    for circuit in dict.fromkeys(item.circuit for item in here):
-        found += _of_circuit(book, box, [item for item in here if item.circuit == circuit], circuit)
+    of = owner_of(entering)
+    doing: dict[str, dict[str, list[Entering]]] = {}
+    for item in here:
+        for what in numbered(words_of(item)):
+            doing.setdefault(of(item, what), {}).setdefault(what, []).append(item)
+    found = [joint for owner, own in doing.items() for joint in _of_circuit(book, box, own, owner)]
     return [*found, *_grounds(book, box, model, here)]
+
+
+def words_of(item: Entering) -> Sequence[str]:
+    """What each of its wires is for."""
+    return item.words or ("hot",) * item.count
+
+
+def numbered(words: Sequence[str]) -> list[str]:
+    """What wires are for, several of a kind told apart: traveller 1, traveller 2."""
+    seen: Counter[str] = Counter()
+    found: list[str] = []
+    for word in words:
+        seen[word] += 1
+        found.append(f"{word} {seen[word]}" if words.count(word) > 1 else word)
+    return found
+
+
+def owner_of(entering: Sequence[Entering]) -> Callable[[Entering, str], str]:
+    """The circuit with whose wires one that does this is joined: its own, and one for the neutral of two that share
+    it."""
+    one = {item.owner: item.shared for item in entering if item.shared}
+    return lambda item, what: one.get(item.owner, item.owner) if what == NEUTRAL else item.owner
 
 
 def _grounds(book: Codebook, box: Box, model: BoxModel, here: Sequence[Entering]) -> Iterator[Joint]:
@@ -67,16 +93,12 @@ def _metal(here: Sequence[Entering]) -> str:
     return "al" if any(item.material == "al" for item in here) else "cu"
 
 
-def _of_circuit(book: Codebook, box: Box, here: Sequence[Entering], circuit: str) -> Iterator[Joint]:
-    doing: dict[str, list[str]] = {}
-    for item in here:
-        seen: dict[str, int] = {}
-        for word in item.words or ("hot",) * item.count:
-            seen[word] = seen.get(word, 0) + 1
-            number = f" {seen[word]}" if (item.words or ("hot",) * item.count).count(word) > 1 else ""
-            doing.setdefault(word + number, []).append(item.size)
+def _of_circuit(
+    book: Codebook, box: Box, doing: Mapping[str, Sequence[Entering]], circuit: str
+) -> Iterator[Joint]:  # fmt: skip
     lit = next((word for word in doing if word.startswith(SWITCHED)), "hot")
-    for what, wires in doing.items():
+    for what, items in doing.items():
+        wires = [item.size for item in items]
         tails, leads = _takers(box, what, lit)
         if tails == 1 and len(wires) == 1 and not leads:
             continue  # lands on its device
@@ -84,7 +106,7 @@ def _of_circuit(book: Codebook, box: Box, here: Sequence[Entering], circuit: str
             continue
         size = max(wires, key=wire_sizes(book).index)
         ends = (*wires, *[size] * tails, *[FIXTURE_LEAD] * leads)
-        yield Joint(circuit=circuit, what=what, wires=ends, pigtails=tails, material=_metal(here))
+        yield Joint(circuit=circuit, what=what, wires=ends, pigtails=tails, material=_metal(items))
 
 
 def _takers(box: Box, what: str, lit: str) -> tuple[int, int]:

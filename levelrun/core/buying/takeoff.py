@@ -15,12 +15,12 @@ from levelrun.core.buying.of_gear import is_new, lines_of_circuit, lines_of_grou
 from levelrun.core.buying.of_outside import lines_of_span, lines_of_trench
 from levelrun.core.buying.of_ways import lines_of_way
 from levelrun.core.circuits.circuit_plan import CircuitPlan
+from levelrun.core.circuits.loads import hot_colours
 from levelrun.core.codebook import Codebook
 from levelrun.core.job import Box, Buying, Circuit, Job, Panel, Room
 from levelrun.core.kept import Standing
 from levelrun.core.site.framing import FINISHES
 from levelrun.core.trench.planned import Outside
-from levelrun.core.ways.carried import HOTS
 from levelrun.core.ways.drawing import DrawnWays
 from levelrun.core.ways.drilling import Drilled
 from levelrun.core.ways.facts import WayContext
@@ -215,7 +215,7 @@ def _bare(circuit: Circuit, planned: CircuitPlan, at: At) -> Iterator[Line]:
             continue
         size, _, count = row.cable.partition("-")
         neutral = "neutral" in row.words
-        colours = [HOTS[n % 4] for n in range(int(count) - neutral)] + ["white"] * neutral
+        colours = hot_colours(0, int(count) - neutral) + ["white"] * neutral
         for colour in colours:
             yield Line(wire(wire_name(size, circuit.insulation, circuit.material), colour), row.cut_in / 12, at,
                        f"to {row.name}", hop)  # fmt: skip

@@ -6,10 +6,10 @@ import re
 from functools import lru_cache
 
 from levelrun.core.buying.prices import shipped
+from levelrun.core.circuits.loads import HOTS
 from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import INSULATIONS, wire_sizes
 from levelrun.core.site.scene import Said, SceneReader
-from levelrun.core.ways.carried import HOTS
 from levelrun.core.words import COUNTS
 
 USUAL = "NM-B"  # what a cable is where only its wires are said

@@ -21,6 +21,12 @@ GIVES: dict[str, frozenset[str]] = {
 }  # fmt: skip
 # Home runs behind which the first outlet may give arc-fault protection; of a raceway it is asked what it is made of.
 OUTLET_AFCI = ("MC", "AC", "raceway")
+HOTS = ("black", "red", "blue", "brown")
+
+
+def hot_colours(hue: int, count: int) -> list[str]:
+    """The colours of so many hots in pipe, from `hue` on."""
+    return [HOTS[(hue + n) % len(HOTS)] for n in range(count)]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -30,6 +36,7 @@ class HopWires:
     continuous_a: what of its load may stay on; conductors: hots and neutral; ground: empty where none
     runs with it; gfci: protection stands before this hop. idle: wires of it that carry nothing while the others do
     (one of two travellers, a signal); nonlinear: its neutral carries current though hots of both legs are there;
+    hue: where the colours of its hots in pipe begin among those of the trade, apart from what lies beside it;
     least_a: what the nameplate asks the wire to carry, 0 where none is said; words: what each of its wires is for.
     """
 
@@ -60,6 +67,7 @@ class HopWires:
     nonlinear: bool = False
     least_a: float = 0.0
     words: tuple[str, ...] = ()
+    hue: int = 0
 
     __hash__ = kept_hash
 

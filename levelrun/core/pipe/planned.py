@@ -22,7 +22,7 @@ from levelrun.core.pipe.rules import bends, life, pulling
 from levelrun.core.rulebook import judged, keeping
 from levelrun.core.trade.pipe.fill import fill
 from levelrun.core.ways.facts import WayContext, in_pipe
-from levelrun.core.ways.lengths import cuts_of
+from levelrun.core.ways.lengths import Cut, Through, coming_through, cuts_of
 from levelrun.core.ways.pulls import Pull, Section
 
 RULES = (*bends.RULES, *pulling.RULES, *life.RULES)
@@ -30,7 +30,8 @@ RULES = (*bends.RULES, *pulling.RULES, *life.RULES)
 
 @dataclass(frozen=True, kw_only=True)
 class WireRow:
-    """Wires of a pull to cut: what, how many, how long, in which colours."""
+    """Wires of a pull to cut: what, how many, how long, in which colours. Of those that come from the way before,
+    where they were cut, no length."""
 
     what: str
     circuit: str
@@ -187,9 +188,18 @@ def _fills(pipe: PipeView, pull: Pull) -> list[FillRow]:
 
 def _wires(pipe: PipeView, pull: Pull) -> list[WireRow]:
     """The single wires that go through a pull, longest first."""
+
+    def inside(item: Cut | Through) -> bool:
+        return item.first <= pull.first and pull.last <= item.last and ":" in item.item
+
     rows = [
         WireRow(what=cut.item, circuit=cut.title, pieces=cut.pieces, cut_in=cut.cut_in, cut_text=show(cut.cut_in))
         for cut in cuts_of(pipe.view)
-        if cut.first <= pull.first and pull.last <= cut.last and ":" in cut.item
+        if inside(cut)
     ]
-    return sorted(rows, key=lambda row: -row.cut_in)
+    come = [
+        WireRow(what=item.item, circuit=item.title, pieces=item.pieces, cut_in=0.0, cut_text="")
+        for item in coming_through(pipe.view)
+        if inside(item)
+    ]
+    return sorted([*rows, *come], key=lambda row: -row.cut_in)

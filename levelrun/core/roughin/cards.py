@@ -3,20 +3,31 @@ out for the device; what is ticked."""
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
 from levelrun.core.boxes.catalogue import BoxModel
 from levelrun.core.boxes.entering import Entering
-from levelrun.core.boxes.joints import GROUND, NEUTRAL, SWITCHED, Joint, connector_for, joints_of
+from levelrun.core.boxes.joints import (
+    GROUND,
+    NEUTRAL,
+    SWITCHED,
+    Joint,
+    connector_for,
+    joints_of,
+    numbered,
+    owner_of,
+    words_of,
+)
 from levelrun.core.boxes.parts import LAMPS, PLUGS
+from levelrun.core.circuits.loads import hot_colours
 from levelrun.core.codebook import Codebook
 from levelrun.core.job import Box, Card, Habits, Job
 from levelrun.core.roughin.asks import Ask, asks_of
-from levelrun.core.roughin.steps import CAPPED, LETTERED, MARKED, CardStep, needed_steps, titles
+from levelrun.core.roughin.steps import CAPPED, IN_PIPE, LETTERED, MARKED, CardStep, needed_steps, titles
 
 SHEATHED = ("black", "white"), ("black", "red", "white"), ("black", "red", "blue", "white")
-HOT_COLOURS = ("black", "red", "blue", "brown")
 PLURAL = {"black": "blacks", "white": "whites", "red": "reds", "blue": "blues", "brown": "browns", "bare": "grounds"}
 SMALL = ("no", "a", "two", "three", "four", "five", "six", "seven", "eight")
 
@@ -80,14 +91,12 @@ class BoxCard:
 def colours_of(item: Entering) -> list[CardWire]:
     """The colours of the wires of a cable as they are used: white is the neutral where there is one, else the last
     hot and re-marked (200.7(C)); hots go black, red, blue. Single wires in pipe have the colour that they need."""
-    words = item.words or ("hot",) * item.count
+    words = words_of(item)
     if not item.cable:
-        hots = iter(HOT_COLOURS)
-        return [
-            CardWire(colour="white" if w == NEUTRAL else next(hots, "black"), what=w, marked=False) for w in words
-        ]
+        hots = iter(hot_colours(item.hue, len(words)))
+        return [CardWire(colour="white" if w == NEUTRAL else next(hots), what=w, marked=False) for w in words]
     own = next((row for row in SHEATHED if len(row) == max(len(words), 2)), SHEATHED[-1])
-    spare = [colour for colour in own if colour != "white"]
+    spare = ["red"] if item.inside else [colour for colour in own if colour != "white"]
     found: list[CardWire] = []
     for word in words:
         if word == NEUTRAL:
@@ -134,8 +143,12 @@ def _circuits(job: Job, entering: Sequence[Entering]) -> str:
     named = {circuit.id: circuit for circuit in job.circuits}
     own = [named[key] for key in dict.fromkeys(item.hop[0] for item in entering) if key in named]
     told = [f"circuit {c.space or '?'}{c.half}, {c.name}, {c.breaker_a:g} A" for c in own]
-    kinds = list(dict.fromkeys(item.what or f"{item.size} in pipe" for item in entering))
-    return f"{'; '.join(told)} · {len(entering)} of {', '.join(kinds)}" if told else "on no circuit yet"
+    kinds: Counter[str] = Counter()
+    for item in entering:
+        if not item.inside and (item.cable or item.count):
+            kinds[item.what or f"{item.size} in pipe"] += 1 if item.cable else item.count
+    counted = ", ".join(f"{count} of {kind}" for kind, count in kinds.items())
+    return f"{'; '.join(told)} · {counted}" if told else "on no circuit yet"
 
 
 def _cable(habits: Habits, item: Entering, letters: Mapping[tuple[str, str], str]) -> CardCable:
@@ -148,12 +161,19 @@ def _cable(habits: Habits, item: Entering, letters: Mapping[tuple[str, str], str
         circuit=item.hop[0],
         box=item.hop[1],
         text=f"from {item.other}" if power else f"to {item.other}" if at != "through" else f"past, to {item.other}",
-        what=item.what or f"{item.count} of {item.size} in pipe",
+        what=_called(item),
         gauge=item.size if item.cable else "",
         at=at,
         through=item.side == "through",
         wires=colours_of(item),
     )
+
+
+def _called(item: Entering) -> str:
+    if item.what or item.inside:
+        return item.what or "in the same cable"
+    colours = [*(wire.colour for wire in colours_of(item)), *(["green"] if item.ground else [])]
+    return f"{item.size} in pipe: {', '.join(colours)}"
 
 
 def _joint(book: Codebook, habits: Habits, box: Box, entering: Sequence[Entering], joint: Joint) -> CardJoint:
@@ -177,6 +197,7 @@ def _joint(book: Codebook, habits: Habits, box: Box, entering: Sequence[Entering
 
 def _joined(entering: Sequence[Entering], joint: Joint) -> Iterator[str]:
     """The colours of the wires that a joint takes, cable by cable."""
+    of = owner_of(entering)
     for item in entering:
         if item.side == "through":
             continue
@@ -184,14 +205,8 @@ def _joined(entering: Sequence[Entering], joint: Joint) -> Iterator[str]:
             if item.ground:
                 yield "bare" if item.cable else "green"
             continue
-        if item.circuit != joint.circuit:
-            continue
-        seen: dict[str, int] = {}
-        wires = colours_of(item)
-        for wire in wires:
-            seen[wire.what] = seen.get(wire.what, 0) + 1
-            many = sum(other.what == wire.what for other in wires) > 1
-            if joint.what == (f"{wire.what} {seen[wire.what]}" if many else wire.what):
+        for wire, what in zip(colours_of(item), numbered(words_of(item)), strict=True):
+            if what == joint.what and of(item, what) == joint.circuit:
                 yield wire.colour
 
 
@@ -211,7 +226,10 @@ def _counted(colours: Sequence[str]) -> list[str]:
 
 
 def _multiwire(entering: Sequence[Entering], circuit: str) -> bool:
-    return any(item.circuit == circuit and item.words.count("hot") > 1 and NEUTRAL in item.words for item in entering)
+    return any(
+        item.shared == circuit or (item.owner == circuit and item.words.count("hot") > 1 and NEUTRAL in item.words)
+        for item in entering
+    )
 
 
 def _steps(
@@ -223,6 +241,8 @@ def _steps(
     card: Card | None,
 ) -> Iterator[CardStep]:
     told, needed = titles(book, habits), needed_steps(box)
+    if not any(cable.gauge for cable in cables):
+        told = told | IN_PIPE
     marked = any(wire.marked for cable in cables for wire in cable.wires)
     capped = any(joint.capped for joint in joints)
     keys = [LETTERED, *needed]

@@ -25,6 +25,11 @@ FOLDS = {
     "accordion": ("Folded like an accordion", "a router that cuts the board only nicks the ends"),
     "roll": ("Rolled tight to the back", "out of reach of the router that cuts the board"),
 }
+# What two of the steps are where no cable comes in, only pipe. Common practice, no source.
+IN_PIPE = {
+    LETTERED: ("Lettered at both ends", "two of one colour are soon taken for each other", ""),
+    JACKET: ("Ends of the pipe smooth, bushing on", "an edge skins the wire that is drawn over it", ""),
+}
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -5,30 +5,54 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
-from levelrun.core.circuits.loads import HopWires
+from levelrun.core.circuits.loads import HopWires, hot_colours
+from levelrun.core.job import Box, Panel
 from levelrun.core.kept import kept_hash
 from levelrun.core.trade.pipe.fill import Wires
 
-HOTS = ("black", "red", "blue", "brown")
+
+@dataclass(frozen=True, kw_only=True)
+class Piece:
+    """What of a hop is one piece from way to way. begins: it starts in this way, else it comes from the one before;
+    beyond_in: inches of it in the ways after this one, where it ends at `end`."""
+
+    begins: bool = True
+    beyond_in: float = 0.0
+    end: Panel | Box | None = None
+
+
+WHOLE = Piece()
 
 
 @dataclass(frozen=True, kw_only=True)
 class Carried:
-    """One hop where it lies in a way: legs first to last.
+    """One hop where it lies in a way: legs first to last, gone through `back` to front where it goes against the way.
 
-    reaches: both of its ends stand on the way, or on the ways before and after. begins: its piece of cable or wire
-    starts in this way; beyond_in: inches of that piece in the ways after this one, which end at `ends_at`.
+    reaches: both of its ends stand on the way, or on the ways before and after. hots, neutral, ground: each as a
+    piece that may go on into the next way; a cable is as its hots.
     """
 
     wires: HopWires
     first: int
     last: int
     reaches: bool
-    begins: bool = True
-    beyond_in: float = 0.0
-    ends_at: str = ""
+    back: bool = False
+    hots: Piece = WHOLE
+    neutral: Piece = WHOLE
+    ground: Piece = WHOLE
 
     __hash__ = kept_hash
+
+    @property
+    def hop(self) -> tuple[str, str]:
+        """Its circuit and the box that it goes to."""
+        return self.wires.circuit, self.wires.box
+
+    @property
+    def legs(self) -> range:
+        """The numbers of its legs, as they are gone through."""
+        legs = range(self.first, self.last + 1)
+        return legs[::-1] if self.back else legs
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -86,18 +110,15 @@ def cable_name(group: Sequence[Lying]) -> str:
     return f"{group[0].wires.wire_size}-{sum(item.conductors for item in group)}"
 
 
-def strands_of(lying: Sequence[Lying], order: Sequence[str] = (), before: int = 0) -> list[Strands]:
+def strands_of(lying: Sequence[Lying], order: Sequence[str] = ()) -> list[Strands]:
     """Single wires of some hops, kind by kind; one ground for all of them, the largest (250.122(C)). `order`: wire
-    sizes, smallest first; without it every circuit brings its own. `before`: hots of other hops, whose colours are
-    taken."""
+    sizes, smallest first; without it every circuit brings its own."""
     found: dict[tuple[str, str, str], list[str]] = {}
-    hots = before
     grounding = largest_ground(lying, order) if order else None
     for item in lying:
         w = item.wires
         count = item.conductors - item.neutral
-        colours = [HOTS[(hots + n) % 4] for n in range(count)] + ["white"] * item.neutral
-        hots += count
+        colours = hot_colours(w.hue, count) + ["white"] * item.neutral
         found.setdefault((w.insulation, w.wire_size, w.material), []).extend(colours)
         if w.ground and (grounding is None or item is grounding):
             found.setdefault((w.insulation, w.ground, w.material), []).append("green")

@@ -22,15 +22,17 @@ from levelrun.core.trade.conductors.sizing import Demand, choose, upsized_ground
 from levelrun.core.ways.carried import Carried
 from levelrun.core.ways.drawn_contexts import Thread, drawn_contexts, least_of, least_wires
 from levelrun.core.ways.drilling import Drilled, drilled
-from levelrun.core.ways.facts import WayContext, in_pipe, rewired, within
+from levelrun.core.ways.facts import WayContext, rewired, viewed, within
 from levelrun.core.ways.frame.found import Found, found_ways
 from levelrun.core.ways.frame.lines import Line
+from levelrun.core.ways.hues import hues
 from levelrun.core.ways.laid import laid_in
+from levelrun.core.ways.pieces import continued
 from levelrun.core.ways.stretch import Stretch, stretches
 
 
 @dataclass(frozen=True, eq=False)
-class Lying:
+class LaidCircuit:
     """The hops of a circuit as they lie, by the box that each goes to, with the ways that they take. The same one for
     as long as nothing of it changes, so that what follows from it is kept with it."""
 
@@ -47,7 +49,7 @@ class Woven:
 
     contexts: list[WayContext]
     drawn: dict[str, list[WayContext]]
-    lying: dict[str, Lying]
+    lying: dict[str, LaidCircuit]
     found: dict[str, dict[str, Found]]
     walls: dict[Line, Drilled]
 
@@ -82,14 +84,17 @@ def weave(job: Job, book: Codebook, loads: Mapping[str, CircuitLoads]) -> Woven:
     bare = _contexts(job, job.ways, inside)
     least = _least_by_circuit(book, bare)
     drawn = drawn_contexts(job, book, loads, found, walls, threads)
-    lying: dict[str, Lying] = {}
+    lying: dict[str, LaidCircuit] = {}
+    hue = hues(loads, (viewed(book, context) for context in bare))
     for name, item in loads.items():
         sizes = {*least.get(name, ()), *least_of(book, name, drawn[name])}
         partner = item.circuit.partner or ""
         if threads[name].rides:
             sizes |= least_of(book, partner, drawn[partner])
-        lying[name] = _lying(threads[name], _grounded(item, threads[name], tuple(sorted(sizes))))
+        lying[name] = _lying(threads[name], _grounded(item, threads[name], tuple(sorted(sizes)), hue[name]))
     contexts = [_with_grounds(book, item, _laid_in(item, lying)) if item.carried else item for item in bare]
+    hops = {(name, box): path for name, item in threads.items() for box, path in item.paths.items()}
+    contexts = continued(book, contexts, hops)
     whole = {name: _whole(book, name, drawn[name], lying, item.circuit.partner or "") for name, item in loads.items()}
     return Woven(contexts, whole, lying, found, walls)
 
@@ -98,7 +103,7 @@ _wholes = Standing[list[WayContext]](2048)
 
 
 def _whole(
-    book: Codebook, name: str, bare: list[WayContext], lying: Mapping[str, Lying], mate: str
+    book: Codebook, name: str, bare: list[WayContext], lying: Mapping[str, LaidCircuit], mate: str
 ) -> list[WayContext]:
     """The ways that a circuit was given, with the grounds of what lies in them."""
 
@@ -134,7 +139,7 @@ def _thread(
         named = (own[box].id,) if box in own else item.hops[box].path
         if not named:
             continue
-        paths[box], carried = _lying_along(book, by_id, named, wires)
+        paths[box], carried = _lying_along(by_id, named, wires)
         if box in own:
             drawn[box] = carried[0]
         else:
@@ -143,9 +148,9 @@ def _thread(
 
 
 @lru_cache(maxsize=2048)
-def _lying(thread: Thread, grounded: Grounded) -> Lying:
+def _lying(thread: Thread, grounded: Grounded) -> LaidCircuit:
     laid = {box: _laid(thread, box, wires) for box, wires in grounded.wires.items()}
-    return Lying(laid, thread.paths, thread.ways)
+    return LaidCircuit(laid, thread.paths, thread.ways)
 
 
 def _laid(thread: Thread, box: str, wires: HopWires) -> Laid:
@@ -156,7 +161,7 @@ def _laid(thread: Thread, box: str, wires: HopWires) -> Laid:
     return Laid(wires=wires, length_in=length, methods=tuple(leg.method for leg in legs))
 
 
-def _laid_in(context: WayContext, lying: Mapping[str, Lying]) -> tuple[HopWires, ...]:
+def _laid_in(context: WayContext, lying: Mapping[str, LaidCircuit]) -> tuple[HopWires, ...]:
     return tuple([lying[item.wires.circuit].laid[item.wires.box].wires for item in context.carried])
 
 
@@ -173,34 +178,13 @@ def legs_of(ways: Mapping[str, Way], path: Sequence[Stretch]) -> list[Leg]:
 
 
 def _lying_along(
-    book: Codebook, by_id: Mapping[str, Way], named: tuple[str, ...], wires: HopWires
+    by_id: Mapping[str, Way], named: tuple[str, ...], wires: HopWires
 ) -> tuple[tuple[Stretch, ...], tuple[Carried, ...]]:
-    """A hop in each of its ways. Its wire goes through a box between two ways in one piece, where both are pipe or
-    both one cable."""
+    """A hop in each of its ways."""
     path = stretches(by_id, named, wires.start, wires.box)
-    found: list[Carried] = []
-    for index, part in enumerate(path):
-        item = Carried(wires=wires, first=part.first, last=part.last, reaches=part.reaches)
-        if index and _one_piece(book, by_id, path[index - 1], part):
-            item = replace(item, begins=False)
-            _lengthen(found, by_id, part, wires.box)
-        found.append(item)
-    return path, tuple(found)
-
-
-def _lengthen(found: list[Carried], ways: Mapping[str, Way], part: Stretch, box: str) -> None:
-    start = next(i for i in reversed(range(len(found))) if found[i].begins)
-    more = sum(leg.length_in for leg in ways[part.way].legs[part.first : part.last + 1])
-    found[start] = replace(found[start], beyond_in=found[start].beyond_in + more, ends_at=box)
-
-
-def _one_piece(book: Codebook, ways: Mapping[str, Way], before: Stretch, after: Stretch) -> bool:
-    legs = ways[before.way].legs[before.last : before.last + 1], ways[after.way].legs[after.first : after.first + 1]
-    if not all(legs):
-        return False
-    a, b = legs[0][0], legs[1][0]
-    piped = [in_pipe(book, leg) for leg in (a, b)]
-    return all(piped) or (not any(piped) and (a.method, a.size) == (b.method, b.size))
+    return path, tuple(
+        Carried(wires=wires, first=part.first, last=part.last, reaches=part.reaches, back=part.back) for part in path
+    )
 
 
 _ways = Standing[WayContext](2048)
@@ -239,7 +223,7 @@ def _context(
 @lru_cache(maxsize=2048)
 def _touched(way: Way, carried: tuple[Carried, ...]) -> tuple[str, ...]:
     """The boxes and panels on a way, and those that the wires in it go to."""
-    ends = [*(item.wires.box for item in carried), *(item.ends_at for item in carried if item.ends_at)]
+    ends = [item.wires.box for item in carried]
     return tuple(dict.fromkeys([way.start, *(leg.end.node for leg in way.legs if leg.end.node), *ends]))
 
 
@@ -260,14 +244,16 @@ class Grounded:
 
 
 @lru_cache(maxsize=2048)
-def _grounded(item: CircuitLoads, thread: Thread, walked: tuple[str, ...]) -> Grounded:
-    """The hops of a circuit with their grounds, from the smallest wires that its ways take, and ordinary air for the
-    hops that no way carries."""
+def _grounded(item: CircuitLoads, thread: Thread, walked: tuple[str, ...], hue: int) -> Grounded:
+    """The hops of a circuit with their colours and their grounds, from the smallest wires that its ways take, and
+    ordinary air for the hops that no way carries."""
     book = item.book
     plain = {_plain_least(book, wires) for box, wires in item.wires.items() if box not in thread.paths}
     least = tuple(sorted({*walked, *plain}))
     return Grounded({
-        box: replace(wires, ground=ground_for(book, item.circuit, wires, least)) if wires.grounded else wires
+        box: replace(
+            wires, hue=hue, ground=ground_for(book, item.circuit, wires, least) if wires.grounded else wires.ground
+        )
         for box, wires in item.wires.items()
     })  # fmt: skip
 

@@ -10,7 +10,7 @@ from levelrun.core.findings import Finding, Mend
 from levelrun.core.job import Box, Job, Panel
 from levelrun.core.kept import Standing
 from levelrun.core.rulebook import judged, keeping
-from levelrun.core.ways.contexts import Lying, Woven
+from levelrun.core.ways.contexts import LaidCircuit, Woven
 from levelrun.core.ways.drilling import Drilled
 from levelrun.core.ways.facts import WayContext
 from levelrun.core.ways.frame.found import Found
@@ -87,7 +87,7 @@ def _of_circuit(
     nodes: Mapping[str, Box | Panel],
     contexts: list[WayContext],
     own: Mapping[str, Found],
-    lying: Lying,
+    lying: LaidCircuit,
 ) -> _OfCircuit:
     by_id = {one.way.id: one for one in own.values() if one.way is not None}
     ways = {item.way.id: _drawn(book, item, by_id[item.way.id]) for item in contexts}

@@ -2,18 +2,22 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import replace
 from functools import lru_cache
+from itertools import chain, pairwise
 
 from levelrun.core.boxes.entering import Entering
+from levelrun.core.boxes.joints import NEUTRAL
 from levelrun.core.circuits.loads import HopWires
 from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import Cable, cable, cable_sizes, method
-from levelrun.core.job import Box, Job, Leg, Panel, Way
+from levelrun.core.job import Box, Job, Panel
 from levelrun.core.kept import Standing
-from levelrun.core.ways.contexts import Lying, Woven
-from levelrun.core.ways.facts import in_pipe
-from levelrun.core.ways.stretch import Stretch
+from levelrun.core.ways.carried import Lying
+from levelrun.core.ways.contexts import LaidCircuit, Woven
+from levelrun.core.ways.facts import WayContext, viewed
+from levelrun.core.ways.pieces import STRANDS, Place, Strand, brings, goes_on, kind_in, own_in, places
 
 _brings = Standing[list[tuple[str, Entering]]](2048)
 
@@ -21,99 +25,118 @@ _brings = Standing[list[tuple[str, Entering]]](2048)
 def entering(book: Codebook, job: Job, woven: Woven) -> dict[str, tuple[Entering, ...]]:
     """What each box receives, by box id, circuit by circuit, hop by hop."""
     nodes = {node.id: node for node in job.nodes}
+    ways = {item.way.id: item for item in chain(woven.contexts, *woven.drawn.values())}
     found: dict[str, list[Entering]] = {}
     for circuit in job.circuits:
         item = woven.lying[circuit.id]
         ends = (nodes[circuit.panel], nodes.get(circuit.feeds or ""))
+        taken = [ways[way] for way in item.ways if way in ways]
         brought = _brings.get(
             circuit.id,
-            (book, item, *ends),
-            lambda item=item: _brought(book, item, nodes),  # type: ignore[misc]
+            (book, item, *ends, None, *taken),
+            lambda item=item, taken=taken: list(_brought(book, item, nodes, taken)),  # type: ignore[misc]
         )
         for box, one in brought:
             found.setdefault(box, []).append(one)
     return {box: tuple(items) for box, items in found.items()}
 
 
-def _brought(book: Codebook, item: Lying, nodes: Mapping[str, Panel | Box]) -> list[tuple[str, Entering]]:
-    """What the hops of a circuit bring: each to its box, to where it starts, and to the boxes that it passes."""
-    found: list[tuple[str, Entering]] = []
+def _brought(
+    book: Codebook, item: LaidCircuit, nodes: Mapping[str, Panel | Box], taken: Sequence[WayContext]
+) -> Iterator[tuple[str, Entering]]:
+    """What the hops of a circuit bring: each to its box, to where it starts, and to the boxes that it passes, where
+    some of its wires may be joined."""
+    views = {context.way.id: viewed(book, context) for context in taken}
     for box, laid in item.laid.items():
-        path, wires = item.paths.get(box, ()), laid.wires
-        first, last = _end_legs(item.ways, path, wires)
+        wires = laid.wires
         start, end = nodes[wires.start].name, nodes[wires.box].name
-        found += [
-            (wires.box, _entering(book, wires, last, "feed", start)),
-            (wires.start, _entering(book, wires, first, "load", end)),
-        ]
-        found += [(node, _entering(book, wires, None, "through", end)) for node in _passed(item.ways, path, wires)]
-    return found
+        legs = [place for part in item.paths.get(box, ()) for place in places(views[part.way], part)]
+        if not legs:
+            yield wires.box, _unwalked(book, wires, "feed", start)
+            yield wires.start, _unwalked(book, wires, "load", end)
+            continue
+        yield wires.box, _entering(book, wires, legs[-1], STRANDS, "feed", start)
+        yield wires.start, _entering(book, wires, legs[0], STRANDS, "load", end)
+        seen = {wires.start, wires.box, ""}
+        for a, b in pairwise(legs):
+            if a.after not in seen:
+                yield from ((a.after, one) for one in _between(book, wires, (a, b), (start, end)))
+                seen.add(a.after)
 
 
-def _end_legs(ways: Mapping[str, Way], parts: tuple[Stretch, ...], wires: HopWires) -> tuple[Leg | None, Leg | None]:
-    """The legs in which a hop leaves its start and reaches its box."""
-    path = [part for part in parts if part.last >= part.first]
-    if not path:
-        return None, None
-    head, tail = path[0], path[-1]
-    first, last = ways[head.way].legs[head.first], ways[tail.way].legs[tail.last]
-    backward_head = _stands_at(ways[head.way], head.last + 1) == wires.start
-    backward_tail = _stands_at(ways[tail.way], tail.first) == wires.box
-    if backward_head:
-        first = ways[head.way].legs[head.last]
-    if backward_tail:
-        last = ways[tail.way].legs[tail.first]
-    return first, last
+def _between(
+    book: Codebook, wires: HopWires, legs: tuple[Place, Place], names: tuple[str, str]
+) -> Iterator[Entering]:  # fmt: skip
+    """What a hop brings to a box on its way: what goes through, and what is joined there and goes on."""
+    hop = (wires.circuit, wires.box)
+    whole = [strand for strand in STRANDS if goes_on(*legs, hop, strand)]
+    for side, place, other in zip(("feed", "load"), legs, names, strict=True):
+        apart = [strand for strand in STRANDS if strand not in whole and brings(place, hop, strand)]
+        if apart:
+            yield _entering(book, wires, place, apart, side, other)
+    if whole:
+        yield _through(wires, legs[0], whole, names[1])
 
 
-def _stands_at(way: Way, place: int) -> str | None:
-    return way.start if place == 0 else way.legs[place - 1].end.node
+def _words(wires: HopWires, place: Place, strands: Sequence[Strand]) -> tuple[str, ...]:
+    """What those wires of a hop are for that belong to these strands; a cable has them all."""
+    neutral = own_in(place, (wires.circuit, wires.box)).neutral
+    if not place.view.piped(place.leg):
+        strands = STRANDS
+    every = wires.words or ("hot",) * (wires.conductors - wires.neutral) + (NEUTRAL,) * wires.neutral
+    return tuple(w for w in every if ("neutral" in strands and neutral if w == NEUTRAL else "hots" in strands))
 
 
-def _passed(ways: Mapping[str, Way], path: tuple[Stretch, ...], wires: HopWires) -> list[str]:
-    """Boxes that its wires go through without a splice, in pipe."""
-    found: list[str] = []
-    for part in path:
-        for place in range(part.first, part.last + 2):
-            node = _stands_at(ways[part.way], place)
-            if node is not None and node not in (wires.start, wires.box, *found):
-                found.append(node)
-    return found
-
-
-def _entering(book: Codebook, wires: HopWires, leg: Leg | None, side: str, other: str) -> Entering:
-    made = None
-    cabled = wires.method != "raceway" if leg is None else not in_pipe(book, leg)
-    if side != "through" and cabled:
-        size = f"{wires.wire_size}-{wires.conductors}"
-        made = _made(book, leg.method, leg.size) if leg is not None else _made(book, wires.method, size)
-    if made is not None and leg is not None:
-        gauge, count, ground = leg.size.partition("-")[0], made.conductors, made.ground
-    elif made is not None:
-        gauge, count, ground = wires.wire_size, wires.conductors, made.ground if wires.grounded else ""
+def _entering(
+    book: Codebook, wires: HopWires, place: Place, strands: Sequence[Strand], side: str, other: str
+) -> Entering:
+    """What of a hop begins or ends at one end of a leg."""
+    hop = (wires.circuit, wires.box)
+    leg, own, (kind, size) = place.view.way.legs[place.leg], own_in(place, hop), kind_in(place, hop)
+    words = _words(wires, place, strands)
+    what, count, gauge = "", len(words), wires.wire_size
+    if kind == "wires":
+        ground = wires.ground if "ground" in strands and brings(place, hop, "ground") else ""
+    elif size and (made := _made(book, kind, size)) is not None:
+        what, gauge, ground = f"{size} {kind}", made.size.partition("-")[0], made.ground
+        count = made.conductors - sum(o.conductors for group, _ in place.view.cables(place.leg)
+                                      for o in group[1:] if group[0] == own)  # fmt: skip
     else:
-        gauge, count, ground = wires.wire_size, wires.conductors, wires.ground
-    return Entering(
-        size=gauge,
-        count=count,
-        ground="" if side == "through" else ground,
-        cable=made is not None or (cabled and side != "through"),
-        side=side,
-        other=other,
-        circuit=wires.label,
-        words=wires.words,
-        material=wires.material,
+        ground = wires.ground if size else ""
+    return replace(
+        _plain(wires, side, other), size=gauge, count=count, ground=ground, cable=kind != "wires", words=words,
+        what=what, metal=method(book, leg.method).metal and not leg.sleeve, inside=kind != "wires" and not size,
+        shared=_shared(wires, own),
+    )  # fmt: skip
+
+
+def _through(wires: HopWires, place: Place, strands: Sequence[Strand], other: str) -> Entering:
+    own = own_in(place, (wires.circuit, wires.box))
+    words = _words(wires, place, strands)
+    return replace(_plain(wires, "through", other), count=len(words), words=words, shared=_shared(wires, own))
+
+
+def _shared(wires: HopWires, own: Lying) -> str:
+    return min(wires.circuit, wires.partner) if wires.partner and own.shares else ""
+
+
+def _unwalked(book: Codebook, wires: HopWires, side: str, other: str) -> Entering:
+    """What a hop brings that lies in no way, by what its circuit says of it."""
+    cabled = wires.method != "raceway"
+    made = _made(book, wires.method, f"{wires.wire_size}-{wires.conductors}") if cabled else None
+    ground = wires.ground if made is None else made.ground if wires.grounded else ""
+    return replace(
+        _plain(wires, side, other), count=wires.conductors, ground=ground, cable=cabled,
         what=f"{made.size} {made.method}" if made is not None else "",
-        hop=(wires.circuit, wires.box),
-        metal=_in_metal(book, wires, leg),
-    )
+        metal=not cabled or method(book, wires.method).metal,
+    )  # fmt: skip
 
 
-def _in_metal(book: Codebook, wires: HopWires, leg: Leg | None) -> bool:
-    """Whether it comes in pipe of metal or in armour; pipe of which nobody says what it is, is steel tubing."""
-    if leg is not None:
-        return method(book, leg.method).metal and not leg.sleeve
-    return wires.method == "raceway" or method(book, wires.method).metal
+def _plain(wires: HopWires, side: str, other: str) -> Entering:
+    return Entering(
+        size=wires.wire_size, count=0, ground="", cable=False, side=side, other=other, circuit=wires.label,
+        words=wires.words, material=wires.material, hop=(wires.circuit, wires.box), hue=wires.hue,
+    )  # fmt: skip
 
 
 @lru_cache(maxsize=512)

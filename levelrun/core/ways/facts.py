@@ -348,13 +348,18 @@ def viewed(book: Codebook, context: WayContext) -> WayView:
 
 # What hangs on the legs of a way and where it stands, not on the wires in it.
 OF_LEGS = ("nodes", "structures", "left_at_in", "placed", "facts", "methods", "_piped")
+OF_WIRES = ("_lying", "_strands", "alike")
 
 
-def rewired(book: Codebook, context: WayContext, carried: tuple[Carried, ...]) -> WayContext:
-    """A way with other wires in it. What its view has found of the legs is handed on."""
+def rewired(
+    book: Codebook, context: WayContext, carried: tuple[Carried, ...], same_wires: bool = False
+) -> WayContext:  # fmt: skip
+    """A way with other wires in it, or with the `same_wires` in other pieces. What its view has found of what stays
+    is handed on."""
     found = replace(context, carried=carried)
     known = vars(viewed(book, context))
-    vars(viewed(book, found)).update({name: known[name] for name in OF_LEGS if name in known})
+    stays = (*OF_LEGS, *OF_WIRES) if same_wires else OF_LEGS
+    vars(viewed(book, found)).update({name: known[name] for name in stays if name in known})
     return found
 
 

@@ -2,14 +2,16 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
-from itertools import takewhile
 
 from levelrun.core.circuits.makeup import makeup_in, piece_in, to_the_foot
 from levelrun.core.findings import Figure
+from levelrun.core.job import Box, Panel
 from levelrun.core.measure import show
-from levelrun.core.ways.carried import Carried, Lying, strands_of
+from levelrun.core.ways.carried import WHOLE, Carried, Lying, Piece, strands_of
 from levelrun.core.ways.facts import WayView
+from levelrun.core.ways.pieces import STRANDS, Place, Strand, kind_in, places, runs_in
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -40,54 +42,82 @@ class Cut:
     figure: Figure
 
 
+@dataclass(frozen=True)
+class _Run:
+    """Legs, as they are gone through, in which one piece lies, whether it begins there, and what of it lies in the
+    ways after these."""
+
+    legs: tuple[int, ...]
+    begins: bool
+    beyond_in: float
+    end: Panel | Box | None
+
+
+Named = tuple[str, tuple[str, ...]]  # a cable, or a kind of wire with the colours of each
+
+
+@dataclass(frozen=True)
+class Through:
+    """Wires that come from the way before, where they were cut, and lie in legs first to last of this one."""
+
+    item: str
+    title: str
+    pieces: int
+    first: int
+    last: int
+
+
 def cuts_of(view: WayView) -> list[Cut]:
     """Every piece of cable and wire that starts in this way, hop by hop. Wires go on through LBs, bodies and boxes
     that they pass, and from pipe into pipe; a cable that becomes another is cut there. Of two circuits that share a
-    neutral in one cable, the first has it."""
-    found: list[Cut] = []
+    neutral, and of all in one pipe that share a ground, the first has it for as far as it goes."""
+    begun = ((item, named, run) for item, named, run in _pieces(view) if run.begins)
+    return [_cut(view, *piece, number) for number, piece in enumerate(begun)]
+
+
+def coming_through(view: WayView) -> list[Through]:
+    """The wires in pipe, and the cables, that were cut in the way before."""
+    return [
+        Through(_called(named), item.wires.title, len(named[1]) or 1, min(run.legs), max(run.legs))
+        for item, named, run in _pieces(view)
+        if not run.begins
+    ]
+
+
+def _pieces(view: WayView) -> Iterator[tuple[Carried, Named, _Run]]:
     for item in view.context.carried:
-        first = item.first
-        for index in range(item.first, item.last + 1):
-            last = index == item.last
-            if last or _kind(view, index, item) != _kind(view, index + 1, item):
-                if first > item.first or item.begins:
-                    found += _cuts(view, item, first, index, len(found))
-                first = index + 1
-    return found
+        legs = places(view, item)
+        runs = {strand: [_run(item, run, getattr(item, strand)) for run in runs_in(legs, item.hop, strand)]
+                for strand in STRANDS}  # fmt: skip
+        every = dict.fromkeys(run for strand in STRANDS for run in runs[strand])
+        for run in sorted(every, key=lambda run: item.legs.index(run.legs[0])):
+            what = [strand for strand in STRANDS if run in runs[strand]]
+            yield from ((item, named, run) for named in _named(view, item, run, what))
 
 
-def _own(view: WayView, index: int, item: Carried) -> Lying:
-    same = (item.wires.circuit, item.wires.box)
-    return next(i for i in view.lying(index) if (i.wires.circuit, i.wires.box) == same)
+def _run(item: Carried, run: Sequence[Place], piece: Piece) -> _Run:
+    legs = tuple(place.leg for place in run)
+    on = piece if legs[-1] == item.legs[-1] else WHOLE
+    return _Run(legs, legs[0] != item.legs[0] or piece.begins, on.beyond_in, on.end)
 
 
-def _kind(view: WayView, index: int, item: Carried) -> tuple[str, str]:
-    """Wires in pipe, or the cable by method and size; no size where it shares the cable of another circuit."""
-    if view.piped(index):
-        return ("wires", "")
-    leg, own = view.way.legs[index], _own(view, index, item)
-    if leg.sleeve:
-        return view.guarded(index)
-    size = next((size for group, size in view.cables(index) if group[0] == own), "")
-    return (leg.method, size)
-
-
-def _cuts(view: WayView, item: Carried, first: int, last: int, number: int) -> list[Cut]:
-    kind, size = _kind(view, first, item)
+def _named(view: WayView, item: Carried, run: _Run, strands: Sequence[Strand]) -> Iterator[Named]:
+    """What lies in a run: its cable, or its single wires kind by kind; nothing where it lies in another's cable."""
+    first = run.legs[0]
+    kind, size = kind_in(Place(view, first, item.back), item.hop)
     if kind != "wires":
         name = {"OVERHEAD": "quadplex"}.get(kind, kind)
         metal = " al" if item.wires.material == "al" and kind != "OVERHEAD" else ""  # hung cable is aluminum anyway
-        return [_cut(view, item, (f"{size} {name}{metal}", ()), (first, last), number)] if size else []
-    cuts: list[Cut] = []
-    own = _own(view, first, item)
-    brings = any(view.grounds(index, _own(view, index, item)) for index in range(first, last + 1))
-    if not brings:  # another hop brings a larger one all the way
-        own = replace(own, wires=replace(own.wires, ground=""))
-    beside = takewhile(lambda other: other.wires is not item.wires, view.lying(first))
-    for strands in strands_of([own], before=sum(other.conductors - other.neutral for other in beside)):
-        named = (wire_name(strands.wires.size, strands.wires.insulation, strands.material), strands.colours)
-        cuts.append(_cut(view, item, named, (first, last), number + len(cuts)))
-    return cuts
+        if size:
+            yield f"{size} {name}{metal}", ()
+        return
+    hots = (item.wires.conductors - item.wires.neutral) * ("hots" in strands)
+    neutral = "neutral" in strands
+    wires = item.wires if "ground" in strands else replace(item.wires, ground="")
+    own = Lying(wires=wires, conductors=hots + neutral, neutral=neutral, shares=False)
+    for one in strands_of([own]):
+        if one.colours:
+            yield wire_name(one.wires.size, one.wires.insulation, one.material), one.colours
 
 
 def wire_name(size: str, insulation: str, material: str) -> str:
@@ -95,31 +125,29 @@ def wire_name(size: str, insulation: str, material: str) -> str:
     return f"{size} {insulation}{' al' if material == 'al' else ''}"
 
 
-def _makeup(view: WayView, node: str, outdoors: bool) -> float:
-    found = view.nodes.get(node)
-    return makeup_in(view.book, view.habits, found, outdoors) if found is not None else 0.0
+def _called(named: Named) -> str:
+    what, colours = named
+    return f"{what}: {', '.join(colours)}" if colours else what
 
 
-def _cut(
-    view: WayView, item: Carried, named: tuple[str, tuple[str, ...]], span: tuple[int, int], number: int
-) -> Cut:  # fmt: skip
-    (what, colours), (first, last) = named, span
-    name = f"{what}: {', '.join(colours)}" if colours else what
-    beyond = item.beyond_in if last == item.last else 0.0
-    path = sum(leg.length_in for leg in view.way.legs[first : last + 1]) + beyond
-    ends = [view.node_at(first), view.node_at(last + 1)]
-    if ends[0] == item.wires.box or ends[1] == item.wires.start:
-        ends.reverse()
-    if beyond:
-        ends[1] = item.ends_at
-    start = _makeup(view, ends[0], view.facts[first].outdoors)
-    end = _makeup(view, ends[1], view.facts[last].outdoors)
+def _makeup(view: WayView, node: Panel | Box | None, outdoors: bool) -> float:
+    return makeup_in(view.book, view.habits, node, outdoors) if node is not None else 0.0
+
+
+def _cut(view: WayView, item: Carried, named: Named, run: _Run, number: int) -> Cut:
+    (what, colours), (first, last) = named, (run.legs[0], run.legs[-1])
+    name = _called(named)
+    beyond = run.beyond_in
+    path = sum(view.way.legs[index].length_in for index in run.legs) + beyond
+    begin = view.nodes.get(view.node_at(first + item.back))
+    stop = run.end if beyond else view.nodes.get(view.node_at(last + (not item.back)))
+    start = _makeup(view, begin, view.facts[first].outdoors)
+    end = _makeup(view, stop, view.facts[last].outdoors)
     loop = view.habits.loop_in
     waste = view.habits.waste_percent / 100 * path
     exact = piece_in(view.habits, path, start, end)
     cut = to_the_foot(exact)
-    names = [view.nodes[node].name if node in view.nodes else "" for node in ends]
-    start_name, end_name = names[0] or "joint", names[1] or "open end"
+    start_name, end_name = begin.name if begin else "joint", stop.name if stop else "open end"
     figure = Figure(
         key=f"cut-{number}",
         label=f"Cut, {name}",
@@ -147,8 +175,8 @@ def _cut(
         box=item.wires.box,
         title=item.wires.title,
         pieces=len(colours) or 1,
-        first=first,
-        last=last,
+        first=min(run.legs),
+        last=max(run.legs),
         start=start_name,
         end=end_name,
         path_in=path,

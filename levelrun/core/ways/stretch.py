@@ -10,12 +10,20 @@ from levelrun.core.ways.parts import Way
 
 @dataclass(frozen=True)
 class Stretch:
-    """Legs first to last of one way. `reaches`: both of its ends stand on the way."""
+    """Legs first to last of one way. `reaches`: both of its ends stand on the way; `back`: it is gone through against
+    the way, from its last leg to its first."""
 
     way: str
     first: int
     last: int
     reaches: bool
+    back: bool = False
+
+    @property
+    def legs(self) -> range:
+        """The numbers of its legs, as they are gone through."""
+        legs = range(self.first, self.last + 1)
+        return legs[::-1] if self.back else legs
 
 
 def points(way: Way) -> list[tuple[int, str]]:
@@ -39,7 +47,7 @@ def stretches(ways: Mapping[str, Way], path: Sequence[str], start: str, box: str
         beyond = [place for place in leaves if place > begin]
         leave = min(beyond) if beyond else max(leaves) if leaves else len(way.legs)
         first, last = min(begin, leave), max(begin, leave) - 1
-        found.append(Stretch(name, first, last, enter is not None and bool(leaves)))
+        found.append(Stretch(name, first, last, enter is not None and bool(leaves), leave < begin))
         at = target or ""
     return tuple(found)
 

@@ -9,6 +9,7 @@ from levelrun.core.edits import Looked, said_on
 from levelrun.core.errors import LevelRunError
 from levelrun.core.job import Job
 from levelrun.core.plan import plan
+from levelrun.core.roughin.cards import BoxCard
 from tests.conftest import built
 
 HOUSE = built("panel H 200a 30 spaces taken 1-4 7")
@@ -43,18 +44,38 @@ def test_two_of_120_volts_one_below_the_other(said: str) -> None:
 
 
 def test_by_turns_in_pipe_by_hand() -> None:
-    """30 ft to the first: two hots, one neutral, a ground; so as far as the third. To the last goes one hot, with the
-    neutral and the ground, cut all the way: they are the first circuit's, whose outlet it is."""
+    """30 ft to the first: two hots, one neutral, a ground; so as far as the third; to the last one hot. Each hot goes
+    past the outlet of the other in one piece; white and green are joined at every outlet."""
     job, _ = line(PIPED)
     names = {box.id: box.name for box in job.boxes}
     assert [[names[hop.box] for hop in c.chain] for c in job.circuits] == [["R-2", "R-4"], ["R-1", "R-3"]]
     planned = plan(job)
     assert [len(way.pulls[0].section.wires) for way in planned.ways] == [4, 4, 4, 3]
-    cuts = {names[cut.box]: (cut.colours, cut.path_in) for way in planned.ways for cut in way.cuts}
-    all_three = ("black", "white", "green")
-    assert cuts == {"R-1": (("red",), 360), "R-2": (all_three, 432), "R-3": (("red",), 144), "R-4": (all_three, 144)}
+    cuts = [(cut.start, cut.end, " ".join(cut.colours), cut.path_in) for way in planned.ways for cut in way.cuts]
+    assert sorted(cuts) == [
+        ("H", "R-1", "red", 360), ("H", "R-1", "white green", 360), ("H", "R-2", "black", 432),
+        ("R-1", "R-2", "white green", 72), ("R-1", "R-3", "red", 144), ("R-2", "R-3", "white green", 72),
+        ("R-2", "R-4", "black", 144), ("R-3", "R-4", "white green", 72),
+    ]  # fmt: skip
     lengths = {row.name: row.length_in for c in planned.circuits for row in c.chain}
     assert lengths == {"R-1": 360, "R-2": 432, "R-3": 144, "R-4": 144}
+
+
+def test_the_cards_of_its_outlets_by_hand() -> None:
+    """At the first outlet the red of its own circuit, the white of both; the black goes past. No device breaks the
+    white (300.13(B))."""
+    job, _ = line(PIPED)
+    for name, hot, past in (("R-1", "red", "black"), ("R-2", "black", "red")):
+        card = plan(job).record.card(next(box.id for box in job.boxes if box.name == name))
+        assert isinstance(card, BoxCard)
+        told = {joint.what: joint.text for joint in card.joints}
+        assert told["hot"] == f"two {hot}s and a tail"
+        assert told["neutral"] == "two whites and a tail, the neutral of two circuits: no device may break it"
+        assert told["ground"].startswith("two green grounds")
+        assert [w.colour for c in card.cables if c.through for w in c.wires] == [past]
+        assert card.circuits.endswith("· 5 of 12 in pipe") and "smooth" in card.steps[1].title, "no jacket in pipe"
+    alone = plan(job).record.card(next(box.id for box in job.boxes if box.name == "R-4"))
+    assert isinstance(alone, BoxCard) and "neutral" not in {joint.what for joint in alone.joints}
 
 
 def test_in_cable_to_a_junction_box_by_hand() -> None:

@@ -17,6 +17,7 @@ from levelrun.core.plan import plan, plan_whole, way_contexts
 from levelrun.core.ways.contexts import Woven, weave
 from levelrun.core.ways.entering import entering
 from levelrun.core.ways.facts import WayView
+from levelrun.core.ways.lengths import cuts_of
 from levelrun.samples import SAMPLES, sample
 from tests.conftest import codes, edited, found, one_way
 from tests.core.test_kept_plans import changed_demo, edits
@@ -31,6 +32,7 @@ def agree(job: Job) -> None:
     views = {
         item.way.id: WayView(book, item) for item in (*woven.contexts, *chain.from_iterable(woven.drawn.values()))
     }
+    all_is_cut(list(views.values()))
     received = entering(book, job, woven)
     rooms = {box.id: box for room in plan_building(job, book, received).rooms for box in room.boxes}
     shown = {box.id: box for room in planned.rooms for box in room.boxes}
@@ -140,6 +142,20 @@ def test_cover_is_that_of_the_circuit_that_asks_the_most() -> None:
     assert found(both, "cover-short")[0].limit == "18″"
     mended = edited(both, *next(m for m in found(both, "cover-short")[0].mends if "GFCI" in m.label).edits)
     assert not found(mended, "cover-short")
+
+
+def all_is_cut(views: list[WayView]) -> None:
+    """What is cut for the pipes is what lies in them, inch by inch: no neutral or ground is missing on any stretch,
+    and none is twice."""
+    cut = sum(piece.pieces * piece.path_in for view in views for piece in cuts_of(view) if piece.colours)
+    lies = sum(
+        strands.wires.count * leg.length_in
+        for view in views
+        for index, leg in enumerate(view.way.legs)
+        if view.piped(index)
+        for strands in view.strands(index)
+    )
+    assert cut == pytest.approx(lies)
 
 
 def through() -> Job:

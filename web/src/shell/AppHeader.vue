@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { nextTick, useTemplateRef, watch } from 'vue'
+import { computed, nextTick, useTemplateRef, watch } from 'vue'
 import { mdiHelpCircleOutline, mdiRedo, mdiThemeLightDark, mdiUndo } from '@mdi/js'
 
 import { focusWork } from '../stage/keys'
@@ -15,13 +15,16 @@ const emit = defineEmits<{ keys: []; theme: []; pocket: [] }>()
 const rules = useRules()
 const jump = useJump()
 const look = useLook()
+/** The job looked at; from an address that is none of ours, the last one. */
+const here = computed(() => look.jobId ?? store.jobs[0]?.id)
 /** Another stage keeps what is looked at, and opens without a dialog. */
 const to = (stage: string) => ({
-  path: look.jobId ? `/jobs/${look.jobId}/${stage}` : '/',
+  path: here.value ? `/jobs/${here.value}/${stage}` : '/',
   query: Object.fromEntries(
     Object.entries(look.at).filter(([key, value]) => value !== undefined && key !== 'dialog'),
   ) as Record<string, string>,
 })
+const at = computed(() => (look.sheet || look.lost ? null : look.stage))
 /** On a phone the row of stages is wider than the glass: the one looked at is brought into it. */
 const row = useTemplateRef<HTMLElement>('row')
 watch(
@@ -52,8 +55,8 @@ function go(severity: 'stop' | 'check') {
         v-for="stage in STAGES"
         :key="stage.key"
         :to="to(stage.key)"
-        :class="{ here: look.stage === stage.key && !look.sheet }"
-        :aria-current="look.stage === stage.key && !look.sheet ? 'page' : undefined"
+        :class="{ here: at === stage.key }"
+        :aria-current="at === stage.key ? 'page' : undefined"
         >{{ stage.name }}</router-link
       >
     </nav>

@@ -95,7 +95,7 @@ export const useLook = defineStore('look', () => {
   })
 
   function read(to: RouteLocationNormalized) {
-    lost.value = to.path !== '/' && to.params.job === undefined
+    lost.value = to.meta.lost === true
     jobId.value = typeof to.params.job === 'string' ? to.params.job : null
     if (typeof to.params.stage === 'string' && isStage(to.params.stage)) stage.value = to.params.stage
     sheet.value = (to.meta.sheet as SheetKey | undefined) ?? null
@@ -118,7 +118,7 @@ export const useLook = defineStore('look', () => {
 
   /** Looks elsewhere: `next` over what is looked at now; a key that is undefined is looked at no longer. */
   function go(next: At, to?: StageKey) {
-    const moved = to !== undefined && (to !== stage.value || sheet.value !== null)
+    const moved = to !== undefined && (to !== stage.value || sheet.value !== null || lost.value)
     const merged = { ...at.value, ...(moved ? { dialog: undefined } : {}), ...next }
     const quiet = !moved && Object.keys(next).every((key) => QUIET.has(key))
     if (!moved && same(merged, at.value)) return

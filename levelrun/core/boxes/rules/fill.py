@@ -75,13 +75,13 @@ def fill_rule(view: Filling) -> Iterator[Finding]:
             if bigger
             else []
         )
+        come = sum(not item.inside for item in view.entering[box.id])
         yield finding(
             "box-full",
             box.id,
             None,
             f"{box.name} is too full by {figure.value - figure.limit:g} in³",
-            f"{len(view.entering[box.id])} cables ask {figure.value:g} in³; {view.model(box).name} holds "
-            f"{figure.limit:g}.",
+            f"{come} cables ask {figure.value:g} in³; {view.model(box).name} holds {figure.limit:g}.",
             "314.16(B)",
             about="box",
             room=box.room or "",

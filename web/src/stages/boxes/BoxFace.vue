@@ -6,8 +6,8 @@ import type { BoxPlan } from '../../api/client'
 /** A box from the front: its device, and each cable at the edge where it enters. Power in at the bottom. */
 const props = defineProps<{ box: BoxPlan; gangs: number }>()
 
-const feeds = computed(() => props.box.entering.filter((item) => item.side === 'feed'))
-const loads = computed(() => props.box.entering.filter((item) => item.side !== 'feed'))
+const feeds = computed(() => props.box.entering.filter((item) => item.side === 'feed' && !item.inside))
+const loads = computed(() => props.box.entering.filter((item) => item.side !== 'feed' && !item.inside))
 const W = computed(() => 44 + 34 * (props.gangs - 1))
 const left = computed(() => 140 - W.value / 2)
 const JACKET: Record<string, string> = { '14': '#f4f2ec', '12': '#e0b02a', '10': '#d9822b' }

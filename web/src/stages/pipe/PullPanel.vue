@@ -53,7 +53,7 @@ const opened = (inches: number) => inchText(Math.ceil(inches * 8) / 8, props.met
       <ul class="plainlist num">
         <li v-for="wire in pull.wires" :key="wire.circuit + wire.what">
           {{ wire.pieces > 1 ? `${wire.pieces} × ` : '' }}{{ wire.what }}
-          <span class="mute">cut {{ wire.cut_text }}</span>
+          <span class="mute">{{ wire.cut_text ? `cut ${wire.cut_text}` : 'from the way before' }}</span>
         </li>
         <li v-if="!pull.section" class="mute">No wire is known here yet.</li>
       </ul>
