@@ -174,22 +174,22 @@ def _circuits(job: Job, book: Codebook, found: Found) -> Iterator[Lines]:
     panels = {panel.id: panel for panel in job.panels}
     by_id = {circuit.id: circuit for circuit in job.circuits}
     structures = {item.id: item.name for item in job.structures}
-    into: dict[str, list[str]] = {panel.id: [] for panel in job.panels}
+    there: set[tuple[str, str]] = set()  # hops whose cable is in its panel already
     for circuit, planned in zip(job.circuits, found.circuits, strict=True):
         panel = panels[circuit.panel]
         partner, structure = by_id.get(circuit.partner or ""), structures[panel.structure]
         made = partial(_of_one, circuit, planned, panel, partner, structure)
         yield _hops.get(circuit.id, (circuit, planned, panel, partner, structure), made)
-        if circuit.method != "raceway":
-            for row in planned.chain:
-                if row.after is None and not row.old:
-                    into[circuit.panel].append(f"{row.cable} {circuit.method}")
-            if circuit.feeds in into and planned.chain:
-                into[circuit.feeds].append(f"{planned.chain[-1].cable} {circuit.method}")
+        there |= {(circuit.id, row.box) for row in planned.chain if row.old}
     for panel in job.panels:
         at = At("panel", panel.id, panel.name, panel.where, structures[panel.structure], "", "circuits")
         new = is_new(panel, job.circuits)
-        yield lines_of_panel(book, panel, new, tuple(into[panel.id]), job.habits.buying.cables_a_clamp, at)
+        into = [
+            item.what or f"{item.size}-{item.count} {by_id[item.hop[0]].method}"
+            for item in found.entering.get(panel.id, ())
+            if item.cable and not item.inside and item.hop not in there
+        ]
+        yield lines_of_panel(book, panel, new, tuple(into), job.habits.buying.cables_a_clamp, at)
 
 
 _hops = Standing[Lines](2048)

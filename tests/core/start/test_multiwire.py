@@ -90,6 +90,7 @@ def test_in_cable_to_a_junction_box_by_hand() -> None:
     assert [leg.size for way in job.ways for leg in way.legs] == ["12-3"] and "J-1" in told
     bought = {order.item.key: order.count for order in plan(job).buying.orders}
     assert bought["12-3 NM-B"] == 47 and bought["handle tie"] == 1
+    assert bought["cable connector 3/8"] == 1, "one cable comes into the panel"
 
 
 def test_ground_fault_protection_is_in_the_outlets() -> None:
