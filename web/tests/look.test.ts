@@ -42,7 +42,8 @@ describe('an address on its way', () => {
       history: createMemoryHistory(),
       routes: [
         { path: '/jobs/:job/:stage', component: none },
-        { path: '/:rest(.*)*', component: none },
+        { path: '/jobs/:job/:rest(.*)*', component: none, meta: { lost: true } },
+        { path: '/:rest(.*)*', component: none, meta: { lost: true } },
       ],
     })
     const look = useLook()
@@ -93,6 +94,16 @@ describe('an address on its way', () => {
     await router.push('/nowhere/at/all')
     expect(look.lost).toBe(true)
     await router.push('/jobs/j1/boxes')
+    expect(look.lost).toBe(false)
+  })
+
+  it('goes on from there to the stage that was looked at last', async () => {
+    const { router, look } = await following()
+    await router.push('/jobs/j1/no/such')
+    expect(look.lost).toBe(true)
+    look.go({}, 'walls')
+    await rest()
+    expect(router.currentRoute.value.path).toBe('/jobs/j1/walls')
     expect(look.lost).toBe(false)
   })
 

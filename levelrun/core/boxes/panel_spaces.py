@@ -6,11 +6,13 @@ import re
 from typing import Any
 
 from levelrun.core.site.scene import SceneReader
+from levelrun.core.words import COUNTS
 
+_NUMBER = rf"\d+|{'|'.join(COUNTS)}"
 _SPACES = r"\d+(?:\s*-\s*\d+)?(?!\s*(?:a|amps?|spaces?|circuits?|free)\b)(?![\w'\"])"
 _LIST = re.compile(rf"{_SPACES}(?:[\s,]+(?:and\s+)?{_SPACES})*", re.IGNORECASE)
 COUNT = re.compile(
-    r"(?P<n>\d+(?:\.\d+)?|one|two|three|four|six|eight)[\s-]*(?P<unit>a|amps?|spaces?|circuits?|free)\b",
+    rf"(?P<n>\d+\.\d+|{_NUMBER})[\s-]*(?P<unit>a|amps?|spaces?|circuits?|free)\b",
     re.IGNORECASE,
 )
 # Spaces before what they are: 1-16 and 18 taken, only 17 and 19 free.
@@ -20,20 +22,23 @@ LISTED = re.compile(
 )  # fmt: skip
 # Free ones before their spaces: 3 free: 20 22 24.
 OPENED = re.compile(
-    r"(?:only\s+)?(?:(?:\d+|one|two|three|four|six)\s+)?(?:free|open)(?:\s+spaces)?\s*(?:are\b|:)?\s*"
+    rf"(?:only\s+)?(?:(?:{_NUMBER})\s+)?(?:free|open)(?:\s+spaces)?\s*(?:are\b|:)?\s*"
     rf"(?={_LIST.pattern})", re.IGNORECASE,
 )  # fmt: skip
 FREE = re.compile(
-    r"(?:only\s+)?(?P<n>\d+|one|two|three|four|six|eight)\s+(?:(?:open|free|empty|spare)\b(?:\s+(?:spaces?|slots?))?|"
+    rf"(?:only\s+)?(?P<n>{_NUMBER})\s+(?:(?:open|free|empty|spare)\b(?:\s+(?:spaces?|slots?))?|"
     r"(?:spaces?|slots?)\s+(?:are\s+)?(?:free|open|left|empty))\b", re.IGNORECASE,
 )  # fmt: skip
 # The spaces at its foot: the last two spaces open, bottom 4 free.
 LOWEST = re.compile(
-    r"(?:the\s+)?(?:last|bottom|lowest)\s+(?P<n>\d+|two|three|four|six|eight)\s+(?:(?:spaces?|slots?)\s+)?(?:are\s+)?"
+    rf"(?:the\s+)?(?:last|bottom|lowest)\s+(?P<n>{_NUMBER})\s+(?:(?:spaces?|slots?)\s+)?(?:are\s+)?"
     r"(?:open|free|empty|left)\b", re.IGNORECASE,
 )  # fmt: skip
 LENGTH = re.compile(r"[-+]?\d")
-COUNTS = {"one": "1", "two": "2", "three": "3", "four": "4", "six": "6", "eight": "8"}
+USUAL_SPACES = 20
+# How many spaces a panel has by its main breaker, and panels that are made: common practice, no source.
+SPACES_BY_MAIN = ((200.0, 40), (150.0, 30), (125.0, 24))
+MADE = (24, 30, 32, 40, 42, 54, 60, 84)
 # Before the spaces that are free, all others taken.
 EXCEPT = tuple(
     f"{all_}{taken} {but}" for all_ in ("", "all ", "all spaces ") for taken in ("full", "taken", "used")
@@ -44,6 +49,10 @@ FULL = tuple(f"{word}{end}" for end in (" up", "") for word in (
     "full", "all full", "all spaces taken", "all taken", "no spaces free", "no free spaces", "no space free",
     "none free", "no spaces left", "no room left",
 ))  # fmt: skip
+
+
+def _number(found: re.Match[str]) -> int:
+    return int(COUNTS.get(found["n"].lower(), found["n"]))
 
 
 def said_of_panel(reader: SceneReader, item: dict[str, Any], word: str) -> None:
@@ -118,9 +127,89 @@ def counted_here(reader: SceneReader, item: dict[str, Any]) -> bool:
     """Amperes, or a count of spaces or of free ones, where one stands here."""
     reader.skip()
     if (free := FREE.match(reader.text, reader.pos)) is not None and OPENED.match(reader.text, reader.pos) is None:
-        item["free_said"], reader.pos = int(COUNTS.get(free["n"].lower(), free["n"])), free.end()
+        item["free_said"], reader.pos = _number(free), free.end()
         return True
     count = COUNT.match(reader.text, reader.pos)
     if count is not None:
         counted(reader, item, count)
     return count is not None
+
+
+class Spaces:
+    """What a sentence says of the spaces of a panel, as far as it is read; what is sure is in its `item`."""
+
+    def __init__(self, reader: SceneReader, item: dict[str, Any]) -> None:
+        self.reader, self.item = reader, item
+        self.full = False
+        self.lowest = 0  # how many at its foot are free
+        self.open: list[int] = []  # spaces that are said to be free, all others taken
+
+    def here(self) -> bool:
+        """Takes which spaces are taken or free, where that is said here."""
+        reader = self.reader
+        reader.skip()
+        if not reader.sees(EXCEPT) and reader.phrase(FULL) is not None:
+            self.full = True
+        elif (listed := LISTED.match(reader.text, reader.pos)) is not None and self._listed(listed):
+            pass
+        elif (lowest := LOWEST.match(reader.text, reader.pos)) is not None:
+            reader.pos = lowest.end()
+            self.lowest = _number(lowest)
+        elif (opened := OPENED.match(reader.text, reader.pos)) is not None:
+            reader.pos = opened.end()
+            self.open += taken(reader)
+        else:
+            return False
+        return True
+
+    def all_but(self, word: str) -> None:
+        """The free ones behind a word for it; all but two says how many, not which."""
+        few = self.reader.phrase(COUNTS) if word in EXCEPT else None
+        if few is not None:
+            self.item["free_said"] = COUNTS[few]
+        else:
+            self.open += taken(self.reader)
+
+    def _listed(self, listed: re.Match[str]) -> bool:
+        """Spaces whose word stands behind them. Refuses one number of which it is not known whether it counts."""
+        free = listed["what"].lower() in ("free", "open")
+        if listed["list"].isdigit() and free and "only" not in listed[0].lower():
+            return False  # 2 free: a count
+        if listed["list"].isdigit() and not free and not listed[0].lower().startswith("space"):
+            number = listed["list"]
+            raise self.reader.refuse(
+                f"{number} spaces, or space {number}? say `taken {number}` for the space, or how many are free"
+            )
+        found = ranges(self.reader, listed["list"], listed.start("list"))
+        self.reader.pos = listed.end()
+        if free:
+            self.open += found
+        else:
+            self.item["taken"] = sorted({*self.item.get("taken", ()), *found})
+        return True
+
+    def close(self) -> None:
+        """All spaces taken but those that were said to be free."""
+        item = self.item
+        if self.full and "spaces" in item:
+            item["taken"] = list(range(1, item["spaces"] + 1))
+        elif self.full:
+            item["free_said"] = 0
+        if self.lowest and "spaces" in item:
+            self.open += range(item["spaces"] - self.lowest + 1, item["spaces"] + 1)
+        elif self.lowest:
+            item["free_said"] = self.lowest
+        if not self.open:
+            return
+        if "spaces" not in item:
+            raise self.reader.refuse("say how many spaces it has, as `30 spaces`: all but the free ones are taken")
+        item["taken"] = [n for n in range(1, item["spaces"] + 1) if n not in self.open]
+
+    def count(self) -> tuple[int, list[str]]:
+        """How many there are, and what is told of it: as usual for its main where only some are said to be taken."""
+        item = self.item
+        if "spaces" in item or not item.get("taken"):
+            return item.get("spaces", USUAL_SPACES), []
+        usual = next((n for amps, n in SPACES_BY_MAIN if float(item.get("main_a") or 0) >= amps), USUAL_SPACES)
+        spaces = next((n for n in (usual, *MADE) if n > max(item["taken"])), MADE[-1])
+        return spaces, [f"taken to have {spaces} spaces, as nobody said: say how many where it has others"]

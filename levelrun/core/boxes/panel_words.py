@@ -11,18 +11,13 @@ from levelrun.core.boxes.contexts import room_view
 from levelrun.core.boxes.panel_place import beside_door, by_the_door, structure_in_words
 from levelrun.core.boxes.panel_spaces import (
     COUNT,
-    COUNTS,
     EXCEPT,
     FULL,
     LENGTH,
-    LISTED,
-    LOWEST,
-    OPENED,
+    Spaces,
     counted,
     counted_here,
-    ranges,
     said_of_panel,
-    taken,
 )
 from levelrun.core.boxes.qualities import PANELS
 from levelrun.core.editing import next_id
@@ -56,10 +51,6 @@ FUSES = ("fuse box", "fuse panel", "fuses", "with fuses")
 OUT_OF_IT = tuple(f"outside {of}{the}{what}" for of in ("", "of ") for the in ("", "the ") for what in (
     "house", "building", "garage", "shop", "cabin",
 ))  # fmt: skip
-USUAL_SPACES = 20
-# How many spaces a panel has by its main breaker, and panels that are made: common practice, no source.
-SPACES_BY_MAIN = ((200.0, 40), (150.0, 30), (125.0, 24))
-MADE = (24, 30, 32, 40, 42, 54, 60, 84)
 FOLLOWS = (*FULL, *BESIDE, *SUB_PANELS, *FUSES, *OUTSIDE, "with", "and", "has")  # behind a panel without a name
 KINDS = (
     "panel", "fuse box", "fuse panel", "main panel", "main breaker panel", "breaker panel", "load center",
@@ -130,9 +121,7 @@ class _Panel:
         self.told: list[str] = []
         self.structure = ""
         self.within = False  # a drawn room is said in which it stands
-        self.full = False
-        self.lowest = 0  # how many at its foot are free
-        self.open: list[int] = []  # spaces that are said to be free, all others taken
+        self.spaces = Spaces(reader, self.item)
         reader.phrase(("called", "named"))
         if reader.sees(IS):
             names = [item.name for item in reader.scene.job.panels]
@@ -171,18 +160,7 @@ class _Panel:
         if (has := reader.phrase(PANELS)) is not None:
             self.item |= PANELS[has]
             return None
-        if not reader.sees(EXCEPT) and reader.phrase(FULL) is not None:
-            self.full = True
-            return None
-        if (listed := LISTED.match(reader.text, self._next())) is not None and self._spaced(listed):
-            return None
-        if (lowest := LOWEST.match(reader.text, reader.pos)) is not None:
-            reader.pos = lowest.end()
-            self.lowest = int(COUNTS.get(lowest["n"].lower(), lowest["n"]))
-            return None
-        if (opened := OPENED.match(reader.text, reader.pos)) is not None:
-            reader.pos = opened.end()
-            self.open += taken(reader)
+        if self.spaces.here():
             return None
         if reader.phrase(SUB_PANELS) is not None:
             return said_of_panel(reader, self.item, "sub")
@@ -205,10 +183,8 @@ class _Panel:
             self._along(word)
         elif word == "in":
             self.inside()
-        elif word in EXCEPT and (few := reader.phrase(COUNTS)) is not None:  # all but two: how many, not which
-            self.item["free_said"] = int(COUNTS[few])
         elif word in (*EXCEPT, "free spaces"):
-            self.open += taken(reader)
+            self.spaces.all_but(word)
         elif word in ("as", "called", "named"):
             if str(self.item.get("name", "")).lower() == "sub":  # it was no name
                 said_of_panel(reader, self.item, "sub")
@@ -244,40 +220,6 @@ class _Panel:
         elif (of := _OF_IT.match(reader.text, reader.pos)) is not None:  # the outside wall of the garage
             reader.pos, where = of.end(), f"{where} of the {of['what'].lower()}"
         return where
-
-    def _spaced(self, listed: re.Match[str]) -> bool:
-        """Spaces whose word stands behind them. Refuses one number of which it is not known whether it counts."""
-        free = listed["what"].lower() in ("free", "open")
-        if listed["list"].isdigit() and free and "only" not in listed[0].lower():
-            return False  # 2 free: a count
-        if listed["list"].isdigit() and not free and not listed[0].lower().startswith("space"):
-            number = listed["list"]
-            raise self.reader.refuse(
-                f"{number} spaces, or space {number}? say `taken {number}` for the space, or how many are free"
-            )
-        found = ranges(self.reader, listed["list"], listed.start("list"))
-        self.reader.pos = listed.end()
-        if free:
-            self.open += found
-        else:
-            self.item["taken"] = sorted({*self.item.get("taken", ()), *found})
-        return True
-
-    def _closed(self) -> None:
-        """All spaces taken but those that were said to be free."""
-        if self.full and "spaces" in self.item:
-            self.item["taken"] = list(range(1, self.item["spaces"] + 1))
-        elif self.full:
-            self.item["free_said"] = 0
-        if self.lowest and "spaces" in self.item:
-            self.open += range(self.item["spaces"] - self.lowest + 1, self.item["spaces"] + 1)
-        elif self.lowest:
-            self.item["free_said"] = self.lowest
-        if not self.open:
-            return
-        if "spaces" not in self.item:
-            raise self.reader.refuse("say how many spaces it has, as `30 spaces`: all but the free ones are taken")
-        self.item["taken"] = [n for n in range(1, self.item["spaces"] + 1) if n not in self.open]
 
     def _along(self, word: str) -> None:
         """The wall by its word, and where along it; the room once more between the two or behind."""
@@ -358,7 +300,7 @@ class _Panel:
 
     def on_a_wall(self) -> Said:
         """A panel of a drawn room."""
-        self._closed()
+        self.spaces.close()
         room, item = self.room, dict(self.item)
         if room is None or self.wall not in self._walls():
             where = room.name if room is not None else "it stands in no drawn room and"
@@ -390,7 +332,7 @@ class _Panel:
 
     def in_words(self) -> Said:
         """A panel that stands in no drawn room."""
-        self._closed()
+        self.spaces.close()
         reader, job, item = self.reader, self.reader.scene.job, dict(self.item)
         if "name" not in item and self.room is not None:
             raise reader.fail(f"a wall of {self.room.name}, or a name")
@@ -399,11 +341,8 @@ class _Panel:
         if not structure:
             structure, _, made = new_building(reader, "house", "House")
             self.edits += made
-        spaces = item.get("spaces", USUAL_SPACES)
-        if "spaces" not in item and (taken_ := item.get("taken")):
-            usual = next((n for amps, n in SPACES_BY_MAIN if float(item.get("main_a") or 0) >= amps), USUAL_SPACES)
-            spaces = next((n for n in (usual, *MADE) if n > max(taken_)), MADE[-1])
-            self.told.append(f"taken to have {spaces} spaces, as nobody said: say how many where it has others")
+        spaces, told = self.spaces.count()
+        self.told += told
         item |= {"structure": structure, "spaces": spaces, "neutral_holes": max(20, spaces)}
         _within(reader, item)
         ident = next_id(job, "p")

@@ -49,6 +49,7 @@ _ONE: dict[str, dict[str, Any]] = {
                     "smoke and carbon monoxide") for alarm in ("alarm", "detector")},
     "junction box": {"kind": "junction"},
 }  # fmt: skip
+PLUGS = ("outlet", "receptacle", "plug")
 # An outlet that a switch works: one half of it where not all of it is said.
 HALF = ("half hot", "half-hot", "half switched", "half-switched", "split wired", "split-wired", "switched")
 ON_A_SWITCH = ("on a switch", "on the switch", "on a wall switch", "on the wall switch")
@@ -56,7 +57,7 @@ WHOLE = ("fully switched", "whole switched", "all switched", "wholly switched")
 _ONE |= {
     f"{how} {plug}": {"kind": "receptacle", "switched": said}
     for said, words in (("half", HALF), ("whole", WHOLE)) for how in words
-    for plug in ("outlet", "receptacle", "plug")
+    for plug in PLUGS
 }  # fmt: skip
 SPOKEN: dict[str, dict[str, Any]] = {
     **_ONE,
@@ -80,7 +81,6 @@ CALLED = {
     "fridge": "refrigerator", "freezer": "refrigerator", "stove": "range", "disposal": "disposer", "rv": "",
     "fan heater": "bath_heater",
 }  # fmt: skip
-PLUGS = ("outlet", "receptacle", "plug")
 SPOKEN |= {
     f"{word} {plug}": {"kind": "receptacle", "serves": serves} if serves else {"kind": "receptacle"}
     for word, serves in {**SERVES, **CALLED}.items()

@@ -9,7 +9,7 @@ from dataclasses import replace
 from levelrun.core.boxes.machines import BY_NAME
 from levelrun.core.boxes.parts import LAMPS, SWITCHABLE
 from levelrun.core.boxes.qualities import BOXES
-from levelrun.core.boxes.things import SERVES, horses_said, watts_said
+from levelrun.core.boxes.things import PLUGS, SERVES, horses_said, watts_said
 from levelrun.core.circuits.parts_said import LARGEST, LEAST, UNIT, circuit_part
 from levelrun.core.site.naming import SUB_PANELS
 from levelrun.core.site.scene import SceneReader
@@ -17,7 +17,6 @@ from levelrun.core.start.asked import Asked
 from levelrun.core.start.ends import (
     BEFORE,
     PLUG_NAMES,
-    PLUGS,
     ROOMS,
     amperes,
     any_of,
@@ -58,9 +57,6 @@ WALLS = ("north", "east", "south", "west", "back", "front")
 QUALITIES = tuple(word for word in BOXES if "continuous" not in word)
 RECEIVING = ("receptacle", "equipment")  # a charger may stand at an outlet
 MORE = ("for", "in garage", "outside", "as", "on", "spaces", "at")
-WHIPPED = tuple(f"{small}{what}" for small in ("", "a ") for what in (
-    "disconnect and whip", "disconnect and a whip", "whip and disconnect", "disconnect", "whip",
-))  # fmt: skip
 ITS_OWN = tuple(f"{on}{own}" for on in ("on ", "") for own in (
     "its own circuit", "own circuit", "a dedicated circuit", "dedicated circuit", "a separate circuit", "dedicated",
 ))  # fmt: skip
@@ -88,8 +84,6 @@ def about(reader: SceneReader, said: Asked) -> Asked:
         reader.pos = beside.end()
         return replace(said, where=beside.group(0).strip())
     joins = reader.phrase(("of", "and", "rated", "with"))
-    if joins == "with" and _takes_a_disconnect(said.kind) and reader.phrase(WHIPPED) is not None:
-        return replace(said, kind=replace(said.kind, whip=True))
     while joins == "with" and reader.phrase(BEFORE):
         pass
     if joins == "and" and end_here(reader):
@@ -117,12 +111,6 @@ def about(reader: SceneReader, said: Asked) -> Asked:
         return configured(reader, said, plug)
     word = reader.need(ABOUT, "amperes, volts, `for` a name, `in` a room, `as` a name")
     return ABOUT_WORDS[word](reader, said)
-
-
-def _takes_a_disconnect(kind: Kind) -> bool:
-    """Whether a disconnect before it is its own: of what is wired and no light, fan or inlet."""
-    box = kind.box
-    return kind.whip or (box.get("kind") == "equipment" and box.get("serves") not in ("generator", "heat_cable"))
 
 
 def _of_circuit(reader: SceneReader, said: Asked, more: tuple[str, ...] = ()) -> Asked | None:

@@ -8,7 +8,7 @@ from dataclasses import replace
 from typing import Any
 
 from levelrun.core.boxes.machines import BY_NAME, called
-from levelrun.core.boxes.things import VOLTS, bare_volts
+from levelrun.core.boxes.things import PLUGS, VOLTS, bare_volts
 from levelrun.core.circuits.parts_said import UNIT, circuit_part
 from levelrun.core.codebook import load
 from levelrun.core.errors import TextError
@@ -39,7 +39,6 @@ ROOMS = {**USES, **CALLED}
 STANDS = (*ENDS, *PLUGGED, *WIRED)
 WITHIN = tuple(word for word in STANDS if word not in ENDS or not ENDS[word].feeds)  # what stands in a building
 USUAL_PANEL = "S"  # what a sub-panel is called where no name is said
-PLUGS = ("outlet", "receptacle", "plug")
 OUTSIDE = ("outside", "outdoor", "outdoors")
 TWO_POLE = ("2 pole", "2-pole", "two pole", "two-pole", "double pole", "double-pole")
 MANY = ("outlets", "receptacles", "plugs", "lights", "fans", "alarms", "smoke alarms", "smoke detectors", "heaters")

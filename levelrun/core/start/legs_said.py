@@ -9,8 +9,9 @@ from levelrun.core.site.scene import SceneReader
 from levelrun.core.start.ends import BEGUN, ROOMS, THING, any_of, unknown
 from levelrun.core.start.kinds import OFFERED
 from levelrun.core.start.multiwire import SHARED
-from levelrun.core.start.opening import FIGURES, WHIP
+from levelrun.core.start.opening import FIGURES
 from levelrun.core.start.several import APART
+from levelrun.core.start.whip import WHIP
 from levelrun.core.ways.walk import ENDS, WalkLeg, parse_walk, suggest
 from levelrun.core.ways.words import read_legs
 

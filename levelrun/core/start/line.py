@@ -17,16 +17,17 @@ from levelrun.core.start.beginning import a_box, called_panels, from_box
 from levelrun.core.start.ends import BEFORE, OUTSIDE, ROOMS, THING, any_of, end, end_here, one_thing
 from levelrun.core.start.kinds import KINDS, OFFERED
 from levelrun.core.start.legs_said import TO_A_THING, legs_said, no_end
-from levelrun.core.start.lying import first_leg, in_that_room, supposed
+from levelrun.core.start.lying import beside_a_panel, first_leg, in_that_room, supposed
 from levelrun.core.start.multiwire import SHARED, shared_here
 from levelrun.core.start.old import Stood, joined_to, old_here, with_it
-from levelrun.core.start.opening import FIGURES, ROUGHLY, WHIP, cable_first, in_cable
+from levelrun.core.start.opening import FIGURES, ROUGHLY, cable_first, in_cable
 from levelrun.core.start.put_up import no_feeder, of_a_room
 from levelrun.core.start.several import apart_here
 from levelrun.core.start.there import kind_of, loose, named_ahead, node_here, standing_alike
+from levelrun.core.start.whip import whip_here
 from levelrun.core.ways.method_words import method_ahead
 from levelrun.core.ways.next_leg import FILLERS, FISH, GO
-from levelrun.core.ways.walk import FISHED, WalkLeg
+from levelrun.core.ways.walk import FISHED
 from levelrun.core.ways.words import read_legs
 from levelrun.core.words import BREAK
 
@@ -41,8 +42,6 @@ FROM = (
     "from", "tie into", "tie in to", "tap into", "tap off of", "tap off", "come off of", "come off", "off of", "off",
 )  # fmt: skip
 RIGHT_BY = ("right next to", "right beside", "right by")  # no way to the right
-BESIDE_IN = 24.0  # from a panel to the one beside it: common practice, no source
-_BY_A_PANEL = re.compile(r"(?:next to|beside|by)\s+(?:the\s+)?(?:main\s+)?panel\b", re.IGNORECASE)
 IT = ("it", "there", "that one", "that box", "that outlet", "that light", "that switch")  # where the line before ends
 AND_ON = ("and run", "then run", "and go", "run", "and pull")
 # A cable by its size and a word for it, where how far or which way follows.
@@ -119,8 +118,8 @@ class Line:
             reader.phrase(["right"])
         if not (self.begun or self.ended or self.said.use) and (room := _IN_ROOM.match(reader.text, at)) is not None:
             reader.pos, self.said = room.end(), replace(self.said, use=ROOMS[room["room"].lower()])  # bedroom: ...
-        elif self.said.kind.whip and (whip := WHIP.match(reader.text, reader.pos)) is not None:
-            self._whipped(whip)
+        elif (whipped := whip_here(reader, self.said)) is not None:
+            self.said = whipped
         elif shared_here(reader):
             self.said = replace(self.said, multiwire=True)
         elif not self.cable and self._in_cable():
@@ -206,9 +205,8 @@ class Line:
         self.said, self.raised, told = no_feeder(self.reader.scene.job, self.said)
         self.told += told
         box = self.said.kind.box
-        if self.said.kind.feeds and not self.said.legs and _BY_A_PANEL.match(self.said.where) is not None:
-            self.said = replace(self.said, legs=[WalkLeg(go="over", length_in=BESIDE_IN, supposed=True)])
-            self.told.append(f"it stands beside the other: its feeder is taken to be {show(BESIDE_IN)} long")
+        self.said, told = beside_a_panel(self.said)
+        self.told += told
         alone = not (reader.scene.verb or reader.scene.job.rooms or self.said.there or self.begun) and (
             box.get("serves") or box.get("kind") in ("equipment", "disconnect") or self.said.kind.whip
         )
@@ -311,13 +309,6 @@ class Line:
         reader.pos += len(said)
         self._pulled()
         return True
-
-    def _whipped(self, whip: re.Match[str]) -> None:
-        """The disconnect that it has anyway, and how long its whip is."""
-        if whip["far"] is not None:
-            self.reader.pos = whip.start("far")
-            self.said = replace(self.said, whip_in=self.reader.length())
-        self.reader.pos = whip.end()
 
     def _feeder_to(self) -> bool:
         """Whether it is called a feeder here, before what it feeds."""

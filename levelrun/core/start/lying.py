@@ -12,12 +12,26 @@ from levelrun.core.measure import show
 from levelrun.core.start.asked import Asked
 from levelrun.core.start.sized import LEVEL
 from levelrun.core.ways.unsaid import EARTH, UPRIGHT
+from levelrun.core.ways.walk import WalkLeg
 
 Settled = tuple[Asked, list[str]]
 # Along what pipe goes from a panel, by where that is said to stand.
 ROUND_IT = {"shop_surface": ("garage", "shop", "workshop", "barn"), "basement": ("basement", "cellar")}
 BURIED = ("UF-B", "USE-2")  # cable of which nobody says where it lies is buried
 _WALL_OF = re.compile(r"\b(garage|shop)\s+wall\b", re.IGNORECASE)
+
+BESIDE_IN = 24.0  # from a panel to the one beside it: common practice, no source
+_BY_A_PANEL = re.compile(r"(?:next to|beside|by)\s+(?:the\s+)?(?:main\s+)?panel\b", re.IGNORECASE)
+
+
+def beside_a_panel(said: Asked) -> Settled:
+    """The line of a panel that stands beside the one that feeds it, with the way between them."""
+    if not said.kind.feeds or said.legs or _BY_A_PANEL.match(said.where) is None:
+        return said, []
+    leg = WalkLeg(go="over", length_in=BESIDE_IN, supposed=True)
+    return replace(said, legs=[leg]), [
+        f"it stands beside the other: its feeder is taken to be {show(BESIDE_IN)} long"
+    ]
 
 
 def first_leg(book: Codebook, job: Job, said: Asked) -> Settled:

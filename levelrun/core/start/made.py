@@ -25,7 +25,7 @@ from levelrun.core.start.kinds import CAMPER, WIRED, Kind
 from levelrun.core.start.put_up import put_up, stands_there
 from levelrun.core.start.sized import (
     TAIL,
-    WHIP,
+    WHIP_METHOD,
     boxes_between,
     circuit_of,
     conductors_in,
@@ -327,7 +327,13 @@ def _legs(job: Job, book: Codebook, said: Asked, circuit: dict[str, Any], ends: 
         legs[-1]["end"] = {"kind": "box", "node": ends[1]}
     elif said.kind.whip:
         size = max(size_of(book, "LFNC", "", wires), LEAST_WHIP, key=trade_inches)
-        whip = {"go": "over", "length_in": said.whip_in or WHIP_IN, "place": TAIL, "method": WHIP, "size": size}
+        whip = {
+            "go": "over",
+            "length_in": said.whip_in or WHIP_IN,
+            "place": TAIL,
+            "method": WHIP_METHOD,
+            "size": size,
+        }
         legs.append({**whip, "end": {"kind": "box", "node": ends[1]}})
     return legs
 

@@ -26,14 +26,6 @@ FIGURES = re.compile(
     r"|(?:arc|ground)[ -]fault\b|for\s+(?!about\b)[a-z])",
     re.IGNORECASE,
 )
-# A disconnect and its whip behind the legs to a machine that has both: disconnect, 4' whip to the heat pump.
-WHIP = re.compile(
-    r"[\s,;]*(?:(?:then|and|with|to)\s+)*(?:(?:an?|its|the)\s+)?(?:outside\s+|outdoor\s+)?disconnect"
-    r"(?:[\s,;]+(?:(?:then|and|with)\s+)*(?:(?:an?|its|the)\s+)?"
-    r"(?:(?P<far>\d[\d'\"./ -]*(?:'|\"|ft\b|in\b))\s+)?(?:flex(?:ible)?\s+)?whip\b)?"
-    r"(?:\s+to\s+(?:it|(?:the|its)\s+(?:\w+\s+)?\w+))?(?=\s*(?:$|[,;\n]))",
-    re.IGNORECASE,
-)
 ROUGHLY = ("about", "around", "roughly", "approximately", "approx", "maybe", "some")  # before how far
 _BARE = re.compile(
     r"(?:(?:some|in|with|using)\s+)?(?P<cable>\d{1,2}\s*[-/]\s*\d)(?:\s*(?=$|\n|;)|\s*,?\s+"

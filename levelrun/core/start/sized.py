@@ -27,7 +27,7 @@ from levelrun.core.ways.walk import WalkLeg
 MANNER = {"under_joists", "attic"}  # how a cable is run there, not whether it may
 LEVEL = {"attic", "ceiling_joists", "crawl_space", "basement"}  # one goes along these, and to them through a wall
 IN_AIR, SPAN = "overhead", "OVERHEAD"  # cabled aluminum on its messenger, as it is bought
-TAIL, WHIP = "equipment_tail", "LFNC"
+TAIL, WHIP_METHOD = "equipment_tail", "LFNC"
 FEEDS = (SPAN, "USE-2")  # what is bought of aluminum unless copper is said
 WIDE_OUTLET_A = 20
 SEVERAL_OVER_A = 48.0  # a tankless heater over this has mostly two circuits or more: common practice, no source
@@ -165,7 +165,7 @@ def methods_of(book: Codebook, said: Asked) -> list[str]:
         elif places[number] == IN_AIR:
             found.append(SPAN)
         elif places[number] == TAIL:
-            found.append(WHIP)
+            found.append(WHIP_METHOD)
         elif before and (carried := _carried_on(book, before, here)):
             found.append(carried)
         else:
