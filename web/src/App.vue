@@ -51,6 +51,7 @@ function followSystem() {
 /** Another stage of the job looked at; from an address that is none of ours, of the last one. */
 function toStage(key: StageKey) {
   const last = store.jobs[0]
+  if (nothing.value) return
   if (look.jobId) look.go({}, key)
   else if (last) look.open(last.id, key)
 }

@@ -99,7 +99,7 @@ def about(reader: SceneReader, said: Asked) -> Asked:
         return replace(said, motor_hp=horses)
     own = said.kind.load_first or said.name.casefold() in BY_NAME
     if own and said.load_a is None and (load := _own_load(reader, said.kind)) is not None:
-        return replace(said, load_a=load)
+        return replace(said, load_a=load, either=True)
     if (made := _of_circuit(reader, said, MORE)) is not None:
         return made
     if (said.kind.box or said.kind.whip) and (quality := reader.phrase(QUALITIES)) is not None:

@@ -19,7 +19,8 @@ class Asked:
     and `on`: where it begins at a box, that and its circuit, which is drawn out; `there`: what stands at its end
     already; `branch`: it is said to be a circuit, and no feeder; `switched`: a light with a switch of its
     own; `count`: so many of a kind, `apart_in` from one to the next; `multiwire`: on two
-    circuits that share a neutral; `whip_in`: how long the whip is said to be behind its disconnect."""
+    circuits that share a neutral; `whip_in`: how long the whip is said to be behind its disconnect; `either`:
+    the amperes of `load_a` stand bare by it, and may be those of its breaker."""
 
     kind: Kind
     panel: Panel
@@ -48,6 +49,7 @@ class Asked:
     apart_in: float | None = None
     multiwire: bool = False
     whip_in: float | None = None
+    either: bool = False
 
     @property
     def begin(self) -> Panel | Box:

@@ -187,7 +187,7 @@ def several(reader: SceneReader, named: str) -> Exception:
 def _figure(reader: SceneReader, said: Asked) -> Asked:
     """Amperes or volts: of what is on for its own load, a charger's 48 A, that load; else of the circuit."""
     if said.kind.load_first and (load := amperes(reader)) is not None:
-        return replace(said, load_a=load)
+        return replace(said, load_a=load, either=True)
     item = dict(said.circuit)
     circuit_part(reader, item)
     return replace(said, circuit=item)
@@ -256,11 +256,11 @@ def _kind(reader: SceneReader, said: Asked, more: dict[str, Any]) -> Asked:
             return replace(said, kind=ENDS["sub-panel"], building="", structure=there.id, fed=fed)
         return replace(said, fed=fed, building_name=usual if own and fed != usual else said.building_name)
     if kind.load_first:
-        reader.phrase(["of"])
+        drawn = reader.phrase(["of"]) is not None
         start, load = reader.pos, amperes(reader)
         if reader.sees(("breaker", "circuit")):  # a charger, 60 amp breaker: not what it draws
             reader.pos, load = start, None
-        return replace(said, load_a=load)
+        return replace(said, load_a=load, either=load is not None and not drawn)
     return said
 
 

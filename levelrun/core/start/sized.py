@@ -14,7 +14,7 @@ from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import PlaceFacts, made_size, method, place, raceway_sizes, wire_sizes
 from levelrun.core.errors import EditError, LevelRunError
 from levelrun.core.start.asked import Asked
-from levelrun.core.start.kinds import CAMPER
+from levelrun.core.start.kinds import CAMPER, Kind
 from levelrun.core.trade.conductors.sizing import MILD_C, Demand, choose, deciding, rating_under, standard_breaker
 from levelrun.core.trade.methods.facts import facts_of
 from levelrun.core.trade.methods.verdicts import Verdict, judge, ranked
@@ -48,7 +48,7 @@ def circuit_of(book: Codebook, said: Asked) -> dict[str, Any]:
     item.setdefault("nameplate", kind.nameplate)
     load = said.load_a if said.load_a is not None else kind.load_a
     serves = usual(book, kind.box["serves"]) if kind.box.get("serves") else None
-    steady = bool(kind.box.get("continuous")) or (serves is not None and serves.continuous)
+    steady = stays_on(book, kind)
     if "breaker_a" not in item:
         most = item.get("largest_breaker_a")
         least = standard_breaker(book, (load or 0.0) * (1.25 if steady else 1.0))
@@ -61,7 +61,7 @@ def circuit_of(book: Codebook, said: Asked) -> dict[str, Any]:
     if any(key in methods for key in FEEDS):
         item.setdefault("material", "al")
     item["method"] = methods[0] if methods[0] in CABLES else "raceway"
-    gauge = item.get("wire_size") or (_gauge_said(book, said, methods) if said.legs else None)
+    gauge = gauge_of(book, said)
     if gauge in wire_sizes(book) and "breaker_a" not in said.circuit and not item["nameplate"]:
 
         def wire_for(rating: float) -> str:
@@ -71,6 +71,12 @@ def circuit_of(book: Codebook, said: Asked) -> dict[str, Any]:
         item["breaker_a"] = _breaker_on(book, item["breaker_a"], needed, wire_for, gauge)
     item["wire_size"] = gauge or _wire(book, said, item, methods, load, steady)
     return item
+
+
+def stays_on(book: Codebook, kind: Kind) -> bool:
+    """Whether it is on for three hours and more."""
+    serves = kind.box.get("serves")
+    return bool(kind.box.get("continuous")) or bool(serves and usual(book, serves).continuous)
 
 
 def of_240(said: Asked) -> tuple[Asked, list[str]]:
@@ -316,9 +322,12 @@ def _air_c(book: Codebook, leg: WalkLeg, key: str) -> float:
     return min(usual.ambient_c, MILD_C) if usual.outdoors else usual.ambient_c
 
 
-def _gauge_said(book: Codebook, said: Asked, methods: list[str]) -> str | None:
-    """The wire of the cables that were named by their size: 6 where 6-3 was said. None where no size was, or two."""
-    legs = zip(said.legs, methods, strict=True)
+def gauge_of(book: Codebook, said: Asked) -> str | None:
+    """The wire that is said: by itself, or by the cables that were named by their size: 6 where 6-3 was said. None
+    where no size was, or two."""
+    if (own := said.circuit.get("wire_size")) is not None:
+        return str(own)
+    legs = zip(said.legs, methods_of(book, said), strict=True)
     gauges = {leg.size.rpartition("-")[0] for leg, key in legs if leg.size and key in (*CABLES, *FEEDS)}
     found = gauges.pop() if len(gauges) == 1 else None
     return found if found in wire_sizes(book) else None

@@ -10,6 +10,7 @@ from levelrun.core.errors import LevelRunError
 from levelrun.core.job import Box, Panel
 from levelrun.core.site.scene import Said, SceneReader
 from levelrun.core.start.asked import Asked, goes_on
+from levelrun.core.start.either import breaker_or_load
 from levelrun.core.start.line import Line
 from levelrun.core.start.made import edits_for
 from levelrun.core.start.multiwire import on_two, shared_well
@@ -65,8 +66,9 @@ def _started(reader: SceneReader, before: Box | Panel | None) -> Said | None:
     said = rated_switch(said)
     if said.load_w is not None:  # once its volts are known
         said = replace(said, load_a=said.load_w / float(said.circuit.get("volts", said.kind.volts)))
+    said, taken = breaker_or_load(reader.scene.book, said)
     said, more = of_motor(reader.scene.book, said)
-    told = [*line.told, *told, *more, *of_table(said)]
+    told = [*line.told, *told, *taken, *more, *of_table(said)]
     stood = line.stood.edits if line.stood is not None else []
     if line.raised is not None:
         stood = [*stood, {"op": "add", "kind": "structure", "item": line.raised.model_dump()}]

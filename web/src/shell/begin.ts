@@ -1,6 +1,6 @@
 import { ref } from 'vue'
 
-import { focusWork, isCovered, isTyping } from '../stage/keys'
+import { focusWork, isOver, isTyping } from '../stage/keys'
 import { useJob } from '../stores/job'
 import { useNotice } from '../stores/notice'
 
@@ -20,7 +20,7 @@ export function typedEarly() {
 /** Keeps a key for the line to come. The ways to keys and entry line stay what they are as long as nothing was typed. */
 function gather(event: KeyboardEvent) {
   const plain = event.key.length === 1 && !event.ctrlKey && !event.metaKey && !event.altKey
-  if (!plain || isTyping(event.target) || isCovered() || (!early && /[ ?/]/.test(event.key))) return false
+  if (!plain || isTyping(event.target) || isOver() || (!early && /[ ?/]/.test(event.key))) return false
   event.preventDefault()
   event.stopImmediatePropagation()
   early += event.key

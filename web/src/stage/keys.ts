@@ -25,9 +25,9 @@ export const isTyping = (target: EventTarget | null) =>
   !!target.closest('input:not([type=checkbox], [type=radio]), textarea, select, [contenteditable="true"]')
 
 /** Something lies over the work: a dialog, a menu, a reason. */
-const isOver = () => !!document.querySelector('.v-overlay--active:not(.v-snackbar, .v-tooltip)')
+export const isOver = () => !!document.querySelector('.v-overlay--active:not(.v-snackbar, .v-tooltip)')
 /** The same, also while it goes. */
-export const isCovered = () =>
+const isCovered = () =>
   isOver() ||
   [...document.querySelectorAll('.v-overlay:not(.v-snackbar, .v-tooltip) > .v-overlay__content')].some(
     (item) => item.getClientRects().length > 0,
