@@ -20,7 +20,8 @@ class Asked:
     already; `branch`: it is said to be a circuit, and no feeder; `switched`: a light with a switch of its
     own; `count`: so many of a kind, `apart_in` from one to the next; `multiwire`: on two
     circuits that share a neutral; `whip_in`: how long the whip is said to be behind its disconnect; `either`:
-    the amperes of `load_a` stand bare by it, and may be those of its breaker."""
+    the amperes of `load_a` stand bare by it, and may be those of its breaker; `more`: what hangs behind it, each
+    `behind_in` from the one before."""
 
     kind: Kind
     panel: Panel
@@ -50,6 +51,8 @@ class Asked:
     multiwire: bool = False
     whip_in: float | None = None
     either: bool = False
+    more: tuple[Asked, ...] = ()
+    behind_in: float | None = None
 
     @property
     def begin(self) -> Panel | Box:

@@ -18,6 +18,7 @@ from levelrun.core.start.ends import BEFORE, OUTSIDE, ROOMS, THING, any_of, end,
 from levelrun.core.start.kinds import KINDS, OFFERED
 from levelrun.core.start.legs_said import TO_A_THING, legs_said, no_end
 from levelrun.core.start.lying import beside_a_panel, first_leg, in_that_room, supposed
+from levelrun.core.start.more import more_here
 from levelrun.core.start.multiwire import SHARED, shared_here
 from levelrun.core.start.old import Stood, joined_to, old_here, with_it
 from levelrun.core.start.opening import FIGURES, ROUGHLY, cable_first, in_cable
@@ -130,6 +131,8 @@ class Line:
             pass
         elif not self.ended and self._at_end():
             self._end()
+        elif self.ended and (other := more_here(reader, self.said)) is not None:
+            self.said = replace(self.said, more=(*self.said.more, other))
         elif self.ended and self.said.count > 1 and (apart := apart_here(reader)) is not None:
             self.said = replace(self.said, apart_in=apart)
         elif not self.said.legs and self._at_legs():

@@ -13,6 +13,7 @@ from levelrun.core.start.asked import Asked, goes_on
 from levelrun.core.start.either import breaker_or_load
 from levelrun.core.start.line import Line
 from levelrun.core.start.made import edits_for
+from levelrun.core.start.more import hung_behind
 from levelrun.core.start.multiwire import on_two, shared_well
 from levelrun.core.start.old import joined_to
 from levelrun.core.start.opening import ASKED, metal_of
@@ -90,6 +91,10 @@ def _started(reader: SceneReader, before: Box | Panel | None) -> Said | None:
         on = said.on.id if said.on is not None else str(added(edits, "circuit")[0]["id"])
         others, end, spaced = behind(line.job, reader.scene.book, said, edits, (on, made[-1]))
         edits, told = [*edits, *others], [*told, spaced]
+    if said.more and end is not None:
+        on = said.on.id if said.on is not None else str(added(edits, "circuit")[0]["id"])
+        hung, end, far = hung_behind(line.job, said, edits, on, end)
+        edits, told = [*edits, *hung], [*told, *far]
     return Said(edits, panel=said.panel.id, node=end, told=told)
 
 

@@ -1,0 +1,68 @@
+"""Several things at the end of one line, one behind the other: their order, their wires and what is asked of them."""
+
+from __future__ import annotations
+
+import pytest
+
+from levelrun.core.edits import Looked, said_on
+from levelrun.core.errors import LevelRunError
+from levelrun.core.job import Job
+from levelrun.core.plan import plan
+from tests.conftest import built
+
+HOUSE = built("panel H 200a 30 spaces taken 1-4")
+
+
+def line(text: str) -> tuple[Job, str]:
+    found, looked = said_on(HOUSE, f"from {text}", Looked())
+    return found, "; ".join(looked.told)
+
+
+@pytest.mark.parametrize(
+    ("said", "chain"),
+    [
+        ("30' attic in 12-2 to a switch and a light", "S-1 L-1"),
+        ("20' attic to a light, a switch and an outlet", "L-1 S-1 R-1"),
+        ("a switch and two lights 30' attic", "S-1 L-1 L-2"),
+        ("12-2 30' basement to three outlets and a light", "R-1 R-2 R-3 L-1"),
+        ("30' attic to a bath fan and a light in bath", "F-1 L-1"),
+    ],
+)
+def test_one_behind_the_other(said: str, chain: str) -> None:
+    job, told = line(said)
+    names = {box.id: box.name for box in job.boxes}
+    hops = [(names.get(hop.after or ""), names[hop.box]) for hop in job.circuits[0].chain]
+    assert [end for _, end in hops] == chain.split() and [begin for begin, _ in hops][1:] == chain.split()[:-1]
+    assert len(job.circuits) == 1 and f"{hops[-1][0]} to {hops[-1][1]} is 12'" in told, "the way is asked for"
+    assert [item.title for item in plan(job).findings if item.severity == "stop"] == []
+
+
+def test_how_far_is_said_with_it() -> None:
+    """30 ft to the first, 6 ft between, 12 ft to the light, with ends, loop and 5 %: 360 + 42 + 8 + 6 + 18, twice
+    72 + 8 + 8 + 6 + 3.6, 144 + 8 + 8 + 6 + 7.2 in, each rounded up to the foot: 37, 9, 9 and 15 ft."""
+    job, told = line("12-2 30' basement to three outlets 6' apart and a light 12' away")
+    assert [hop.length_in for hop in job.circuits[0].chain] == [None, 72, 72, 144]
+    assert "L-1 is 12′ behind R-3" in told
+    bought = {order.item.key: order.count for order in plan(job).buying.orders}
+    assert bought["12-2 NM-B"] == 37 + 9 + 9 + 15
+
+
+def test_several_behind_a_switch_and_out_of_doors() -> None:
+    job, told = line("20' attic in 14-2 to a switch and 4 recessed lights 4' apart")
+    assert [hop.length_in for hop in job.circuits[0].chain] == [None, None, 48, 48, 48]
+    assert "S-1 to L-1 is 12'" in told
+    garage, _ = line("outlet in the garage and a light outside, 20' attic")
+    assert [(box.name, box.outdoors) for box in garage.boxes] == [("R-1", False), ("L-1", True)]
+
+
+def test_a_light_behind_its_switch_has_two_wires_a_switch_behind_its_light_three() -> None:
+    for said, wires in (("a switch and a light", "14-2"), ("a light and a switch", "14-3")):
+        job, _ = line(f"20' attic in 14-2 to {said}")
+        cables = {row.cable for circuit in plan(job).circuits for row in circuit.chain}
+        assert wires in cables, said
+
+
+@pytest.mark.parametrize("said", ["an outlet and a dryer 30' attic", "dishwasher and disposal 30' basement"])
+def test_what_wants_a_circuit_of_its_own_hangs_behind_nothing(said: str) -> None:
+    with pytest.raises(LevelRunError, match="a line goes to one thing"):
+        line(said)
