@@ -24,6 +24,7 @@ _AGAIN = re.compile(
 )
 _SHARED = re.compile(rf"[\s,]+(?={SHARED.pattern})", re.IGNORECASE)
 _IN_A_ROOM = re.compile(rf"[\s,]+in\s+(?:(?:the|a|my)\s+)?(?:{any_of(ROOMS)})\s*$", re.IGNORECASE)
+_AND_MORE = re.compile(rf"[\s,]+and\s+(?={THING})", re.IGNORECASE)
 _SPACED = re.compile(APART, re.IGNORECASE)
 
 
@@ -34,8 +35,8 @@ def legs_said(reader: SceneReader, ended: bool, named: int | None) -> list[WalkL
     rest = reader.text[begin : reader.line_end()]
     to = None if ended else TO_A_THING.search(rest)
     again = _AGAIN.search(rest) if ended else None
-    whip = WHIP.search(rest) if ended else None
-    stops = (whip, FIGURES.search(rest), _SPACED.search(rest), _SHARED.search(rest), to, again)
+    whip, more = (WHIP.search(rest), _AND_MORE.search(rest)) if ended else (None, None)
+    stops = (whip, more, FIGURES.search(rest), _SPACED.search(rest), _SHARED.search(rest), to, again)
     ends = [match.start() for match in stops if match is not None] + ([named] if named is not None else [])
     stop = min(ends, default=None)
     said = rest if stop is None else rest[:stop]

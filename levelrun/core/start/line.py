@@ -94,9 +94,14 @@ class Line:
                 self.told.append(f"it begins at {own.name}, the panel of the building; say `from` where it does not")
 
     def _of_the_room(self) -> Panel | None:
-        """The only panel of the building in which the room stands that is looked at."""
-        scene = self.reader.scene
+        """The only panel of the building that the line says it is in; else of that in which the room stands that is
+        looked at."""
+        scene, reader = self.reader.scene, self.reader
         owner = scene.job.structure_of(scene.room.level).id if scene.room is not None else None
+        rest = reader.text[reader.pos : reader.line_end()]
+        for name, building in reader.buildings().items():
+            if re.search(rf"\bin\s+(?:the\s+)?{re.escape(name)}\b", rest, re.IGNORECASE) is not None:
+                owner = building.id
         found = [panel for panel in scene.job.panels if panel.structure == owner]
         return found[0] if len(found) == 1 else None
 

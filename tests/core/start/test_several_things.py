@@ -55,6 +55,26 @@ def test_several_behind_a_switch_and_out_of_doors() -> None:
     assert [(box.name, box.outdoors) for box in garage.boxes] == [("R-1", False), ("L-1", True)]
 
 
+@pytest.mark.parametrize(
+    "said",
+    ["3 outlets 10' apart 20' shop wall in emt, and a light", "outlet 20' attic and a light 5' away"],
+)
+def test_behind_the_legs_too(said: str) -> None:
+    job, _ = said_on(HOUSE, said, Looked())
+    assert job.boxes[-1].kind == "light" and job.circuits[0].chain[-1].after == job.boxes[-2].id
+
+
+def test_a_line_in_another_building_begins_at_the_panel_there() -> None:
+    """Two panels, and no word of from which: the building that is named has one. Where it has none it is asked."""
+    barn = built("feed the barn with 60a, 90' trench 24\" deep in pvc", HOUSE)
+    job, looked = said_on(barn, "in the barn 2 outlets 10' apart 20' shop wall in emt, and a light", Looked())
+    there = next(panel for panel in job.panels if panel.name == "Panel Barn")
+    assert job.circuits[-1].panel == there.id and "Panel Barn" in " ".join(looked.told)
+    assert {box.structure for box in job.boxes} == {there.structure}
+    with pytest.raises(LevelRunError, match="a panel or a box by its name"):
+        said_on(barn, "in the attic 2 outlets 20' attic", Looked())
+
+
 def test_a_light_behind_its_switch_has_two_wires_a_switch_behind_its_light_three() -> None:
     for said, wires in (("a switch and a light", "14-2"), ("a light and a switch", "14-3")):
         job, _ = line(f"20' attic in 14-2 to {said}")
