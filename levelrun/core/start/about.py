@@ -27,6 +27,7 @@ from levelrun.core.start.ends import (
     standing,
 )
 from levelrun.core.start.kinds import BUILDINGS, CALLED, ENDS, NOT_HELD, USES, Kind
+from levelrun.core.start.more import TOGETHER
 from levelrun.core.start.several import apart_here
 from levelrun.core.trade.conductors.sizing import breaker_ratings
 
@@ -77,7 +78,7 @@ def about(reader: SceneReader, said: Asked) -> Asked:
         return said
     if said.building and reader.phrase(SUB_PANELS) is not None:  # a shop 60 amp sub-panel
         return said
-    if reader.phrase(ITS_OWN) is not None:  # as every such line is
+    if reader.phrase((*ITS_OWN, *TOGETHER)) is not None:  # as every such line is
         return said
     reader.skip()
     if (beside := _BESIDE.match(reader.text, reader.pos)) is not None:  # under the window

@@ -23,7 +23,7 @@ from levelrun.core.start.multiwire import SHARED, shared_here
 from levelrun.core.start.old import Stood, joined_to, old_here, with_it
 from levelrun.core.start.opening import FIGURES, ROUGHLY, cable_first, in_cable
 from levelrun.core.start.put_up import no_feeder, of_a_room
-from levelrun.core.start.several import apart_here
+from levelrun.core.start.several import apart_here, of_them_here
 from levelrun.core.start.there import kind_of, loose, named_ahead, node_here, standing_alike
 from levelrun.core.start.whip import whip_here
 from levelrun.core.ways.method_words import method_ahead
@@ -138,6 +138,8 @@ class Line:
             self._end()
         elif self.ended and (other := more_here(reader, self.said)) is not None:
             self.said = replace(self.said, more=(*self.said.more, other))
+        elif self.ended and self.said.count > 1 and of_them_here(reader):
+            pass
         elif self.ended and self.said.count > 1 and (apart := apart_here(reader)) is not None:
             self.said = replace(self.said, apart_in=apart)
         elif not self.said.legs and self._at_legs():

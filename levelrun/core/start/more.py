@@ -30,15 +30,21 @@ _FAR = re.compile(
 )
 
 
+# What wants a circuit of its own hangs behind another where it is said that both are on one.
+TOGETHER = tuple(f"on {the} circuit" for the in ("one", "the same", "a single", "1"))
+_TOGETHER = re.compile("|".join(TOGETHER), re.IGNORECASE)
+
+
 def more_here(reader: SceneReader, said: Asked) -> Asked | None:
     """What stands behind the end of a line and is said here with it, taken; None where nothing is that may hang so.
     How far it is from the one before may follow: 12' away."""
     found = _NEXT.match(reader.text, reader.pos, reader.line_end())
-    if found is None or said.there is not None or not _chained(said):
+    alike = _TOGETHER.search(reader.text, reader.pos, reader.line_end()) is not None
+    if found is None or said.there is not None or not _chained(said, alike):
         return None
     begin, reader.pos = reader.pos, found.end()
     other = end(reader, Asked(kind=KINDS[0], panel=said.panel, legs=[])) if end_here(reader) else None
-    if other is None or not _chained(other) or other.circuit:
+    if other is None or not _chained(other, alike) or other.circuit:
         reader.pos = begin
         return None
     if (far := _FAR.match(reader.text, reader.pos)) is not None:
@@ -84,11 +90,11 @@ def hung_behind(
     return found, last, told
 
 
-def _chained(said: Asked) -> bool:
+def _chained(said: Asked, alike: bool) -> bool:
     kind = said.kind
     return (
         kind.volts == 120
         and not (kind.feeds or kind.whip)
         and kind.box.get("kind") in CHAINED
-        and not kind.box.get("serves")
+        and (alike or not kind.box.get("serves"))
     )

@@ -37,6 +37,13 @@ def test_one_behind_the_other(said: str, chain: str) -> None:
     assert [item.title for item in plan(job).findings if item.severity == "stop"] == []
 
 
+def test_so_many_of_them_and_both_on_one_circuit() -> None:
+    job, _ = said_on(HOUSE, "garage outlets, 4 of them, 8' apart, 15' wall in emt", Looked())
+    assert [box.use for box in job.boxes] == ["garage"] * 4 and len(job.ways) == 4
+    job, _ = said_on(HOUSE, "dishwasher and disposal on one circuit, 12-2 40' crawl", Looked())
+    assert [box.serves for box in job.boxes] == ["dishwasher", "disposer"] and len(job.circuits) == 1
+
+
 def test_how_far_is_said_with_it() -> None:
     """30 ft to the first, 6 ft between, 12 ft to the light, with ends, loop and 5 %: 360 + 42 + 8 + 6 + 18, twice
     72 + 8 + 8 + 6 + 3.6, 144 + 8 + 8 + 6 + 7.2 in, each rounded up to the foot: 37, 9, 9 and 15 ft."""
