@@ -44,6 +44,7 @@ from levelrun.core.ways.walk import WalkLeg
 
 THREE = 3  # wires to a switch that hangs behind its light, to an alarm from another
 WHIP_IN = 48.0
+LOCKED, LOCKED_A = "L5-30", 30  # what a motor of 120 V plugs into over 20 A: common practice, no source
 LEAST_WHIP = "1/2"  # what is sold as a whip: common practice, no source
 DISCONNECT = "Disconnect"
 BEHIND = ("least_ampacity_a", "largest_breaker_a", "nameplate", "wire_size")  # said of a machine at its disconnect
@@ -215,6 +216,8 @@ def _ends(job: Job, book: Codebook, said: Asked) -> tuple[list[str], list[dict[s
     amps = int(said.circuit.get("breaker_a", said.kind.breaker_a))
     if said.kind is CAMPER and volts == 120:
         box["nema"] = ONE_HOT.get(amps, "")
+    elif box["kind"] == "receptacle" and volts == 120 and amps == LOCKED_A and said.motor_hp:
+        box["nema"] = box.get("nema") or LOCKED
     elif box["kind"] == "receptacle" and volts != 120 and not said.hardwired:
         box["gangs"] = 2 if amps >= WIDE_A else 1
         box["nema"] = box.get("nema") or NEMA.get(

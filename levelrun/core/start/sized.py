@@ -53,6 +53,7 @@ def circuit_of(book: Codebook, said: Asked) -> dict[str, Any]:
         most = item.get("largest_breaker_a")
         least = standard_breaker(book, (load or 0.0) * (1.25 if steady else 1.0))
         usually = kind.breaker_a if load is None or plug else kind.least_breaker_a
+        usually = max(usually, *(other.kind.breaker_a for other in said.more), 0.0)  # outlets behind a light
         item["breaker_a"] = rating_under(book, most) if most else max(least, usually)
     table_w = None if item.get("least_ampacity_a") else kind.box.get("load_w")
     usual_w = table_w or (serves.watts if serves is not None else 0.0)

@@ -51,3 +51,12 @@ def test_a_machine_behind_its_breaker_is_taken_to_draw_what_that_bears() -> None
     assert kiln.boxes[0].load_w == 32 * 240
     heater, _ = said_on(HOUSE, "from water heater 20a 12-2 15' basement", Looked())
     assert "18.8 A continuous on 20 A" in {item.title for item in plan(heater).findings}
+
+
+def test_a_motor_of_120_volts_over_20_amperes_has_a_receptacle_that_bears_it() -> None:
+    """2 hp at 120 V is 24 A (table 430.248, from memory), 30 A with the quarter of 430.22: no 5-15 bears that."""
+    job, _ = said_on(HOUSE, "from dust collector 2 hp 120v 25' shop wall", Looked())
+    assert (job.boxes[0].nema, job.circuits[0].breaker_a) == ("L5-30", 30)
+    assert [item.title for item in plan(job).findings if item.severity == "stop"] == []
+    small, _ = said_on(HOUSE, "from dust collector 1 hp 120v 25' shop wall", Looked())
+    assert (small.boxes[0].nema, small.circuits[0].breaker_a) == ("", 20)

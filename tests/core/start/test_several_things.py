@@ -33,6 +33,7 @@ def test_one_behind_the_other(said: str, chain: str) -> None:
     names = {box.id: box.name for box in job.boxes}
     hops = [(names.get(hop.after or ""), names[hop.box]) for hop in job.circuits[0].chain]
     assert [end for _, end in hops] == chain.split() and [begin for begin, _ in hops][1:] == chain.split()[:-1]
+    assert job.circuits[0].breaker_a == (20 if "outlet" in said else 15), "an outlet on 20 A, lights alone on 15"
     assert len(job.circuits) == 1 and f"{hops[-1][0]} to {hops[-1][1]} is 12'" in told, "the way is asked for"
     assert [item.title for item in plan(job).findings if item.severity == "stop"] == []
 
