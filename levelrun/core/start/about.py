@@ -39,13 +39,13 @@ _FOR = re.compile(
 _PLACE = re.compile(r"(?:the\s+)?(?P<where>[a-z]+(?:\s+[a-z]+){0,3})(?=\s*,\s*\d)", re.IGNORECASE)
 _BESIDE = re.compile(
     r"(?:under|by|beside|next to|behind|near|over|above)\s+(?:(?:the|a|my)\s+)?[a-z]+(?:\s+(?!in\b|on\b)[a-z]+)?"
-    r"(?=\s*(?:[,;:\n]|$)|\s+(?:in|on|\d))",
+    r"(?=\s*(?:[,;:\n]|$)|\s+(?:in|on|for|\d))",
     re.IGNORECASE,
 )
 _SECOND = re.compile(r"\s*(?:/|and|&|-)\s*(?P<n>\d{1,2})(?![\d'\"/-])", re.IGNORECASE)
 _COUNTED = re.compile(r"\s*(?P<n>[1-9]\d?)[\s-]*(?:spaces?|circuits?)\b", re.IGNORECASE)  # of a sub-panel
 SWITCHED = tuple(f"{joins} {a}switch" for joins in ("with", "and", "on")
-                 for a in ("", "a ", "its own ", "a wall ", "a dimmer ", "its "))  # fmt: skip
+                 for a in ("", "a ", "its own ", "a wall ", "a dimmer ", "a door ", "a pull ", "its "))  # fmt: skip
 WORKED = (*LAMPS, *SWITCHABLE)
 AT_IT = tuple(f"{at} the {what}" for at in ("by", "at", "beside", "near", "over") for what in (
     "door", "counter", "sink", "stairs",

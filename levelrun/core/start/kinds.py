@@ -187,6 +187,7 @@ FANS = (
     "fan box",
 )  # fmt: skip
 LIGHTS = (
+    "lighting circuit", "general lighting circuit", "lighting",
     "light", "recessed light", "ceiling light", "wall light", "vanity light", "sink light", "under cabinet lights",
     "under cabinet light", "can light", "pot light", "downlight", "pendant", "pendant light", "chandelier", "sconce",
     "track light", "strip light", "work light", "shop light", "stair light",
@@ -195,6 +196,12 @@ LIGHTS_OUT = (
     "post light", "lamp post", "pole light", "driveway light", "yard light", "flood light", "floodlight",
     "security light", "outside light", "outdoor light", "motion light", "motion sensor light",
 )  # fmt: skip
+# Switches of which several work one light.
+WAYS = {
+    f"{count}{gap}way{switch}": ways
+    for ways, counts in ((3, ("3", "three")), (4, ("4", "four"))) for count in counts for gap in ("-", " ")
+    for switch in (" switch", "")
+}  # fmt: skip
 # What stands outdoors without saying so.
 OUTDOOR = LIGHTS_OUT
 # A vehicle that is charged at an outlet: the charger that is plugged in there draws 80 % of its 50 A (625.42).
@@ -235,6 +242,7 @@ WIRED = {
     **{word: replace(ENDS["outlet"], box={"kind": "fan"}, breaker_a=15.0) for word in FANS},
     **{word: replace(ENDS["outlet"], box={"kind": "smoke"}, breaker_a=15.0) for word in ALARMS},
     **{word: replace(ENDS["outlet"], box={"kind": "switch"}, breaker_a=15.0) for word in ("switch", "light switch")},
+    **{word: replace(ENDS["outlet"], box={"kind": "switch", "ways": n}, breaker_a=15.0) for word, n in WAYS.items()},
     **{word: replace(ENDS["outlet"], box={"kind": "junction"}) for word in ("junction box", "j-box", "splice box")},
     **dict.fromkeys(CAMPERS, CAMPER),
     **{word: replace(ENDS["outlet"], box={"kind": "light"}, breaker_a=15.0) for word in (*LIGHTS, *LIGHTS_OUT)},

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Sequence
 from dataclasses import replace
 
 from levelrun.core.circuits.parts_said import UNIT
@@ -40,7 +41,8 @@ _THE = re.compile(r"\s*the\s", re.IGNORECASE)
 _IN_ROOM = re.compile(rf"\s*(?P<room>{any_of(ROOMS)})\s*:\s*", re.IGNORECASE)
 _FROM = re.compile(r"\bfrom\b", re.IGNORECASE)
 FROM = (
-    "from", "tie into", "tie in to", "tap into", "tap off of", "tap off", "come off of", "come off", "off of", "off",
+    "from", "extend from", "extend",
+    "tie into", "tie in to", "tap into", "tap off of", "tap off", "come off of", "come off", "off of", "off",
 )  # fmt: skip
 RIGHT_BY = ("right next to", "right beside", "right by")  # no way to the right
 IT = ("it", "there", "that one", "that box", "that outlet", "that light", "that switch")  # where the line before ends
@@ -387,12 +389,17 @@ class Line:
             reader.phrase(words)
             begin = reader.pos
             found = method_ahead(reader.scene.book, reader.text[begin : reader.line_end()]) is not None or (
-                reader.text[begin : begin + 1] != "," and reader.sees_length()
+                reader.text[begin : begin + 1] != "," and reader.sees_length() and not self._again(words)
             )
             reader.pos = start
             return found
         reader.pos = start
         return found or method_ahead(reader.scene.book, reader.text[reader.pos : reader.line_end()]) is not None
+
+    def _again(self, words: Sequence[str]) -> bool:
+        """Whether a length stands here and where that lies, so that what was said before is where it stands."""
+        self.reader.length()
+        return self.reader.sees(words)
 
     def _known(self) -> bool:
         """Whether something that may be said of a circuit stands here."""

@@ -22,7 +22,7 @@ FIGURES = re.compile(
     r"|(?:with|no)\s+neutral\b|(?:gfci|afci|dual|hardwired|continuous|nameplate|as)\b(?!\s+wall)"
     r"|nema\s+\S|with\s+(?:an?\s+)?(?:disconnect|whip|alumini?um|copper)\b|on\s+(?:space|slot)s?\s+\d"
     r"|(?:its\s+|their\s+)?own\s+circuit\b|dedicated\b"
-    r"|(?:on|with)\s+(?:an?|its own|its)\s+(?:wall\s+|dimmer\s+)?switch\b"
+    r"|(?:on|with)\s+(?:an?|its own|its)\s+(?:wall\s+|dimmer\s+|door\s+|pull\s+)?switch\b"
     r"|(?:arc|ground)[ -]fault\b|for\s+(?!about\b)[a-z])",
     re.IGNORECASE,
 )

@@ -13,14 +13,16 @@ from levelrun.core.job import Job
 from levelrun.core.measure import show
 from levelrun.core.site.scene import SceneReader
 from levelrun.core.start.asked import Asked
-from levelrun.core.start.kinds import ALARMS, FANS, LIGHTS, LIGHTS_OUT
+from levelrun.core.start.kinds import ALARMS, FANS, LIGHTS, LIGHTS_OUT, WAYS
 from levelrun.core.words import COUNTS
 
 NUMBERS = {word: n for word, n in COUNTS.items() if n > 1}
 _ONES = (
     "outlet", "receptacle", "plug", *LIGHTS, *LIGHTS_OUT, *FANS, *ALARMS, "baseboard heater", "wall heater", "heater",
 )  # fmt: skip
-ONE_OF = {f"{word}s": word for word in _ONES if not word.endswith("s")}
+ONE_OF = {f"{word}s": word for word in (*_ONES, *WAYS) if not word.endswith(("s", "switch"))} | {
+    f"{word}es": word for word in WAYS if word.endswith("switch")
+}
 COUNT = rf"(?:[2-9]|1[0-2]|{'|'.join(NUMBERS)})"
 _COUNT = re.compile(rf"(?P<n>{COUNT})\s+(?=[a-z0-9])", re.IGNORECASE)
 _OF_THEM = re.compile(rf"(?P<n>{COUNT})\s+of\s+them\b", re.IGNORECASE)

@@ -94,3 +94,34 @@ def test_a_light_behind_its_switch_has_two_wires_a_switch_behind_its_light_three
 def test_what_wants_a_circuit_of_its_own_hangs_behind_nothing(said: str) -> None:
     with pytest.raises(LevelRunError, match="a line goes to one thing"):
         line(said)
+
+
+def test_three_ways_and_their_light_by_hand() -> None:
+    """Power at the first: two wires to it, two travellers and the neutral between them, two wires to the light."""
+    job, _ = said_on(HOUSE, "two 3-way switches 20' apart and a light 6' away, 30' attic in 14-2", Looked())
+    rows = [(row.name, row.cable, row.length_in) for circuit in plan(job).circuits for row in circuit.chain]
+    assert rows == [("S-1", "14-2", 360), ("S-2", "14-3", 240), ("L-1", "14-2", 72)]
+    assert "three-way-lone" not in {item.code for item in plan(job).findings}
+    lone, _ = line("20' attic to a three-way switch and a light")
+    assert "three-way-lone" in {item.code for item in plan(lone).findings}
+
+
+@pytest.mark.parametrize(
+    ("said", "kind"),
+    [
+        ("15a lighting circuit 40' attic", "light"), ("bell transformer 15' basement", "equipment"),
+        ("closet light 20' attic with a door switch", "switch"),
+        ("outlet under the sink for the disposer 30' crawl", "receptacle"),
+    ],
+)  # fmt: skip
+def test_said_in_other_words(said: str, kind: str) -> None:
+    job, _ = said_on(HOUSE, said, Looked())
+    assert job.boxes[-1].kind == kind and job.circuits[0].breaker_a == (20 if kind == "receptacle" else 15)
+
+
+def test_a_box_is_extended_and_a_panel_stands_where_it_goes_to() -> None:
+    job = built("outlet 20' attic", HOUSE)
+    job, _ = said_on(job, "extend R-1 12' stud wall to an outlet and a light", Looked())
+    assert [hop.after for hop in job.circuits[0].chain] == [None, "b1", "b2"]
+    fed, _ = said_on(HOUSE, "100a subpanel in the basement 20' basement in ser", Looked())
+    assert [leg.length_in for way in fed.ways for leg in way.legs] == [240] and fed.circuits[0].feeds
