@@ -4,11 +4,10 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from levelrun.core.circuits.usual import usual
 from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import wire_sizes
 from levelrun.core.start.asked import Asked
-from levelrun.core.start.sized import circuit_of, gauge_of, stays_on
+from levelrun.core.start.sized import circuit_of, gauge_of, stays_on, usual_watts
 from levelrun.core.trade.conductors.sizing import breaker_ratings
 
 # What chargers of vehicles draw; other ratings are those of their breakers. Common practice, no source.
@@ -38,8 +37,7 @@ def _within_its_breaker(book: Codebook, said: Asked) -> Asked:
     breaker, kind = said.circuit.get("breaker_a"), said.kind
     if breaker is None or not kind.load_first or said.load_a is not None or _serves(said) == "water_heater":
         return said
-    watts = kind.box.get("load_w") or (usual(book, serves).watts if (serves := _serves(said)) else 0.0)
-    typical = kind.load_a or watts / said.circuit.get("volts", kind.volts)
+    typical = kind.load_a or usual_watts(book, kind) / said.circuit.get("volts", kind.volts)
     most = breaker / 1.25 if stays_on(book, kind) else breaker
     return replace(said, load_a=most) if typical > most else said
 

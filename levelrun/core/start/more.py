@@ -19,6 +19,9 @@ from levelrun.core.start.several import added, apart_here
 
 # What hangs in one chain of 120 V: no machine of its own.
 CHAINED = ("receptacle", "switch", "light", "fan", "smoke")
+# What wants a circuit of its own hangs behind another where it is said that both are on one.
+TOGETHER = tuple(f"on {the} circuit" for the in ("one", "the same", "a single", "1"))
+_TOGETHER = re.compile("|".join(TOGETHER), re.IGNORECASE)
 # Before each of them: and; a comma, which was passed over, where `and` is to come.
 _NEXT = re.compile(
     r"(?:and|then)\b(?:\s+(?:on\s+)?to\b)?\s*|(?<=,)\s*(?=[^;\n]*\band\b)|(?<=,\s)(?=[^;\n]*\band\b)", re.IGNORECASE
@@ -28,11 +31,6 @@ _FAR = re.compile(
     r"(?:\s+on)?(?=\s*(?:$|[,;\n]|and\b))",
     re.IGNORECASE,
 )
-
-
-# What wants a circuit of its own hangs behind another where it is said that both are on one.
-TOGETHER = tuple(f"on {the} circuit" for the in ("one", "the same", "a single", "1"))
-_TOGETHER = re.compile("|".join(TOGETHER), re.IGNORECASE)
 
 
 def more_here(reader: SceneReader, said: Asked) -> Asked | None:

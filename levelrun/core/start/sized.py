@@ -47,7 +47,6 @@ def circuit_of(book: Codebook, said: Asked) -> dict[str, Any]:
     item.setdefault("neutral", kind.neutral and not plug)
     item.setdefault("nameplate", kind.nameplate)
     load = said.load_a if said.load_a is not None else kind.load_a
-    serves = usual(book, kind.box["serves"]) if kind.box.get("serves") else None
     steady = stays_on(book, kind)
     if "breaker_a" not in item:
         most = item.get("largest_breaker_a")
@@ -55,8 +54,7 @@ def circuit_of(book: Codebook, said: Asked) -> dict[str, Any]:
         usually = kind.breaker_a if load is None or plug else kind.least_breaker_a
         usually = max(usually, *(other.kind.breaker_a for other in said.more), 0.0)  # outlets behind a light
         item["breaker_a"] = rating_under(book, most) if most else max(least, usually)
-    table_w = None if item.get("least_ampacity_a") else kind.box.get("load_w")
-    usual_w = table_w or (serves.watts if serves is not None else 0.0)
+    usual_w = usual_watts(book, kind, plated=bool(item.get("least_ampacity_a")))
     load = usual_w / item["volts"] if load is None and usual_w else load
     methods = methods_of(book, said) or [method_for(book, "SER" if kind.feeds else "NM-B")]  # until its way is said
     if any(key in methods for key in FEEDS):
@@ -78,6 +76,14 @@ def stays_on(book: Codebook, kind: Kind) -> bool:
     """Whether it is on for three hours and more."""
     serves = kind.box.get("serves")
     return bool(kind.box.get("continuous")) or bool(serves and usual(book, serves).continuous)
+
+
+def usual_watts(book: Codebook, kind: Kind, plated: bool = False) -> float:
+    """What it usually draws, by the table of machines, of which a nameplate speaks over (`plated`), or by what it
+    serves; 0 where neither says it."""
+    serves = kind.box.get("serves")
+    table_w = None if plated else kind.box.get("load_w")
+    return float(table_w or (usual(book, serves).watts if serves else 0.0))
 
 
 def of_240(said: Asked) -> tuple[Asked, list[str]]:

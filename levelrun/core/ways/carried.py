@@ -9,6 +9,7 @@ from levelrun.core.circuits.loads import HopWires, hot_colours
 from levelrun.core.job import Box, Panel
 from levelrun.core.kept import kept_hash
 from levelrun.core.trade.pipe.fill import Wires
+from levelrun.core.ways.stretch import gone_through
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -51,8 +52,7 @@ class Carried:
     @property
     def legs(self) -> range:
         """The numbers of its legs, as they are gone through."""
-        legs = range(self.first, self.last + 1)
-        return legs[::-1] if self.back else legs
+        return gone_through(self.first, self.last, self.back)
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -17,7 +17,7 @@ from levelrun.core.kept import Standing
 from levelrun.core.ways.carried import Lying
 from levelrun.core.ways.contexts import LaidCircuit, Woven
 from levelrun.core.ways.facts import WayContext, viewed
-from levelrun.core.ways.pieces import STRANDS, Place, Strand, brings, goes_on, kind_in, own_in, places
+from levelrun.core.ways.pieces import ROLES, Place, Role, brings, goes_on, kind_in, own_in, places
 
 _brings = Standing[list[tuple[str, Entering]]](2048)
 
@@ -55,8 +55,8 @@ def _brought(
             yield wires.box, _unwalked(book, wires, "feed", start)
             yield wires.start, _unwalked(book, wires, "load", end)
             continue
-        yield wires.box, _entering(book, wires, legs[-1], STRANDS, "feed", start)
-        yield wires.start, _entering(book, wires, legs[0], STRANDS, "load", end)
+        yield wires.box, _entering(book, wires, legs[-1], ROLES, "feed", start)
+        yield wires.start, _entering(book, wires, legs[0], ROLES, "load", end)
         seen = {wires.start, wires.box, ""}
         for a, b in pairwise(legs):
             if a.after not in seen:
@@ -69,34 +69,34 @@ def _between(
 ) -> Iterator[Entering]:  # fmt: skip
     """What a hop brings to a box on its way: what goes through, and what is joined there and goes on."""
     hop = (wires.circuit, wires.box)
-    whole = [strand for strand in STRANDS if goes_on(*legs, hop, strand)]
+    whole = [role for role in ROLES if goes_on(*legs, hop, role)]
     for side, place, other in zip(("feed", "load"), legs, names, strict=True):
-        apart = [strand for strand in STRANDS if strand not in whole and brings(place, hop, strand)]
+        apart = [role for role in ROLES if role not in whole and brings(place, hop, role)]
         if apart:
             yield _entering(book, wires, place, apart, side, other)
     if whole:
         yield _through(wires, legs[0], whole, names[1])
 
 
-def _words(wires: HopWires, place: Place, strands: Sequence[Strand]) -> tuple[str, ...]:
-    """What those wires of a hop are for that belong to these strands; a cable has them all."""
+def _words(wires: HopWires, place: Place, roles: Sequence[Role]) -> tuple[str, ...]:
+    """What those wires of a hop are for that belong to these roles; a cable has them all."""
     neutral = own_in(place, (wires.circuit, wires.box)).neutral
     if not place.view.piped(place.leg):
-        strands = STRANDS
+        roles = ROLES
     every = wires.words or ("hot",) * (wires.conductors - wires.neutral) + (NEUTRAL,) * wires.neutral
-    return tuple(w for w in every if ("neutral" in strands and neutral if w == NEUTRAL else "hots" in strands))
+    return tuple(w for w in every if ("neutral" in roles and neutral if w == NEUTRAL else "hots" in roles))
 
 
 def _entering(
-    book: Codebook, wires: HopWires, place: Place, strands: Sequence[Strand], side: str, other: str
+    book: Codebook, wires: HopWires, place: Place, roles: Sequence[Role], side: str, other: str
 ) -> Entering:
     """What of a hop begins or ends at one end of a leg."""
     hop = (wires.circuit, wires.box)
-    leg, own, (kind, size) = place.view.way.legs[place.leg], own_in(place, hop), kind_in(place, hop)
-    words = _words(wires, place, strands)
+    own, (kind, size) = own_in(place, hop), kind_in(place, hop)
+    words = _words(wires, place, roles)
     what, count, gauge = "", len(words), wires.wire_size
     if kind == "wires":
-        ground = wires.ground if "ground" in strands and brings(place, hop, "ground") else ""
+        ground = wires.ground if "ground" in roles and brings(place, hop, "ground") else ""
     elif size and (made := _made(book, kind, size)) is not None:
         what, gauge, ground = f"{size} {kind}", made.size.partition("-")[0], made.ground
         count = made.conductors - sum(o.conductors for group, _ in place.view.cables(place.leg)
@@ -105,15 +105,20 @@ def _entering(
         ground = wires.ground if size else ""
     return replace(
         _plain(wires, side, other), size=gauge, count=count, ground=ground, cable=kind != "wires", words=words,
-        what=what, metal=method(book, leg.method).metal and not leg.sleeve, inside=kind != "wires" and not size,
+        what=what, metal=_metal(place), inside=kind != "wires" and not size,
         shared=_shared(wires, own),
     )  # fmt: skip
 
 
-def _through(wires: HopWires, place: Place, strands: Sequence[Strand], other: str) -> Entering:
+def _through(wires: HopWires, place: Place, roles: Sequence[Role], other: str) -> Entering:
     own = own_in(place, (wires.circuit, wires.box))
-    words = _words(wires, place, strands)
-    return replace(_plain(wires, "through", other), count=len(words), words=words, shared=_shared(wires, own))
+    words, item = _words(wires, place, roles), _plain(wires, "through", other)
+    return replace(item, count=len(words), words=words, metal=_metal(place), shared=_shared(wires, own))
+
+
+def _metal(place: Place) -> bool:
+    """Whether a leg is pipe or armour of metal, and not only the sleeve of a cable."""
+    return place.view.methods[place.leg].metal and not place.view.way.legs[place.leg].sleeve
 
 
 def _shared(wires: HopWires, own: Lying) -> str:

@@ -11,7 +11,7 @@ from levelrun.core.job import Box, Panel
 from levelrun.core.measure import show
 from levelrun.core.ways.carried import WHOLE, Carried, Lying, Piece, strands_of
 from levelrun.core.ways.facts import WayView
-from levelrun.core.ways.pieces import STRANDS, Place, Strand, kind_in, places, runs_in
+from levelrun.core.ways.pieces import ROLES, Place, Role, kind_in, places, runs_in
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -87,11 +87,11 @@ def coming_through(view: WayView) -> list[Through]:
 def _pieces(view: WayView) -> Iterator[tuple[Carried, Named, _Run]]:
     for item in view.context.carried:
         legs = places(view, item)
-        runs = {strand: [_run(item, run, getattr(item, strand)) for run in runs_in(legs, item.hop, strand)]
-                for strand in STRANDS}  # fmt: skip
-        every = dict.fromkeys(run for strand in STRANDS for run in runs[strand])
+        runs = {role: [_run(item, run, getattr(item, role)) for run in runs_in(legs, item.hop, role)]
+                for role in ROLES}  # fmt: skip
+        every = dict.fromkeys(run for role in ROLES for run in runs[role])
         for run in sorted(every, key=lambda run: item.legs.index(run.legs[0])):
-            what = [strand for strand in STRANDS if run in runs[strand]]
+            what = [role for role in ROLES if run in runs[role]]
             yield from ((item, named, run) for named in _named(view, item, run, what))
 
 
@@ -101,7 +101,7 @@ def _run(item: Carried, run: Sequence[Place], piece: Piece) -> _Run:
     return _Run(legs, legs[0] != item.legs[0] or piece.begins, on.beyond_in, on.end)
 
 
-def _named(view: WayView, item: Carried, run: _Run, strands: Sequence[Strand]) -> Iterator[Named]:
+def _named(view: WayView, item: Carried, run: _Run, roles: Sequence[Role]) -> Iterator[Named]:
     """What lies in a run: its cable, or its single wires kind by kind; nothing where it lies in another's cable."""
     first = run.legs[0]
     kind, size = kind_in(Place(view, first, item.back), item.hop)
@@ -111,9 +111,9 @@ def _named(view: WayView, item: Carried, run: _Run, strands: Sequence[Strand]) -
         if size:
             yield f"{size} {name}{metal}", ()
         return
-    hots = (item.wires.conductors - item.wires.neutral) * ("hots" in strands)
-    neutral = "neutral" in strands
-    wires = item.wires if "ground" in strands else replace(item.wires, ground="")
+    hots = (item.wires.conductors - item.wires.neutral) * ("hots" in roles)
+    neutral = "neutral" in roles
+    wires = item.wires if "ground" in roles else replace(item.wires, ground="")
     own = Lying(wires=wires, conductors=hots + neutral, neutral=neutral, shares=False)
     for one in strands_of([own]):
         if one.colours:

@@ -18,8 +18,8 @@ from levelrun.core.ways.facts import WayContext, WayView, rewired, viewed
 from levelrun.core.ways.stretch import Stretch
 
 Hop = tuple[str, str]  # a circuit, and the box that one of its hops goes to
-Strand = Literal["hots", "neutral", "ground"]
-STRANDS: tuple[Strand, ...] = ("hots", "neutral", "ground")
+Role = Literal["hots", "neutral", "ground"]
+ROLES: tuple[Role, ...] = ("hots", "neutral", "ground")
 
 
 @dataclass(frozen=True)
@@ -60,44 +60,44 @@ def kind_in(place: Place, hop: Hop) -> tuple[str, str]:
     return (leg.method, next((size for group, size in view.cables(index) if group[0] == own), ""))
 
 
-def brings(place: Place, hop: Hop, strand: Strand) -> bool:
+def brings(place: Place, hop: Hop, role: Role) -> bool:
     """Whether a hop brings this into a leg: its hots, or its cable, always; in pipe a neutral where it is not the
     second of two that share one, and the ground where it is the one for all (250.122(C))."""
-    if strand == "hots":
+    if role == "hots":
         return True
     if not place.view.piped(place.leg):
         return False
     own = own_in(place, hop)
-    return own.neutral if strand == "neutral" else place.view.grounds(place.leg, own)
+    return own.neutral if role == "neutral" else place.view.grounds(place.leg, own)
 
 
-def goes_on(a: Place, b: Place, hop: Hop, strand: Strand) -> bool:
+def goes_on(a: Place, b: Place, hop: Hop, role: Role) -> bool:
     """Whether what a hop brings into both of two legs, one after the other, is one piece: both are pipe or both the
     same cable, and nothing else is joined to it between them."""
-    alike = kind_in(a, hop) == kind_in(b, hop) and brings(a, hop, strand) and brings(b, hop, strand)
-    return alike and not (strand != "hots" and a.after and _serves(a, b, hop, strand))
+    alike = kind_in(a, hop) == kind_in(b, hop) and brings(a, hop, role) and brings(b, hop, role)
+    return alike and not (role != "hots" and a.after and _serves(a, b, hop, role))
 
 
-def _serves(a: Place, b: Place, hop: Hop, strand: Strand) -> bool:
+def _serves(a: Place, b: Place, hop: Hop, role: Role) -> bool:
     """Whether another hop begins or ends between two legs that has its neutral or its ground from this one."""
     partner = own_in(a, hop).wires.partner
     for other in (*a.view.lying(a.leg), *b.view.lying(b.leg)):
         wires = other.wires
         if a.after not in (wires.start, wires.box) or (wires.circuit, wires.box) == hop:
             continue
-        if wires.ground if strand == "ground" else wires.neutral and wires.circuit == partner:
+        if wires.ground if role == "ground" else wires.neutral and wires.circuit == partner:
             return True
     return False
 
 
-def runs_in(legs: Sequence[Place], hop: Hop, strand: Strand) -> list[list[Place]]:
+def runs_in(legs: Sequence[Place], hop: Hop, role: Role) -> list[list[Place]]:
     """The legs of a hop in one way, parted where one piece of this ends and the next begins; not those into which it
     brings none."""
     found: list[list[Place]] = []
     for number, place in enumerate(legs):
-        if not brings(place, hop, strand):
+        if not brings(place, hop, role):
             continue
-        if number and goes_on(legs[number - 1], place, hop, strand):
+        if number and goes_on(legs[number - 1], place, hop, role):
             found[-1].append(place)
         else:
             found.append([place])
@@ -144,18 +144,18 @@ def _along(
     )
 
 
-def _piece(parts: Sequence[Sequence[Place]], index: int, hop: Hop, strand: Strand) -> Piece:
+def _piece(parts: Sequence[Sequence[Place]], index: int, hop: Hop, role: Role) -> Piece:
     """What a hop brings into a way, with how far it goes on from there."""
 
     def joined(number: int) -> bool:
         before, after = parts[number - 1], parts[number]
-        return bool(before and after) and goes_on(before[-1], after[0], hop, strand)
+        return bool(before and after) and goes_on(before[-1], after[0], hop, role)
 
     beyond, end = 0.0, None
     for number in range(index + 1, len(parts)):
         if not joined(number):
             break
-        run = runs_in(parts[number], hop, strand)[0]
+        run = runs_in(parts[number], hop, role)[0]
         view = run[-1].view
         beyond += sum(view.way.legs[place.leg].length_in for place in run)
         end = view.nodes.get(run[-1].after)

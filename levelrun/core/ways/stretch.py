@@ -22,8 +22,13 @@ class Stretch:
     @property
     def legs(self) -> range:
         """The numbers of its legs, as they are gone through."""
-        legs = range(self.first, self.last + 1)
-        return legs[::-1] if self.back else legs
+        return gone_through(self.first, self.last, self.back)
+
+
+def gone_through(first: int, last: int, back: bool) -> range:
+    """The numbers of legs first to last, in the order of the way or back."""
+    legs = range(first, last + 1)
+    return legs[::-1] if back else legs
 
 
 def points(way: Way) -> list[tuple[int, str]]:

@@ -181,6 +181,7 @@ def test_wires_go_through_a_box_without_a_splice_in_one_piece() -> None:
     box = next(node.id for node in job.boxes if node.name == "J-1")
     (passing,) = entering(book, job, weave(job, book, all_loads(job, book)))[box]
     assert (passing.side, passing.count, passing.cable) == ("through", 2, False), "each wire once (314.16(B)(1))"
+    assert passing.metal, "the box on it bonds the pipe (314.3)"
 
 
 def test_a_box_put_on_a_way_is_spliced_in_and_out_again() -> None:
