@@ -230,7 +230,7 @@ def _hops(
         yield HopOut(
             from_=names[row.after or said.panel],
             to=row.name,
-            wires=row.cable,
+            wires=row.wires,
             ground=row.ground,
             length_ft=None if row.length_in is None else row.length_in / 12,
             cut_ft=None if cut is None else cut / 12,

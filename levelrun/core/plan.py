@@ -26,10 +26,11 @@ from levelrun.core.testing.planned import Proof
 from levelrun.core.trench.planned import Outside, plan_outside
 from levelrun.core.ways.contexts import weave
 from levelrun.core.ways.drawing import DrawnWay, DrawnWays, drawn_ways, of_circuit
-from levelrun.core.ways.entering import entering
+from levelrun.core.ways.entering import entering, lying_as
 from levelrun.core.ways.facts import WayContext
 from levelrun.core.ways.lengths import Cut
 from levelrun.core.ways.planned import PlannedWay, WayPlan, WaySummary, leg_alternatives, plan_way
+from levelrun.core.ways.unwalked import Cuts, unwalked_cuts
 
 __all__ = [
     "Plan",
@@ -63,6 +64,7 @@ class Plan:
     testing: Proof = field(compare=False)
     rooms: list[PlannedRoom]
     circuits: list[CircuitPlan]
+    unwalked: dict[str, Cuts]
     panels: list[PanelPlan]
     loose: list[LooseBox]
     findings: list[Finding]
@@ -84,8 +86,9 @@ def plan_whole(job: Job, book: Codebook) -> tuple[Plan, Building]:
     every: list[PlannedWay | DrawnWay] = [*ways, *drawn.ways.values()]
     into = entering(book, job, woven)
     building = plan_building(job, book, into)
-    known = Known(loads=loads, laid=woven.laid, cuts=_cuts(every))
+    known = Known(loads=loads, laid=woven.laid, lies=lying_as(book, job, woven), cuts=_cuts(every))
     wiring = plan_wiring(job, book, building.contexts, known)
+    unwalked = unwalked_cuts(book, job, woven.laid, wiring.circuits)
     said = [item for way in every for item in way.findings]
     said += _of_pipe(book, woven.contexts, drawn)
     outside = plan_outside(job, book, woven.contexts)
@@ -93,7 +96,13 @@ def plan_whole(job: Job, book: Codebook) -> tuple[Plan, Building]:
         job,
         book,
         Found(
-            contexts=woven.contexts, ways=ways, drawn=drawn, entering=into, circuits=wiring.circuits, outside=outside
+            contexts=woven.contexts,
+            ways=ways,
+            drawn=drawn,
+            entering=into,
+            circuits=wiring.circuits,
+            unwalked=unwalked,
+            outside=outside,
         ),
     )
     said += buying.findings if buying.begun else []
@@ -123,6 +132,7 @@ def plan_whole(job: Job, book: Codebook) -> tuple[Plan, Building]:
         ),
         rooms=building.rooms,
         circuits=wiring.circuits,
+        unwalked=unwalked,
         panels=wiring.panels,
         loose=wiring.loose,
         findings=findings,

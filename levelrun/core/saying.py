@@ -165,10 +165,8 @@ def _choice(reader: Reader, choices: Mapping[str, Any], name: str) -> Any:
 
 def _number(reader: Reader, name: str) -> int | float:
     reader.expect([f"a number for {name.replace('_', ' ')}"])
-    match = _NUMBER.match(reader.text, reader.pos)
-    if match is None:
+    if (match := reader.take(_NUMBER)) is None:
         raise reader.fail(f"a number for {name.replace('_', ' ')}")
-    reader.pos = match.end()
     value = _VALUE.match(match.group(0))
     assert value is not None
     text = value.group(0)
@@ -195,10 +193,8 @@ def _text(reader: Reader, name: str) -> str:
     reader.expect(['"in double quotes"'])
     if reader.text[reader.pos : reader.pos + 1] == '"':
         return _quoted(reader)
-    match = _TOKEN.match(reader.text, reader.pos)
-    if match is None:
+    if (match := reader.take(_TOKEN)) is None:
         raise reader.fail(f"{name.replace('_', ' ')}: one word, or text in double quotes")
-    reader.pos = match.end()
     return match.group(0)
 
 

@@ -75,6 +75,13 @@ class Reader:
             at=self.origin[min(at, len(self.text))],
         )
 
+    def take(self, pattern: re.Pattern[str]) -> re.Match[str] | None:
+        """What of a pattern stands here, taken; or None."""
+        self.skip()
+        if (match := pattern.match(self.text, self.pos)) is not None:
+            self.pos = match.end()
+        return match
+
     def phrase(self, options: Iterable[str]) -> str | None:
         """The longest of the phrases that stands here as whole words, taken; or None."""
         self.skip()
@@ -172,8 +179,7 @@ class Reader:
     def length(self) -> float:
         """A length in inches. Raises TextError."""
         self.expect(["a length: 5'4, 64\", 5-4, 1.6 m"])
-        if (feet := FEET.match(self.text, self.pos)) is not None:
-            self.pos = feet.end()
+        if (feet := self.take(FEET)) is not None:
             return 12 * float(feet["ft"])
         try:
             inches, self.pos = scan_length(self.text, self.pos)

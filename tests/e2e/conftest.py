@@ -4,11 +4,8 @@ from __future__ import annotations
 
 import http.client
 import json
-import os
 import shutil
 import socket
-import subprocess
-import sys
 import time
 import urllib.request
 from collections.abc import Callable, Iterator
@@ -19,6 +16,7 @@ import pytest
 from playwright.sync_api import Browser, BrowserContext, ConsoleMessage, Page, expect, sync_playwright
 
 from tests.e2e.hands import settled
+from tests.e2e.program import PROGRAM, run
 
 expect.set_options(timeout=30_000)  # a machine that is kept busy by something else is slow, not wrong
 CHROMIUM = shutil.which("chromium-headless-shell") or shutil.which("chromium") or "/usr/bin/chromium"
@@ -51,10 +49,9 @@ class Server:
         self.start()
 
     def start(self) -> None:
-        command = [sys.executable, "-m", "levelrun.cli", "serve", "--data", str(self.data)]
-        command += list(self.more)
-        environment = {**os.environ, "LEVELRUN_PORT": str(self.port)}
-        self.process = subprocess.Popen(command + ["--demo"] * self.demo, env=environment, stdout=subprocess.DEVNULL)
+        arguments = ["serve", "--data", str(self.data), "--port", str(self.port), *self.more]
+        self.process = PROGRAM.Process(target=run, args=(arguments + ["--demo"] * self.demo,))
+        self.process.start()
         for _ in range(900):  # a minute and a half: others may keep the machine busy
             try:
                 urllib.request.urlopen(f"{self.url}/api/health", timeout=1).close()
@@ -66,7 +63,7 @@ class Server:
     def kill(self) -> None:
         """kill -9."""
         self.process.kill()
-        self.process.wait()
+        self.process.join()
 
 
 def call(server: Server, method: str, path: str, body: object = None) -> dict[str, Any]:
@@ -125,11 +122,15 @@ def is_fault(told: ConsoleMessage) -> bool:
 
 @pytest.fixture
 def open_page(browser: Browser, shared: Server, job: str) -> Iterator[Callable[..., Page]]:
-    """A window on the job; requests that would leave the machine and faults on the page fail the test."""
+    """A window on the job, or on an empty one; requests that would leave the machine and faults on the page fail the
+    test."""
     faults: list[str] = []
     contexts: list[BrowserContext] = []
 
-    def make(width: int = 1280, height: int = 800, path: str = "/", **more: Any) -> Page:
+    def make(width: int = 1280, height: int = 800, path: str = "/", empty: bool = False, **more: Any) -> Page:
+        if empty:
+            made = call(shared, "POST", "/api/jobs", {"name": "New job"})
+            path = f"/jobs/{made['head']['id']}/start"
         more = {"reduced_motion": "reduce", **more}
         context = browser.new_context(viewport={"width": width, "height": height}, **more)
         contexts.append(context)

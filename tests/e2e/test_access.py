@@ -9,7 +9,7 @@ from typing import Any
 import pytest
 from playwright.sync_api import Page
 
-from tests.e2e.hands import go, new_job, say, stage
+from tests.e2e.hands import go, say, stage
 
 Open = Callable[..., Page]
 AXE = Path(__file__).parents[2] / "web" / "node_modules" / "axe-core" / "axe.min.js"
@@ -74,8 +74,7 @@ def test_axe_finds_nothing(
 @pytest.mark.parametrize(("width", "scheme"), [(1280, "dark"), (390, "light")])
 def test_a_job_that_nobody_draws_is_open_to_everybody(open_page: Open, width: int, scheme: str) -> None:
     """Boxes in a list instead of walls: on the demo that page has its walls."""
-    page = open_page(width, 844 if width < 400 else 800, color_scheme=scheme, reduced_motion="reduce")
-    new_job(page)
+    page = open_page(width, 844 if width < 400 else 800, color_scheme=scheme, reduced_motion="reduce", empty=True)
     say(page, "H 200a 30 spaces taken 1-14")
     say(page, "20' stud wall to bath outlet, 6' stud wall to bath light")
     stage(page, 2)

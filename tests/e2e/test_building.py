@@ -8,7 +8,7 @@ import ezdxf
 from playwright.sync_api import Page, expect
 
 from tests.conftest import PLANTED
-from tests.e2e.hands import LINE, new_job, say, settled, stage, stops
+from tests.e2e.hands import LINE, say, settled, stage, stops
 
 Open = Callable[..., Page]
 CABIN = [
@@ -26,8 +26,7 @@ CABIN = [
 
 
 def test_an_empty_job_becomes_a_cabin_with_all_its_boxes_by_keyboard(open_page: Open) -> None:
-    page = open_page()
-    new_job(page)
+    page = open_page(empty=True)
     keys = 0
     for number, sentences in enumerate(CABIN, 1):
         keys += stage(page, number)

@@ -10,7 +10,7 @@ from pathlib import Path
 from playwright.sync_api import Page, Route, expect
 
 from tests.conftest import PLANTED
-from tests.e2e.hands import LINE, new_job, say, settled, stage, stops
+from tests.e2e.hands import LINE, say, settled, stage, stops
 
 Open = Callable[..., Page]
 
@@ -184,8 +184,7 @@ def test_a_cabin_of_nine_circuits_from_nothing_to_coils(open_page: Open) -> None
     """One room 20 by 14 ft with a panel; five circuits of receptacles, four of lights. Every cut is its path and 5 %,
     42 in at the panel or 8 in at a box, 8 in at the box, 6 in of loop, up to the foot; all of them are told as coils
     that hold them, and no single coil of 250 ft would."""
-    page = open_page()
-    new_job(page)
+    page = open_page(empty=True)
     keys = stage(page, 1)
     keys += say(page, "room Cabin 20' x 14'")
     keys += stage(page, 2)

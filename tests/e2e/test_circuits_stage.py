@@ -5,15 +5,14 @@ from collections.abc import Callable
 from playwright.sync_api import Page, expect
 
 from tests.conftest import PLANTED
-from tests.e2e.hands import new_job, say, settled, stage, stops
+from tests.e2e.hands import say, settled, stage, stops
 from tests.e2e.test_building import CABIN
 
 Open = Callable[..., Page]
 
 
 def test_cabin_with_boxes_is_wired_by_proposal_moved_split_and_printed(open_page: Open) -> None:
-    page = open_page()
-    new_job(page)
+    page = open_page(empty=True)
     for number, sentences in enumerate(CABIN, 1):
         stage(page, number)
         for text in sentences:
@@ -124,8 +123,7 @@ def test_count_and_load_open_their_steps(open_page: Open) -> None:
 
 def test_a_box_that_stands_in_no_room_is_changed_under_its_chain(open_page: Open) -> None:
     """What was there before, in a house that nobody draws: its fields stand where there is no plan."""
-    page = open_page()
-    new_job(page)
+    page = open_page(empty=True)
     say(page, "M 100a 16 spaces taken 1-14")
     say(page, "existing light on 5 15a, 12' of attic to an attic light")
     stage(page, 3)
@@ -146,8 +144,7 @@ def test_a_box_that_stands_in_no_room_is_changed_under_its_chain(open_page: Open
 
 def test_boxes_of_a_house_that_nobody_draws_are_listed_and_changed(open_page: Open) -> None:
     """One circuit in an old house: the page of boxes shows how full each is, by keyboard and without walls."""
-    page = open_page()
-    new_job(page)
+    page = open_page(empty=True)
     say(page, "H 200a 30 spaces taken 1-14")
     say(page, "20' stud wall to bath outlet, 6' stud wall to bath light, then 8' stud wall to bath fan")
     stage(page, 2)

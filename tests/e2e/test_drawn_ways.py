@@ -7,7 +7,7 @@ from collections.abc import Callable
 
 from playwright.sync_api import Locator, Page, expect
 
-from tests.e2e.hands import LINE, look, new_job, say, settled, stage
+from tests.e2e.hands import LINE, look, say, settled, stage
 
 Open = Callable[..., Page]
 
@@ -115,8 +115,7 @@ def test_the_pull_list_is_ticked_and_what_was_cut_is_typed(open_page: Open) -> N
 def test_from_an_empty_job_to_a_pull_list_by_keyboard(open_page: Open) -> None:
     """Two rooms, a panel, three receptacles, proposed circuits; then the holes are printed, counted from the left
     corner of the north wall, at the hole line of the pole."""
-    page = open_page()
-    new_job(page)
+    page = open_page(empty=True)
     keys = stage(page, 1)
     for text in ("room Den 12' x 10'", "room Hall 5' x 10' east of Den", "door west 2'8 at 2'"):
         keys += say(page, text)

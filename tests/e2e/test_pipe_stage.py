@@ -7,7 +7,7 @@ from collections.abc import Callable
 
 from playwright.sync_api import Page, expect
 
-from tests.e2e.hands import LINE, new_job, say, settled, stage
+from tests.e2e.hands import LINE, say, settled, stage
 
 Open = Callable[..., Page]
 
@@ -103,8 +103,7 @@ def test_one_circuit_in_an_old_house_from_blank(open_page: Open) -> None:
     2 x 6.6 x (tan - arc) of each bend: 2 x 0.0338 + 0.2840. So 264 - 2.833 + 0.796 - 0.352 = 261.61 of pipe, 0.2 less
     at the connectors: 261.4: two whole sticks and 21 3/8, three sticks, 98 5/8 left over. Bends 90 + 90 = 180°.
     """
-    page = open_page()
-    new_job(page)
+    page = open_page(empty=True)
     keys = say(page, "H 200a 40 spaces taken 1-4")
     keys += say(
         page, "H up 4' block wall in emt 1 then over 18' with saddle 2\" after 8' to outlet 50a 240v in garage"
@@ -134,8 +133,7 @@ def test_an_outbuilding_in_plastic_from_blank(open_page: Open) -> None:
     0.875 of pipe goes into its bell. Trench 600: 600 - 11.5 - 3.75 + 1.75 = 586.5, so four whole sticks, 472.5, and
     114. One riser of 10 ft in the sun moves 3.38e-5 x 120 x 100 = 0.41 in over the year.
     """
-    page = open_page()
-    new_job(page)
+    page = open_page(empty=True)
     keys = say(page, "H 200a 40 spaces taken 1-4")
     keys += say(
         page,
@@ -192,8 +190,7 @@ def test_a_shop_wall_from_blank_by_thumb(open_page: Open) -> None:
     """Thin wall along two walls of a shop, typed and tapped on a phone: 6 ft up, 16 across, 9 round
     the corner, 3 down. Three right angles of a 5.42 in shoe: 408 - 3 x 2.326 - 0.2 = 400.8: four sticks at the least.
     """
-    page = open_page(390, 844, has_touch=True)
-    new_job(page)
+    page = open_page(390, 844, has_touch=True, empty=True)
     line = page.locator(LINE)
     for text in (
         "S 100a 24 spaces taken 1-4",

@@ -8,7 +8,7 @@ from collections.abc import Callable
 
 from playwright.sync_api import Page, expect
 
-from tests.e2e.hands import new_job, say, says, settled, stage
+from tests.e2e.hands import say, says, settled, stage
 from tests.e2e.test_rough_in_stage import photo, picture
 
 Open = Callable[..., Page]
@@ -21,8 +21,7 @@ def card(page: Page) -> str:
 def test_one_circuit_in_an_old_house_by_thumb(open_page: Open) -> None:
     """A receptacle in a house that nobody drew: two sentences on the first page, then taps. One cable of 12-2 comes
     in: nothing is joined, black on brass. The box waits for six steps; the hold before drywall for the box alone."""
-    page = open_page(390, 844, has_touch=True)
-    new_job(page)
+    page = open_page(390, 844, has_touch=True, empty=True)
     say(page, "panel H 100a 20 spaces taken 1-6")
     say(page, "from H down 4' stud wall in 12-2 then over 20' crawl then up 3' stud wall to outlet in hall")
     page.goto(re.sub(r"/jobs/(\w+).*", r"/jobs/\1/rough_in", page.url))
@@ -52,8 +51,7 @@ def test_a_shed_from_blank_to_a_closed_wall_by_keyboard(open_page: Open) -> None
     hand: at S-1 the feed and the cable to the light, whites joined with each other, the hot with the switch alone; at
     R-1 two blacks and a tail. R-1 stands 4 ft from the left corner of the north wall, its cable is asked for
     there."""
-    page = open_page()
-    new_job(page)
+    page = open_page(empty=True)
     keys = stage(page, 1)
     keys += says(page, "structure shed Shed", "room Shed 12' x 10'", "door in Shed south 3' at 2'")
     keys += stage(page, 2)
@@ -101,8 +99,7 @@ def test_a_shed_from_blank_to_a_closed_wall_by_keyboard(open_page: Open) -> None
 def test_two_rooms_fail_their_inspection_and_pass_it(open_page: Open) -> None:
     """Den and Hall on one circuit, by keyboard: the hold waits for three boxes and three walls without a photo; the
     shop wants none, so that it waits for the boxes; what is found keeps it until it is seen."""
-    page = open_page()
-    new_job(page)
+    page = open_page(empty=True)
     keys = stage(page, 1)
     keys += says(page, "room Den 12' x 10'", "room Hall 5' x 10' east of Den", "door west 2'8 at 2'")
     keys += stage(page, 2)

@@ -15,7 +15,7 @@ from playwright.sync_api import APIResponse, Browser, Page, Route, expect
 
 from tests.conftest import PLANTED
 from tests.e2e.conftest import Server, call
-from tests.e2e.hands import new_job, say, settled, stage, stops
+from tests.e2e.hands import say, settled, stage, stops
 
 Open = Callable[..., Page]
 
@@ -387,8 +387,7 @@ def test_with_a_certificate_the_page_opens_without_a_signal(
 
 @pytest.mark.parametrize("path", ["rough_in", "sheets/box-cards", "sheets/photos", "sheets/handover-book"])
 def test_an_empty_job_says_what_comes_here(open_page: Open, path: str) -> None:
-    page = open_page()
-    new_job(page)
+    page = open_page(empty=True)
     page.goto(re.sub(r"/jobs/(\w+).*", rf"/jobs/\1/{path}", page.url))
     settled(page)
     expect(page.locator("#work")).to_contain_text(re.compile("yet"))

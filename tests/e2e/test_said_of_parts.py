@@ -7,7 +7,7 @@ from collections.abc import Callable
 
 from playwright.sync_api import Page, expect
 
-from tests.e2e.hands import LINE, new_job, say, settled, stage
+from tests.e2e.hands import LINE, say, settled, stage
 
 Open = Callable[..., Page]
 
@@ -17,8 +17,7 @@ def card(page: Page, code: str) -> str:
 
 
 def test_what_is_missing_is_asked_until_the_room_is_laid_out(open_page: Open) -> None:
-    page = open_page()
-    new_job(page)
+    page = open_page(empty=True)
     stage(page, 1)
     say(page, "structure house House")
     say(page, "room Den 14' x 12'")
@@ -78,8 +77,7 @@ def test_a_way_is_said_to_come_in_by_another_edge(open_page: Open) -> None:
 
 def test_after_the_panel_the_line_is_ready_for_the_next_sentence(open_page: Open) -> None:
     """Typed on without a look at the page: no letter is taken for a shortcut."""
-    page = open_page()
-    new_job(page)
+    page = open_page(empty=True)
     expect(page).to_have_url(re.compile("/start$"))
     page.keyboard.press("/")
     page.keyboard.type("H 200a 30 spaces taken 1-14")

@@ -6,7 +6,7 @@ from collections.abc import Callable
 
 from playwright.sync_api import Page, expect
 
-from tests.e2e.hands import new_job, say, says, settled, stage
+from tests.e2e.hands import say, says, settled, stage
 
 Open = Callable[..., Page]
 
@@ -20,8 +20,7 @@ def test_a_studio_is_drawn_wired_bought_closed_and_proved_as_it_is_spoken(open_p
     33 ft 5 in. To cut: 42 at the panel, 8 at the box, a loop of 6, 5 % waste: 479.6, so 40 ft. Drop at 20 A over
     400.75 + 50 in: 2 x 20 x 1.98 x 37.56 / 1000 = 2.97 V of 120, 2.5 %.
     """
-    page = open_page()
-    new_job(page)
+    page = open_page(empty=True)
     keys = stage(page, 1)
     keys += says(
         page,

@@ -121,8 +121,7 @@ def test_a_line_as_it_is_spoken(open_page: Open) -> None:
 def test_what_was_begun_is_changed_on_the_same_line(open_page: Open) -> None:
     """The panel as one speaks of it, a line that asks, and what is changed after: 36 ft of way, 432 + 42 + 8 + 6 in
     and 5 %, 43 ft."""
-    page = open_page()
-    new_job(page)
+    page = open_page(empty=True)
     say(page, "a 200 amp panel H with 30 spaces, 1-16 and 18 taken")
     say(page, "run 12-2 30' through the attic, down 6' of wall to a bedroom outlet")
     answers = page.get_by_test_id("answers")
@@ -155,8 +154,7 @@ THUMBED = {
 
 def test_each_kind_by_thumb(open_page: Open) -> None:
     """On a phone: the panel by taps on its spaces, then a kind, its length, and "Add it"."""
-    page = open_page(390, 844, has_touch=True)
-    new_job(page)
+    page = open_page(390, 844, has_touch=True, empty=True)
     taps = 0
     for space in (1, 2, 3, 4):
         page.get_by_role("button", name=f"space {space}, free").tap()
@@ -205,8 +203,7 @@ def test_lights_in_a_room_begin_on_the_walls(open_page: Open) -> None:
 def test_a_building_that_is_said_first_is_drawn_and_wired_as_it_is_spoken(open_page: Open) -> None:
     """A garage from the blank page: what is drawn is seen on Walls, the line goes on from there. By hand: six lights
     in three rows of two under 22 by 24 ft; the vehicle's outlet of 50 A is 6-50 on its own two poles."""
-    page = open_page()
-    new_job(page)
+    page = open_page(empty=True)
     keys = say(page, "a 22' x 24' garage")
     expect(page).to_have_url(re.compile("/walls"))
     settled(page)
@@ -231,8 +228,7 @@ def test_a_building_that_is_said_first_is_drawn_and_wired_as_it_is_spoken(open_p
 
 
 def test_only_how_many_are_free_is_known(open_page: Open) -> None:
-    page = open_page()
-    new_job(page)
+    page = open_page(empty=True)
     page.get_by_role("button", name="What is free").click()
     page.get_by_text("only that 2 are free").click()
     page.get_by_test_id("set-panel").click()

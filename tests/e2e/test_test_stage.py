@@ -9,7 +9,7 @@ from collections.abc import Callable
 from playwright.sync_api import Page, expect
 
 from tests.conftest import PLANTED
-from tests.e2e.hands import new_job, say, settled, stage, stops
+from tests.e2e.hands import say, settled, stage, stops
 
 Open = Callable[..., Page]
 
@@ -124,8 +124,7 @@ def test_the_log_is_printed_with_what_was_not_tested(open_page: Open) -> None:
 def test_from_blank_to_a_proved_circuit_by_keyboard(open_page: Open) -> None:
     """A den with one receptacle 4 ft from the corner: every window is that of its few feet of No. 12. By hand: 15 A
     at most of 0.03 ohm a way, so that the loaded outlet reads 117 to 121 V and the neutral under 1 V."""
-    page = open_page()
-    new_job(page)
+    page = open_page(empty=True)
     keys = stage(page, 1)
     keys += say(page, "room Den 12' x 10'")
     keys += stage(page, 2)

@@ -123,8 +123,7 @@ def test_a_corner_is_dragged_and_the_feed_grows_with_it(open_page: Open) -> None
 def test_house_and_shop_from_nothing_by_keyboard(open_page: Open) -> None:
     """Panels, trench, feeder, and its pipe laid: 60 ft of open ground, PVC 18 in deep, risers of 84 and 72, two rods.
     Each number is worked by hand in the tests of the core."""
-    page = open_page()
-    new_job(page)
+    page = open_page(empty=True)
     keys = stage(page, 6)
     for text in (
         "panel H in house 200a",
@@ -157,8 +156,7 @@ def test_house_and_shop_from_nothing_by_keyboard(open_page: Open) -> None:
 def test_a_cabin_is_fed_over_the_air_from_nothing(open_page: Open) -> None:
     """16 and 14 ft up, 50 ft apart, 2 ft of sag: 12 ft 9 over the ground on a hot day. Up 126 to the head: 16 ft less
     the 18 of the floor over grade and the 48 of the panel."""
-    page = open_page()
-    new_job(page)
+    page = open_page(empty=True)
     keys = stage(page, 6)
     for text in (
         "panel H in house 200a", "panel C in cabin 60a", "feed C from H 1 60a wire 6",
@@ -178,8 +176,7 @@ def test_a_cabin_is_fed_over_the_air_from_nothing(open_page: Open) -> None:
 
 def test_a_feed_of_300_ft_is_stepped_up_and_spliced_down(open_page: Open) -> None:
     """60 A on No. 6 over 300 ft and the risers: 2 · 60 · 0.31 · 0.49 / 240 = 7.7 %; 3 % of 240 V wants No. 1."""
-    page = open_page()
-    new_job(page)
+    page = open_page(empty=True)
     stage(page, 6)
     for text in (
         "panel H in house 200a", "panel S in shop 60a", "house east to shop west 300'", "feed S from H 1 60a wire 6",
@@ -248,8 +245,7 @@ def test_the_sheets_of_trenches_and_rods(open_page: Open) -> None:
 
 
 def test_what_a_first_line_walked_is_put_on_the_yard_with_one_tap(open_page: Open) -> None:
-    page = open_page()
-    new_job(page)
+    page = open_page(empty=True)
     say(page, "H 200a 30 spaces taken 1-14")
     say(page, "cabin 90a down 5' outside wall in pvc80, 150' trench 24\" in urd, up 5' outside wall in pvc80")
     stage(page, 6)

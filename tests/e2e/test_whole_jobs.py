@@ -7,7 +7,7 @@ from collections.abc import Callable
 
 from playwright.sync_api import Page, expect
 
-from tests.e2e.hands import LINE, new_job, say, settled, stage
+from tests.e2e.hands import LINE, say, settled, stage
 
 Open = Callable[..., Page]
 
@@ -31,8 +31,7 @@ def test_one_circuit_in_an_old_house(open_page: Open) -> None:
     As it lies 230 1/8 in, 19 ft 2 in. To cut: 42 at the panel, 8 at the box, a 6 in loop, 5 % waste: 298, so 25 ft.
     Drop at 20 A, the make-up counted: 2 x 20 x 1.98 ohm x 23.34 / 1000 = 1.85 V of 120, 1.5 %.
     """
-    page = open_page()
-    new_job(page)
+    page = open_page(empty=True)
     keys = stage(page, 1)
     for text in (
         "structure house Old house",
@@ -70,8 +69,7 @@ def test_an_outbuilding(open_page: Open) -> None:
     To cut, each of four: 720 in of path, 42 at either panel, a 6 in loop, 5 % waste of the path: 846 in, 71 ft.
     Drop at 24 A, 240 V, 84 in of make-up counted: 2 x 24 x 0.491 x 67 / 1000 = 1.58 V, 0.7 %.
     """
-    page = open_page()
-    new_job(page)
+    page = open_page(empty=True)
     keys = stage(page, 1)
     for text in (
         "structure house House",
@@ -117,8 +115,7 @@ def test_an_outbuilding(open_page: Open) -> None:
 
 def test_a_small_building_by_thumb(open_page: Open) -> None:
     """A two-room cabin on a phone: words by tap where a key stands for them, numbers by the phone's keyboard."""
-    page = open_page(390, 844, has_touch=True)
-    new_job(page)
+    page = open_page(390, 844, has_touch=True, empty=True)
     page.get_by_role("link", name="Walls", exact=True).tap()
     settled(page)
     line = page.locator(LINE)
@@ -165,8 +162,7 @@ def test_a_workshop_from_the_first_tap_to_what_is_bought_by_thumb(open_page: Ope
     142 1/2, 11 ft 10 1/2. To cut: 8 at each box and a loop of 6, 5 % waste: 173, so 15 ft. The other cables go
     round the walls: two of 167 1/4, one of 155, one of 163 1/2; with the light's 795 1/2, 66 ft.
     """
-    page = open_page(390, 844, has_touch=True)
-    new_job(page)
+    page = open_page(390, 844, has_touch=True, empty=True)
     line = page.locator(LINE)
 
     def to(name: str) -> None:

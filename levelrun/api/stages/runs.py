@@ -6,6 +6,7 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Iterator, Mapping
 from functools import lru_cache
+from itertools import chain
 
 from fastapi import APIRouter, Request
 from pydantic import BaseModel
@@ -228,7 +229,7 @@ def pulls_of(planned: Planned) -> PullList:
 
 def _cuts(plan: Plan) -> list[Cut]:
     every: list[PlannedWay | DrawnWay] = [*plan.ways, *plan.drawn.ways.values()]
-    return [cut for way in every for cut in way.cuts]
+    return [*(cut for way in every for cut in way.cuts), *chain.from_iterable(plan.unwalked.values())]
 
 
 def _totals(planned: Planned) -> list[PullTotal]:

@@ -71,8 +71,9 @@ def _apart(book: Codebook, box: Box, into: tuple[Entering, ...]) -> tuple[Apart,
     where = box.where or ("outdoors" if box.outdoors else box.use.replace("_", " "))
     more = (box.serves.replace("_", " "), box.protects)
     what = ", ".join(word for word in ("smoke alarm" if box.kind == "smoke" else box.kind, *more) if word)
+    cables = sum(not item.inside for item in into)  # one that two circuits share is one
     row = Apart(
-        id=box.id, name=box.name, what=what, where=where, model=model, cables=len(into), figure=figure
+        id=box.id, name=box.name, what=what, where=where, model=model, cables=cables, figure=figure
     )  # fmt: skip
     return row, said
 

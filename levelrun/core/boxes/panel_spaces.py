@@ -152,11 +152,9 @@ class Spaces:
             self.full = True
         elif (listed := LISTED.match(reader.text, reader.pos)) is not None and self._listed(listed):
             pass
-        elif (lowest := LOWEST.match(reader.text, reader.pos)) is not None:
-            reader.pos = lowest.end()
+        elif (lowest := reader.take(LOWEST)) is not None:
             self.lowest = _number(lowest)
-        elif (opened := OPENED.match(reader.text, reader.pos)) is not None:
-            reader.pos = opened.end()
+        elif reader.take(OPENED) is not None:
             self.open += taken(reader)
         else:
             return False

@@ -78,10 +78,7 @@ def spoken_panel(
     """200 amp panel [called] M ...; sub-panel G in the garage: a panel whose amperes, or that it is fed, come before
     its name. None where none stands here. plain: one of which neither is said too; within: where the word stands for
     what it is in, said before it; called: its name, where it stands in no room yet and a wall is said."""
-    reader.skip()
-    count = COUNT.match(reader.text, reader.pos)
-    if count is not None:
-        reader.pos = count.end()
+    count = reader.take(COUNT)
     kind = reader.phrase((*SUB_PANELS, "main panel") if count is None and not plain else (*SUB_PANELS, *KINDS))
     if kind is None:
         return None

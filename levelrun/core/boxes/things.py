@@ -199,9 +199,7 @@ def kind_said(reader: SceneReader, item: dict[str, Any]) -> int | None:
         if (plug := reader.phrase(_PLUGS)) is not None:
             item |= {"kind": "receptacle", "nema": plug.upper().removeprefix("NEMA ")}
             continue
-        reader.skip()
-        if (long := _LONG.match(reader.text, reader.pos)) is not None:
-            reader.pos = long.end()
+        if reader.take(_LONG) is not None:
             continue
         number = _COUNT.match(reader.text, reader.pos)
         if count is not None or number is None:
@@ -222,9 +220,7 @@ def kind_said(reader: SceneReader, item: dict[str, Any]) -> int | None:
     several = reader.text[start : reader.pos].lower().endswith("s") and word not in OF_MACHINES
     if item["kind"] == "fan":
         reader.phrase(("with a light", "with light", "with light kit", "with a light kit"))
-    reader.skip()
-    if (tank := _TANK.match(reader.text, reader.pos)) is not None:
-        reader.pos = tank.end()  # of a water heater, nothing that a wire goes by
+    reader.take(_TANK)  # of a water heater, nothing that a wire goes by
     if count is None and several and (each := _OF.match(reader.text, reader.pos)) is not None:
         reader.pos, count = each.end(), int(NUMBERS.get(each["n"].lower(), each["n"]))  # heat lamps, 2 at 250 watts
         rated(reader, item)
@@ -236,20 +232,15 @@ def kind_said(reader: SceneReader, item: dict[str, Any]) -> int | None:
 
 def bare_volts(reader: SceneReader) -> int | None:
     """Volts without their unit, before what they are of, taken: a 220 outlet. None where none stand here."""
-    reader.skip()
-    found = _BARE_VOLTS.match(reader.text, reader.pos)
-    if found is None:
+    if (found := reader.take(_BARE_VOLTS)) is None:
         return None
-    reader.pos = found.end()
     return 240 if int(found["v"]) > 150 else 120
 
 
 def gangs_said(reader: SceneReader, item: dict[str, Any]) -> bool:
     """A count of gangs, where one stands here."""
-    reader.skip()
-    if (gangs := _GANGS.match(reader.text, reader.pos)) is None:
+    if (gangs := reader.take(_GANGS)) is None:
         return False
-    reader.pos = gangs.end()
     said = gangs["n"].lower()
     item["gangs"] = int(NUMBERS.get(said, said))
     return True
@@ -322,11 +313,8 @@ def settled(reader: SceneReader, item: dict[str, Any], at: int) -> dict[str, Any
 
 def watts_said(reader: SceneReader) -> float | None:
     """Watts, where they stand here: 1500 W, 1.5 kW."""
-    reader.skip()
-    match = _WATTS.match(reader.text, reader.pos)
-    if match is None:
+    if (match := reader.take(_WATTS)) is None:
         return None
-    reader.pos = match.end()
     return float(match["n"]) * (1000 if match["unit"].lower() == "kw" else 1)
 
 

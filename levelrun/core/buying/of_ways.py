@@ -44,13 +44,17 @@ def _at(view: WayView, drawn: bool, circuit: str = "", name: str = "") -> At:
 
 def _cuts(view: WayView, cuts: Sequence[Cut], drawn: bool) -> Iterator[Line]:
     for cut in cuts:
-        at = _at(view, drawn, cut.circuit, f"{cut.start} to {cut.end}")
-        feet, hop = cut.cut_in / 12, (cut.circuit, cut.box)
-        if not cut.colours:
-            yield Line(cable(cut.what), feet, at, cut.title, hop)
-            yield Line(each("small", "cable label"), 2, at, "lettered at both ends", hop)
-        for colour in cut.colours:
-            yield Line(wire(cut.what, colour), feet, at, cut.title, hop)
+        yield from lines_of_cut(cut, _at(view, drawn, cut.circuit, f"{cut.start} to {cut.end}"), cut.title)
+
+
+def lines_of_cut(cut: Cut, at: At, why: str) -> Iterator[Line]:
+    """A piece of cable with its letters at both ends, or wires colour by colour."""
+    feet, hop = cut.cut_in / 12, (cut.circuit, cut.box)
+    if not cut.colours:
+        yield Line(cable(cut.what), feet, at, why, hop)
+        yield Line(each("small", "cable label"), 2, at, "lettered at both ends", hop)
+    for colour in cut.colours:
+        yield Line(wire(cut.what, colour), feet, at, why, hop)
 
 
 def _holding(view: WayView, drawn: bool) -> Iterator[Line]:

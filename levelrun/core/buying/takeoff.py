@@ -8,14 +8,13 @@ from functools import cached_property, partial
 from typing import Protocol
 
 from levelrun.core.boxes.entering import Entering
-from levelrun.core.buying.items import SHELVES, Item, cable, each, wire
+from levelrun.core.buying.items import SHELVES, Item, each
 from levelrun.core.buying.lines import At, Line, Lines
 from levelrun.core.buying.of_boxes import lines_of_box
 from levelrun.core.buying.of_gear import is_new, lines_of_circuit, lines_of_grounds, lines_of_panel
 from levelrun.core.buying.of_outside import lines_of_span, lines_of_trench
-from levelrun.core.buying.of_ways import lines_of_way
+from levelrun.core.buying.of_ways import lines_of_cut, lines_of_way
 from levelrun.core.circuits.circuit_plan import CircuitPlan
-from levelrun.core.circuits.loads import hot_colours
 from levelrun.core.codebook import Codebook
 from levelrun.core.job import Box, Buying, Circuit, Job, Panel, Room
 from levelrun.core.kept import Standing
@@ -24,7 +23,8 @@ from levelrun.core.trench.planned import Outside
 from levelrun.core.ways.drawing import DrawnWays
 from levelrun.core.ways.drilling import Drilled
 from levelrun.core.ways.facts import WayContext
-from levelrun.core.ways.lengths import Cut, wire_name
+from levelrun.core.ways.lengths import Cut
+from levelrun.core.ways.unwalked import Cuts
 
 USUAL_FINISH_IN = 0.5  # where no wall is drawn
 
@@ -39,13 +39,14 @@ class Walked(Protocol):
 @dataclass(frozen=True, kw_only=True)
 class Found:
     """What a plan found that is bought: ways with what was planned of each, ways that drew themselves, what enters
-    each box, circuits, what lies outside."""
+    each box, circuits, the pieces of their hops that no way carries, what lies outside."""
 
     contexts: Sequence[WayContext]
     ways: Sequence[Walked]
     drawn: DrawnWays
     entering: Mapping[str, tuple[Entering, ...]]
     circuits: Sequence[CircuitPlan]
+    unwalked: Mapping[str, Cuts]
     outside: Outside
 
 
@@ -178,8 +179,9 @@ def _circuits(job: Job, book: Codebook, found: Found) -> Iterator[Lines]:
     for circuit, planned in zip(job.circuits, found.circuits, strict=True):
         panel = panels[circuit.panel]
         partner, structure = by_id.get(circuit.partner or ""), structures[panel.structure]
-        made = partial(_of_one, circuit, planned, panel, partner, structure)
-        yield _hops.get(circuit.id, (circuit, planned, panel, partner, structure), made)
+        cuts = found.unwalked[circuit.id]
+        made = partial(_of_one, circuit, planned, panel, partner, structure, cuts)
+        yield _hops.get(circuit.id, (circuit, planned, panel, partner, structure, cuts), made)
         there |= {(circuit.id, row.box) for row in planned.chain if row.old}
     for panel in job.panels:
         at = At("panel", panel.id, panel.name, panel.where, structures[panel.structure], "", "circuits")
@@ -195,34 +197,15 @@ def _circuits(job: Job, book: Codebook, found: Found) -> Iterator[Lines]:
 _hops = Standing[Lines](2048)
 
 
-def _of_one(circuit: Circuit, planned: CircuitPlan, panel: Panel, partner: Circuit | None, structure: str) -> Lines:
+def _of_one(
+    circuit: Circuit, planned: CircuitPlan, panel: Panel, partner: Circuit | None, structure: str, cuts: Cuts
+) -> Lines:  # fmt: skip
     """What a circuit takes in its panel, and the cables and wires of hops that no way carries: their length is known,
     or they are not bought."""
     at = At("circuit", circuit.id, circuit.name, "", structure, circuit.id, "circuits")
     old = any(row.old for row in planned.chain)
-    return (*lines_of_circuit(circuit, panel, partner, at, old), *_bare(circuit, planned, at))
-
-
-def _bare(circuit: Circuit, planned: CircuitPlan, at: At) -> Iterator[Line]:
-    for row in planned.chain:
-        if row.cut_in is None:
-            continue
-        hop = (circuit.id, row.box)
-        metal = " al" if circuit.material == "al" else ""
-        if circuit.method != "raceway":
-            yield Line(cable(f"{row.cable} {circuit.method}{metal}"), row.cut_in / 12, at, f"to {row.name}", hop)
-            yield Line(each("small", "cable label"), 2, at, "lettered at both ends", hop)
-            continue
-        size, _, count = row.cable.partition("-")
-        neutral = "neutral" in row.words
-        colours = hot_colours(0, int(count) - neutral) + ["white"] * neutral
-        for colour in colours:
-            yield Line(wire(wire_name(size, circuit.insulation, circuit.material), colour), row.cut_in / 12, at,
-                       f"to {row.name}", hop)  # fmt: skip
-        if row.ground:
-            yield Line(wire(wire_name(row.ground, circuit.insulation, circuit.material), "green"), row.cut_in / 12,
-            at,
-                       f"to {row.name}", hop)  # fmt: skip
+    pieces = (line for cut in cuts for line in lines_of_cut(cut, at, f"to {cut.end}"))
+    return (*lines_of_circuit(circuit, panel, partner, at, old), *pieces)
 
 
 def by_shelf(rows: Iterable[Row]) -> dict[str, list[Row]]:

@@ -111,9 +111,7 @@ def _packs(reader: SceneReader, had: dict[float, int] | None = None) -> dict[flo
     packs = dict(had or {})
     while True:
         _sized(reader, "2 x 250' of 12-2")
-        count = COUNT.match(reader.text, reader.pos)
-        if count is not None:
-            reader.pos = count.end()
+        count = reader.take(COUNT)
         size = round(reader.length() / 12, 3)
         said = count["n"].lower() if count else "1"
         packs[size] = packs.get(size, 0) + int(COUNTED.get(said, said))

@@ -22,7 +22,11 @@ RULES = (*wire.RULES, *chain.RULES, *use.RULES, *required.RULES, *protection.RUL
 @dataclass(frozen=True, kw_only=True)
 class ChainRow:
     """One box of a chain: its depth and parent, the cable that reaches it with the ways it takes, the drop there.
-    `cut_in`: of a hop that no way carries; `old`: it was there before, with its cable."""
+
+    cable: what it is along its ways as it is bought (12-3 where two circuits share one; 12 in pipe); wires: as a
+    cable, of the wires that it needs and those that it lies in; size and conductors: its own. cut_in: of a hop that
+    no way carries; old: it was there before, with its cable.
+    """
 
     box: str
     name: str
@@ -33,6 +37,9 @@ class ChainRow:
     length_text: str
     length_in: float | None
     cable: str
+    wires: str
+    size: str
+    conductors: int
     words: str
     watts: float
     drop_percent: float | None
@@ -125,14 +132,15 @@ def _summary(view: CircuitView, found: list[Finding]) -> CircuitSummary:
     )
 
 
-def _cable_name(view: CircuitView, box: str) -> str:
-    wires = view.wires[box]
-    return f"{wires.wire_size}-{wires.conductors}"
+def _count(size: str) -> int:
+    """The wires of a cable of a size: 3 of 12-3."""
+    return int(size.partition("-")[2] or 0)
 
 
 def _row(view: CircuitView, link: Link) -> ChainRow:
     box_id = link.box
     box, place = view.boxes.get(box_id), view.places.get(box_id)
+    wires, lies = view.wires[box_id], view.lies[box_id]
     percent = view.percent_at(box_id, False)
     limit = view.book.number("drop_branch_percent")
     reach = view.given(box_id)
@@ -146,7 +154,10 @@ def _row(view: CircuitView, link: Link) -> ChainRow:
         depth=link.depth,
         length_text=_length_text(link, box is not None and box.old),
         length_in=link.length_in,
-        cable=_cable_name(view, box_id),
+        cable=", then ".join(lies),
+        wires=max(wires.cabled, *lies, key=_count),
+        size=wires.wire_size,
+        conductors=wires.conductors,
         words=", ".join(view.needs[box_id].words),
         watts=view.loads.get(box_id, 0.0),
         drop_percent=percent,
@@ -155,7 +166,7 @@ def _row(view: CircuitView, link: Link) -> ChainRow:
         protected=" and ".join(
             {"gfci": "ground-fault", "afci": "arc-fault"}[kind] for kind in sorted(reach, reverse=True)
         ),
-        ground=view.wires[box_id].ground,
+        ground=wires.ground,
         cut_in=None if view.methods.get(box_id) else _derived_cut(view, link),
         path=list(view.on.hops[box_id].path),
         old=box is not None and box.old,
@@ -165,7 +176,7 @@ def _row(view: CircuitView, link: Link) -> ChainRow:
 def _length_text(link: Link, old: bool) -> str:
     if old:
         return "was there"
-    return show(round(link.length_in)) if link.length_in is not None else "not known"
+    return show(round(link.length_in)) if link.length_in is not None else "length not known"
 
 
 def _figures(view: CircuitView) -> list[Figure]:
@@ -270,7 +281,7 @@ def _cables(view: CircuitView) -> list[str]:
         wires = view.wires[link.box]
         piped = wires.method == "raceway"
         count = wires.conductors + wires.grounded if piped else 1
-        name = f"{wires.wire_size} in pipe" if piped else f"{_cable_name(view, link.box)} {wires.method}"
+        name = wires.piped if piped else f"{wires.cabled} {wires.method}"
         totals[count, name] = totals.get((count, name), 0.0) + cut
     return [
         f"{f'{count} × ' if count > 1 else ''}{total / 12:.0f} ft of {name}"

@@ -8,7 +8,7 @@ from functools import cached_property
 from levelrun.core.boxes.parts import PLUGS
 from levelrun.core.circuits.cables import CableNeed
 from levelrun.core.circuits.chain import Link, Tree, tree_of
-from levelrun.core.circuits.loads import CircuitLoads, HopWires, loads_of
+from levelrun.core.circuits.loads import CircuitLoads, HopWires, Named, loads_of
 from levelrun.core.circuits.makeup import makeup_in
 from levelrun.core.circuits.spaces import called
 from levelrun.core.circuits.usual import usual_of
@@ -45,7 +45,8 @@ class CircuitContext:
     """What a circuit touches. Hashable, so that an unchanged circuit is not planned again.
 
     lengths: inches of its hops by their ends, where known; wires: of each hop, with its ground; methods: by the box
-    that a hop goes to, those of the legs that it takes, in order; cuts: pieces along its ways.
+    that a hop goes to, those of the legs that it takes, in order; cuts: pieces along its ways; lies: what each hop is
+    there.
     """
 
     circuit: Circuit
@@ -62,6 +63,7 @@ class CircuitContext:
     wires: tuple[HopWires, ...] = ()
     methods: tuple[tuple[str, tuple[str, ...]], ...] = ()
     cuts: tuple[tuple[str, int, float], ...] = ()
+    lies: tuple[Named, ...] = ()
     whole_dwelling: bool = False
     apart: tuple[tuple[str, float], ...] = ()
 
@@ -119,6 +121,11 @@ class CircuitView:
     def methods(self) -> dict[str, tuple[str, ...]]:
         """The methods of the legs that a hop takes, by the box that it goes to; none where no way is said."""
         return dict(self.context.methods)
+
+    @cached_property
+    def lies(self) -> dict[str, tuple[str, ...]]:
+        """What each hop is as it lies, by the box that it goes to: 12-2, 12 in pipe."""
+        return dict(self.context.lies)
 
     def node(self, node: str) -> Box | Panel:
         """A box of its chain, its panel, or the panel that it feeds. Raises KeyError."""

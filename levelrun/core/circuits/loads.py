@@ -76,6 +76,16 @@ class HopWires:
         """Its circuit as it is called: 14 Cold-store shed."""
         return f"{self.label} {self.name}".strip()
 
+    @property
+    def cabled(self) -> str:
+        """The size of a cable of its own: 12-2."""
+        return f"{self.wire_size}-{self.conductors}"
+
+    @property
+    def piped(self) -> str:
+        """What it is in pipe: 12 in pipe."""
+        return f"{self.wire_size} in pipe"
+
 
 @dataclass(frozen=True, eq=False)
 class CircuitLoads:
@@ -257,6 +267,11 @@ def expected_a(job: Job, branches: Mapping[str, CircuitLoads]) -> dict[str, floa
         return total
 
     return {panel.id: whole(panel.id, frozenset({panel.id})) for panel in job.panels}
+
+
+# What a hop is along its way as it is bought, by the box that it goes to: 12-2; 12-3 where two share one cable; 12 in
+# pipe, then 12-2.
+Named = tuple[str, tuple[str, ...]]
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -95,10 +95,8 @@ def circuit_part(reader: SceneReader, item: dict[str, Any], more: tuple[str, ...
         item |= {_plate((plate["word"] or plate["said"]).lower()): float(plate["n"]), "nameplate": True}
         reader.pos = plate.end()
     else:
-        match = UNIT.match(reader.text, reader.pos)
-        if match is None:
+        if (match := reader.take(UNIT)) is None:
             return False
-        reader.pos = match.end()
         if match["unit"].lower().startswith("v"):
             volts = next((volts for volts, called in CALLED_VOLTS.items() if match["n"] in called), None)
             if volts is None:

@@ -10,7 +10,7 @@ from levelrun.core.circuits.circuit_plan import CircuitPlan, CircuitSummary, pla
 from levelrun.core.circuits.distance import Stand, apart, hop_lengths, stands
 from levelrun.core.circuits.drawn import DrawnPanel, drawn_panel
 from levelrun.core.circuits.facts import BoxPlace, CircuitContext
-from levelrun.core.circuits.loads import CircuitLoads, Laid
+from levelrun.core.circuits.loads import CircuitLoads, Laid, Named
 from levelrun.core.circuits.lugs import lugs_of
 from levelrun.core.circuits.makeup import makeup_in
 from levelrun.core.circuits.panel_load import Served, calculated, leg_loads, served
@@ -61,10 +61,11 @@ class PanelPlan:
 @dataclass(frozen=True, kw_only=True)
 class Known:
     """What is known of circuits before they are judged: what each carries, by id; each hop as it lies, by circuit and
-    box; and the pieces to cut along its ways (what, how many, inches)."""
+    box; what it is there (12-3, 12 in pipe); and the pieces to cut along its ways (what, how many, inches)."""
 
     loads: Mapping[str, CircuitLoads]
     laid: Mapping[str, Mapping[str, Laid]]
+    lies: Mapping[str, tuple[Named, ...]]
     cuts: Mapping[str, tuple[tuple[str, int, float], ...]]
 
 
@@ -143,7 +144,7 @@ def _context(
     loads, laid = known.loads[circuit.id], known.laid.get(circuit.id, {})
     panel, fed = panels[circuit.panel], panels.get(circuit.feeds or "")
     partner = by_id.get(circuit.partner or "")
-    cuts = known.cuts.get(circuit.id, NOTHING_CUT)
+    cuts, lies = known.cuts.get(circuit.id, NOTHING_CUT), known.lies.get(circuit.id, ())
     whole = bool(fed and _whole_dwelling(job, panel, fed))
     standing = [where.get(box.id) for box in (*loads.own, panel, *((fed,) if fed else ()))]
     placed = [places.get(box.id) for box in loads.own]
@@ -160,6 +161,7 @@ def _context(
             wires=tuple(item.wires for item in laid.values()),
             methods=tuple((item.wires.box, item.methods) for item in laid.values() if item.methods),
             cuts=cuts,
+            lies=lies,
             partner=partner,
             fed=fed,
             fed_load_a=loads.fed_load_a,
@@ -168,7 +170,7 @@ def _context(
             whole_dwelling=whole,
         )
 
-    source = (panel, fed, job.habits, loads, partner, *laid.values(), cuts, *standing, *placed)
+    source = (panel, fed, job.habits, loads, partner, *laid.values(), cuts, lies, *standing, *placed)
     return _contexts.get((circuit.id, dropped[panel.id], whole), source, made)
 
 

@@ -49,8 +49,8 @@ def changed(reader: SceneReader) -> Said | None:
         pass
     item: dict[str, Any] = {}
     while not reader.over():
-        if (cable := _CABLE.match(reader.text, reader.pos)) is not None:
-            item["wire_size"], reader.pos = cable["wire"], cable.end()
+        if (cable := reader.take(_CABLE)) is not None:
+            item["wire_size"] = cable["wire"]
         elif not circuit_part(reader, item):
             break
         reader.phrase(("and", "breaker", "circuit", "now"))
@@ -212,14 +212,10 @@ def every_method(reader: SceneReader) -> Said | None:
         return None
     if reader.phrase(("in", "with")) is None:
         return None
-    reader.skip()
-    if (cable := _CABLE.match(reader.text, reader.pos)) is not None:
-        reader.pos = cable.end()
+    if (cable := reader.take(_CABLE)) is not None:
         reader.phrase(("cable", "nm", "nm-b", "throughout"))
         return _rewired(reader, cable["wire"])
-    size = _PIPE_SIZE.match(reader.text, reader.pos)
-    if size is not None:
-        reader.pos = size.end()
+    size = reader.take(_PIPE_SIZE)
     methods = {**METHOD_WORDS, **dict.fromkeys(("emt", "pipe", "conduit", "raceway", "pvc"), "raceway")}
     method = methods[reader.need(methods, "a wiring method: emt, mc, nm-b")]
     own = [circuit for circuit in reader.scene.job.circuits if circuit.method != method]

@@ -50,10 +50,7 @@ def to_come(reader: SceneReader, kind: str, place: str) -> Said:
     item: dict[str, Any] = {"kind": kind, "place": place}
     item["on"] = reader.on_day()
     reader.phrase(["at"])
-    reader.skip()
-    match = HOUR.match(reader.text, reader.pos)
-    if match is not None:
-        reader.pos = match.end()
+    if (match := reader.take(HOUR)) is not None:
         item["hour"] = match[0].zfill(5)
     if reader.phrase(["by"]):
         item["who"] = reader.name()

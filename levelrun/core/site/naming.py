@@ -249,10 +249,8 @@ class NamingReader(Reader):
     def day(self) -> str:
         """A day such as 2026-05-12."""
         self.expect(["2026-05-12"])
-        match = _DAY.match(self.text, self.pos)
-        if match is None:
+        if (match := self.take(_DAY)) is None:
             raise self.fail("a day such as 2026-05-12")
-        self.pos = match.end()
         return match[0]
 
     def on_day(self) -> str:

@@ -26,10 +26,8 @@ def opening(reader: SceneReader) -> Said | None:
     the south wall."""
     said = reader.phrase((*ADD, "cut", "install")) is not None
     reader.phrase(("a", "an"))
-    reader.skip()
-    several = _SEVERAL.match(reader.text, reader.pos)
+    several = reader.take(_SEVERAL)
     count = NUMBERS[several["n"].lower()] if several is not None else 1
-    reader.pos = several.end() if several is not None else reader.pos
     size = size_of(reader) if reader.sees_length() else None
     kinds = OPENINGS if several is None else {**OPENINGS, **{f"{word}s": kind for word, kind in OPENINGS.items()}}
     kind = reader.phrase(kinds)

@@ -146,10 +146,8 @@ def _side_of(reader: SceneReader) -> Callable[[float, float], tuple[Point, str]]
     """On the north side of the house, north of the house: outside of all its rooms, in its middle. None where no such
     side of a building with rooms is said here."""
     start = reader.pos
-    side = _SIDE.match(reader.text, reader.pos)
-    if side is None:
+    if (side := reader.take(_SIDE)) is None:
         return None
-    reader.pos = side.end()
     buildings, rooms = reader.buildings(), reader.scene.rooms()
     word = None if reader.sees(rooms) else reader.phrase(buildings)
     floor = next((lv.id for lv in buildings[word].levels if lv.kind == "floor"), "") if word is not None else ""

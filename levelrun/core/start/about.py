@@ -36,7 +36,9 @@ _FOR = re.compile(
     rf"|(?:{any_of((*LEAST, *LARGEST))})\b)|\s*(?:$|;|\n))",
     re.IGNORECASE,
 )
-_PLACE = re.compile(r"(?:the\s+)?(?P<where>[a-z]+(?:\s+[a-z]+){0,3})(?=\s*,\s*\d)", re.IGNORECASE)
+_PLACE = re.compile(
+    r"(?:the\s+)?(?P<where>[a-z]+(?:\s+[a-z]+){0,3}?)(?=\s*,\s*\d|\s+\d[\d\s./-]*(?:'|\"|ft\b|feet\b))", re.IGNORECASE
+)
 _BESIDE = re.compile(
     r"(?:under|by|beside|next to|behind|near|over|above)\s+(?:(?:the|a|my)\s+)?[a-z]+(?:\s+(?!in\b|on\b)[a-z]+)?"
     r"(?=\s*(?:[,;:\n]|$)|\s+(?:in|on|for|\d))",
@@ -80,9 +82,7 @@ def about(reader: SceneReader, said: Asked) -> Asked:
         return said
     if reader.phrase((*ITS_OWN, *TOGETHER)) is not None:  # as every such line is
         return said
-    reader.skip()
-    if (beside := _BESIDE.match(reader.text, reader.pos)) is not None:  # under the window
-        reader.pos = beside.end()
+    if (beside := reader.take(_BESIDE)) is not None:  # under the window
         return replace(said, where=beside.group(0).strip())
     joins = reader.phrase(("of", "and", "rated", "with"))
     while joins == "with" and reader.phrase(BEFORE):
@@ -105,8 +105,7 @@ def about(reader: SceneReader, said: Asked) -> Asked:
         return made
     if (said.kind.box or said.kind.whip) and (quality := reader.phrase(QUALITIES)) is not None:
         return replace(said, kind=replace(said.kind, box={**said.kind.box, **BOXES[quality]}))
-    if said.kind.feeds and (spaces := _COUNTED.match(reader.text, reader.pos)) is not None:
-        reader.pos = spaces.end()
+    if said.kind.feeds and (spaces := reader.take(_COUNTED)) is not None:
         return replace(said, spaces=int(spaces["n"]))
     if said.kind.box.get("kind") in RECEIVING and (plug := reader.phrase(PLUG_NAMES)) is not None:
         return configured(reader, said, plug)
@@ -139,11 +138,8 @@ def _own_load(reader: SceneReader, kind: Kind) -> float | None:
 def _for(reader: SceneReader, said: Asked) -> Asked:
     reader.expect(["planer 36a"])
     reader.phrase(BEFORE)
-    reader.skip()
-    match = _FOR.match(reader.text, reader.pos)
-    if match is None:
+    if (match := reader.take(_FOR)) is None:
         raise reader.fail("what it is for")
-    reader.pos = match.end()
     load = amperes(reader)
     name = match["name"].strip(" ,")
     if (why := NOT_HELD.get(name.casefold())) is not None:
@@ -226,9 +222,7 @@ def _spaces(reader: SceneReader, said: Asked) -> Asked:
 
 
 def _at(reader: SceneReader, said: Asked) -> Asked:
-    reader.skip()
-    if (place := _PLACE.match(reader.text, reader.pos)) is not None:  # at the back door, 25' attic
-        reader.pos = place.end()
+    if (place := reader.take(_PLACE)) is not None:  # at the back door, 25' attic
         return replace(said, where=place["where"])
     return replace(said, where=reader.name(ABOUT))
 

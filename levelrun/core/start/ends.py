@@ -113,9 +113,8 @@ def end(reader: SceneReader, said: Asked, before: Sequence[int] = ()) -> Asked:
         if (volts := bare_volts(reader)) is not None:
             said = replace(said, circuit={**said.circuit, "volts": volts})
             continue
-        if (match := UNIT.match(reader.text, reader.pos)) is not None:
-            figures.append(reader.pos)
-            reader.pos = match.end()
+        if (match := reader.take(UNIT)) is not None:
+            figures.append(match.start())
         elif not _quality(reader, more) and reader.phrase(BEFORE) is None:
             break
     if said.count == 1:

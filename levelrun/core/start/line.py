@@ -20,11 +20,11 @@ from levelrun.core.start.kinds import KINDS, OFFERED
 from levelrun.core.start.legs_said import TO_A_THING, legs_said, no_end
 from levelrun.core.start.lying import beside_a_panel, first_leg, in_that_room, supposed
 from levelrun.core.start.more import more_here
-from levelrun.core.start.multiwire import SHARED, shared_here
+from levelrun.core.start.multiwire import SHARED
 from levelrun.core.start.old import Stood, joined_to, old_here, with_it
 from levelrun.core.start.opening import FIGURES, ROUGHLY, cable_first, in_cable
 from levelrun.core.start.put_up import no_feeder, of_a_room
-from levelrun.core.start.several import apart_here, of_them_here
+from levelrun.core.start.several import OF_THEM, apart_here
 from levelrun.core.start.there import kind_of, loose, named_ahead, node_here, standing_alike
 from levelrun.core.start.whip import whip_here
 from levelrun.core.ways.method_words import method_ahead
@@ -128,7 +128,7 @@ class Line:
             reader.pos, self.said = room.end(), replace(self.said, use=ROOMS[room["room"].lower()])  # bedroom: ...
         elif (whipped := whip_here(reader, self.said)) is not None:
             self.said = whipped
-        elif shared_here(reader):
+        elif reader.take(SHARED) is not None:
             self.said = replace(self.said, multiwire=True)
         elif not self.cable and self._in_cable():
             self._pulled()
@@ -140,7 +140,7 @@ class Line:
             self._end()
         elif self.ended and (other := more_here(reader, self.said)) is not None:
             self.said = replace(self.said, more=(*self.said.more, other))
-        elif self.ended and self.said.count > 1 and of_them_here(reader):
+        elif self.ended and self.said.count > 1 and reader.take(OF_THEM) is not None:
             pass
         elif self.ended and self.said.count > 1 and (apart := apart_here(reader)) is not None:
             self.said = replace(self.said, apart_in=apart)
@@ -148,9 +148,8 @@ class Line:
             self._legs()
         elif self.begun and self._goes_along():
             pass
-        elif not self.ended and (match := UNIT.match(reader.text, reader.pos)) is not None:
-            self.figures.append(reader.pos)
-            reader.pos = match.end()
+        elif not self.ended and (match := reader.take(UNIT)) is not None:
+            self.figures.append(match.start())
         elif not self.ended and reader.phrase(BEFORE) is not None:
             pass  # a, my, dedicated: said before what it is
         elif not self.ended and self._feeder_to():

@@ -64,6 +64,8 @@ def edits_for(job: Job, book: Codebook, said: Asked) -> list[dict[str, Any]]:
     legs = _legs(job, book, said, circuit, ends) if said.legs else []
     path = [way] if legs else []
     chain = [{"box": end, "after": before, "path": path} for before, end in zip((None, *ends), ends, strict=False)]
+    if turned_off_before(said):  # no way to it is said yet
+        chain[-1]["path"] = []
     name, moved = said.name or _title(said), list[dict[str, Any]]()
     if said.there is not None:
         node = said.there.node
@@ -94,7 +96,7 @@ def edits_for(job: Job, book: Codebook, said: Asked) -> list[dict[str, Any]]:
 
 def _switched(job: Job, said: Asked, circuit: str, light: str) -> list[dict[str, Any]]:
     """The switch that a light was said to have, behind it: no way to it is said yet."""
-    if not said.switched:
+    if not said.switched or turned_off_before(said):
         return []
     number = max(int(light[1:]), int(next_id(job, "b")[1:])) + 1
     item = {
@@ -144,7 +146,7 @@ def _drawn_out(job: Job, book: Codebook, said: Asked, on: Circuit) -> list[dict[
         {"op": "add", "kind": "way", "item": {"id": way, "name": name, "start": said.begin.id, "legs": legs}},
         *([{"op": "set", "kind": "circuit", "id": on.id, "set": changed}] if changed else []),
         {"op": "chain", "circuit": on.id, "boxes": ends, "after": said.begin.id},
-        {"op": "route", "circuit": on.id, "box": ends[-1], "path": [way]},
+        {"op": "route", "circuit": on.id, "box": ends[0], "path": [way]},
         *_boxes(book, said, way, legs),
         *_switched(job, said, on.id, ends[-1]),
     ]
@@ -207,7 +209,8 @@ def _title(said: Asked) -> str:
 def _ends(job: Job, book: Codebook, said: Asked) -> tuple[list[str], list[dict[str, Any]]]:
     """The ids of what stands at the end (a disconnect before its equipment), and the edits that put there what does
     not stand yet."""
-    if said.there is not None and not said.kind.whip:
+    before = said.kind.whip or turned_off_before(said)
+    if said.there is not None and not before:
         return [said.there.node.id], []
     if said.kind.feeds:
         return _panel(job, said)
@@ -225,7 +228,7 @@ def _ends(job: Job, book: Codebook, said: Asked) -> tuple[list[str], list[dict[s
         )
     if said.hardwired:
         box["kind"] = "equipment"
-    if said.switched and box["kind"] in SWITCHABLE:
+    if said.switched and box["kind"] in SWITCHABLE and not turned_off_before(said):
         box["switched"] = box.get("switched") or "whole"
     box |= {"use": said.use or box.get("use", ""), "where": said.where, "height_in": _height(job, said)}
     box["outdoors"] = said.outdoors or box.get("outdoors", False)
@@ -239,16 +242,23 @@ def _ends(job: Job, book: Codebook, said: Asked) -> tuple[list[str], list[dict[s
     ident = next_id(job, "b")
     names = [said.box_name or next_name(job, LETTERS[box["kind"]])]
     whole = {"id": ident, "name": names[0], "structure": said.structure or said.begin.structure, **box}
-    if not said.kind.whip:
+    if not before:
         return [ident], [{"op": "add", "kind": "box", "item": whole}]
     first = f"b{int(ident[1:]) + 1}"
+    kind, there = "disconnect" if said.kind.whip else "switch", said.there.node if said.there is not None else None
+    outdoors = there.outdoors if isinstance(there, Box) else box["outdoors"]
     switch = {
-        "id": first, "name": next_name(job, LETTERS["disconnect"]), "structure": said.panel.structure,
-        "kind": "disconnect", "outdoors": True, "height_in": _height(job, said),
+        "id": first, "name": next_name(job, LETTERS[kind]), "structure": whole["structure"], "kind": kind,
+        "outdoors": outdoors, "where": said.where, "height_in": _height(job, said),
     }  # fmt: skip
     if said.there is not None:
         return [first, said.there.node.id], [{"op": "add", "kind": "box", "item": switch}]
     return [first, ident], [{"op": "add", "kind": "box", "item": item} for item in (switch, whole)]
+
+
+def turned_off_before(said: Asked) -> bool:
+    """Whether the switch that is said stands before it: of a machine that is wired, where a lamp has it behind."""
+    return said.switched and not said.kind.whip and said.kind.box.get("kind") == "equipment"
 
 
 def _on_the_face(book: Codebook, said: Asked) -> bool:

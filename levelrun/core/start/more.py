@@ -15,7 +15,7 @@ from levelrun.core.start.asked import Asked
 from levelrun.core.start.ends import OUTSIDE, end, end_here
 from levelrun.core.start.kinds import KINDS
 from levelrun.core.start.made import USUAL_HEIGHT_IN
-from levelrun.core.start.several import added, apart_here
+from levelrun.core.start.several import added, apart_here, length_in
 
 # What hangs in one chain of 120 V: no machine of its own.
 CHAINED = ("receptacle", "switch", "light", "fan", "smoke")
@@ -24,7 +24,7 @@ TOGETHER = tuple(f"on {the} circuit" for the in ("one", "the same", "a single", 
 _TOGETHER = re.compile("|".join(TOGETHER), re.IGNORECASE)
 # Before each of them: and; a comma, which was passed over, where `and` is to come.
 _NEXT = re.compile(
-    r"(?:and|then)\b(?:\s+(?:on\s+)?to\b)?\s*|(?<=,)\s*(?=[^;\n]*\band\b)|(?<=,\s)(?=[^;\n]*\band\b)", re.IGNORECASE
+    r"and\b(?:\s+(?:on\s+)?to\b)?\s*|(?<=,)\s*(?=[^;\n]*\band\b)|(?<=,\s)(?=[^;\n]*\band\b)", re.IGNORECASE
 )
 _FAR = re.compile(
     r"[\s,]*(?P<far>\d[\d\s'\"./-]*?(?:'|\"|ft\b|feet\b|in\b))\s*(?:away|farther|further|beyond|on|from\s+it|from\s+there)"
@@ -45,10 +45,8 @@ def more_here(reader: SceneReader, said: Asked) -> Asked | None:
     if other is None or not _chained(other, alike) or other.circuit:
         reader.pos = begin
         return None
-    if (far := _FAR.match(reader.text, reader.pos)) is not None:
-        reader.pos = far.start("far")
-        other = replace(other, behind_in=reader.length())
-        reader.pos = far.end()
+    if (far := length_in(reader, _FAR)) is not None:
+        other = replace(other, behind_in=far)
     if reader.phrase(OUTSIDE) is not None:
         other = replace(other, outdoors=True)
     if other.count > 1 and (apart := apart_here(reader)) is not None:

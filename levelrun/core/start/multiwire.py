@@ -25,15 +25,6 @@ SHARED = re.compile(
 )
 
 
-def shared_here(reader: SceneReader) -> bool:
-    """Whether two circuits with one neutral are said here, taken."""
-    reader.skip()
-    found = SHARED.match(reader.text, reader.pos)
-    if found is not None:
-        reader.pos = found.end()
-    return found is not None
-
-
 def on_two(
     job: Job, book: Codebook, said: Asked, edits: list[dict[str, Any]], ident: str
 ) -> tuple[list[dict[str, Any]], str, str]:

@@ -25,7 +25,7 @@ ONE_OF = {f"{word}s": word for word in (*_ONES, *WAYS) if not word.endswith(("s"
 }
 COUNT = rf"(?:[2-9]|1[0-2]|{'|'.join(NUMBERS)})"
 _COUNT = re.compile(rf"(?P<n>{COUNT})\s+(?=[a-z0-9])", re.IGNORECASE)
-_OF_THEM = re.compile(rf"(?P<n>{COUNT})\s+of\s+them\b", re.IGNORECASE)
+OF_THEM = re.compile(rf"(?P<n>{COUNT})\s+of\s+them\b", re.IGNORECASE)
 _APART = re.compile(
     r"(?:(?:then|and|each|every|at|spaced)\s+)*(?P<far>\d[\d\s'\"./-]*?(?:'|\"|ft\b|feet\b|in\b))\s*"
     r"(?:apart|between(?:\s+(?:them|each))?|from\s+(?:each|one)\s+(?:other|another))\b",
@@ -40,7 +40,7 @@ def count_here(reader: SceneReader, things: re.Pattern[str]) -> int:
     reader.skip()
     found = _COUNT.match(reader.text, reader.pos)
     if found is None and things.match(reader.text, reader.pos) is not None:  # garage outlets, 4 of them
-        later = _OF_THEM.search(reader.text, reader.pos, reader.line_end())
+        later = OF_THEM.search(reader.text, reader.pos, reader.line_end())
         return _number(later) if later is not None else 1
     if found is None or things.match(reader.text, found.end()) is None:
         return 1
@@ -52,20 +52,14 @@ def _number(found: re.Match[str]) -> int:
     return NUMBERS.get(found["n"].lower()) or int(found["n"])
 
 
-def of_them_here(reader: SceneReader) -> bool:
-    """Whether it is said here how many of them there are, taken."""
-    reader.skip()
-    found = _OF_THEM.match(reader.text, reader.pos)
-    if found is not None:
-        reader.pos = found.end()
-    return found is not None
-
-
 def apart_here(reader: SceneReader) -> float | None:
     """How far apart they are, where that is said here, taken."""
-    reader.skip()
-    found = _APART.match(reader.text, reader.pos)
-    if found is None:
+    return length_in(reader, _APART)
+
+
+def length_in(reader: SceneReader, pattern: re.Pattern[str]) -> float | None:
+    """The length `far` in a pattern that stands here, taken; None where it does not."""
+    if (found := reader.take(pattern)) is None:
         return None
     reader.pos = found.start("far")
     inches = reader.length()

@@ -139,7 +139,6 @@ def _feeders(job: Job, panel: str, plans: Mapping[str, CircuitPlan]) -> Iterator
 
 def _span(circuit: Circuit, row: ChainRow, shared: bool) -> Span:
     """A hop with its wires; where it shares its neutral, the hot of the other circuit is the second."""
-    size = row.cable.rpartition("-")[0] or circuit.wire_size
     hots = HOTS if circuit.volts != 120 or shared else HOTS[:1]
     words = row.words.split(", ")
     neutral = ("neutral",) if "neutral" in words or (circuit.volts == 120) else ()
@@ -148,7 +147,7 @@ def _span(circuit: Circuit, row: ChainRow, shared: bool) -> Span:
         start=row.after or circuit.panel,
         box=row.box,
         feet=(row.length_in or 0.0) / 12,
-        size=size,
+        size=row.size,
         ground=row.ground,
         material=circuit.material,
         wires=(*hots, *neutral, *ground),

@@ -84,10 +84,8 @@ def _reading(reader: SceneReader, own: Circuit | Panel, box: str, step: str) -> 
         return edit
     reader.skip()
     reader.expect(["a number"])
-    match = NUMBER.match(reader.text, reader.pos)
-    if match is None:
+    if (match := reader.take(NUMBER)) is None:
         raise reader.fail("a number")
-    reader.pos = match.end()
     return {**edit, "value": float(match[1])}
 
 
@@ -112,10 +110,8 @@ def _by_its_size(reader: SceneReader, own: Circuit | Panel) -> Said | None:
     which is told. None where no such figures stand here."""
     reader.skip()
     if isinstance(own, Panel):
-        found = _SLASHED.match(reader.text, reader.pos)
-        if found is None:
+        if (found := reader.take(_SLASHED)) is None:
             return None
-        reader.pos = found.end()
         steps = [("leg_a", found["a"]), ("leg_b", found["b"]), ("legs", found["c"])]
         return Said([
             {"op": "measure", "of": own.id, "step": step, "value": float(value)} for step, value in steps if value

@@ -57,9 +57,8 @@ def fed_in(reader: SceneReader) -> Said | None:
         lay = pipe_here(reader)
         if lay is None:
             continue
-        if (deep := _DEEP.match(reader.text, reader.pos)) is not None:
+        if (deep := reader.take(_DEEP)) is not None:
             lay["depth_in"] = float(deep["n"])
-            reader.pos = deep.end()
         behind = reader.pos
         head = SceneReader(reader.text[: match.start()])
         head.scene, head.pos = reader.scene, start

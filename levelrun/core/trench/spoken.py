@@ -27,11 +27,8 @@ STEPS = {
 
 def rods(reader: SceneReader) -> Said | None:
     """Two ground rods at the shop, 8' apart."""
-    reader.skip()
-    said = _RODS.match(reader.text, reader.pos)
-    if said is None:
+    if (said := reader.take(_RODS)) is None:
         return None
-    reader.pos = said.end()
     count = (said["n"] or said["m"] or "two").lower()
     return rods_at(reader, COUNTED.get(count) or int(count))
 

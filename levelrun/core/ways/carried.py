@@ -105,6 +105,11 @@ def _lying(carried: Sequence[Carried]) -> Iterator[Lying]:
         )
 
 
+def alone(wires: HopWires) -> Lying:
+    """A hop beside which nothing lies."""
+    return Lying(wires=wires, conductors=wires.conductors, neutral=wires.neutral, shares=False)
+
+
 def cable_name(group: Sequence[Lying]) -> str:
     """The size of a cable that carries these hops: gauge and count without ground."""
     return f"{group[0].wires.wire_size}-{sum(item.conductors for item in group)}"

@@ -9,28 +9,26 @@ from itertools import chain, pairwise
 
 from levelrun.core.boxes.entering import Entering
 from levelrun.core.boxes.joints import NEUTRAL
-from levelrun.core.circuits.loads import HopWires
+from levelrun.core.circuits.loads import HopWires, Named
 from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import Cable, cable, cable_sizes, method
-from levelrun.core.job import Box, Job, Panel
+from levelrun.core.job import Box, Circuit, Job, Panel
 from levelrun.core.kept import Standing
 from levelrun.core.ways.carried import Lying
 from levelrun.core.ways.contexts import LaidCircuit, Woven
-from levelrun.core.ways.facts import WayContext, viewed
-from levelrun.core.ways.pieces import ROLES, Place, Role, brings, goes_on, kind_in, own_in, places
+from levelrun.core.ways.facts import WayContext, WayView, viewed
+from levelrun.core.ways.pieces import ROLES, Place, Role, brings, goes_on, kind_in, lies_as, own_in, places
 
 _brings = Standing[list[tuple[str, Entering]]](2048)
+_named = Standing[tuple[Named, ...]](2048)
 
 
 def entering(book: Codebook, job: Job, woven: Woven) -> dict[str, tuple[Entering, ...]]:
     """What each box receives, by box id, circuit by circuit, hop by hop."""
     nodes = {node.id: node for node in job.nodes}
-    ways = {item.way.id: item for item in chain(woven.contexts, *woven.drawn.values())}
     found: dict[str, list[Entering]] = {}
-    for circuit in job.circuits:
-        item = woven.lying[circuit.id]
+    for circuit, item, taken in _laid(job, woven):
         ends = (nodes[circuit.panel], nodes.get(circuit.feeds or ""))
-        taken = [ways[way] for way in item.ways if way in ways]
         brought = _brings.get(
             circuit.id,
             (book, item, *ends, None, *taken),
@@ -39,6 +37,41 @@ def entering(book: Codebook, job: Job, woven: Woven) -> dict[str, tuple[Entering
         for box, one in brought:
             found.setdefault(box, []).append(one)
     return {box: tuple(items) for box, items in found.items()}
+
+
+def lying_as(book: Codebook, job: Job, woven: Woven) -> dict[str, tuple[Named, ...]]:
+    """What each hop is as it lies, by circuit."""
+    return {
+        circuit.id: _named.get(
+            circuit.id,
+            (book, item, None, *taken),
+            lambda item=item, taken=taken: tuple(_names(book, item, taken)),  # type: ignore[misc]
+        )
+        for circuit, item, taken in _laid(job, woven)
+    }
+
+
+def _names(book: Codebook, item: LaidCircuit, taken: Sequence[WayContext]) -> Iterator[Named]:
+    views = {context.way.id: viewed(book, context) for context in taken}
+    for box, laid in item.laid.items():
+        wires = laid.wires
+        if legs := _legs(item, views, box):
+            yield box, lies_as(legs, (wires.circuit, box))
+        else:
+            yield box, (wires.piped if wires.method == "raceway" else wires.cabled,)
+
+
+def _laid(job: Job, woven: Woven) -> Iterator[tuple[Circuit, LaidCircuit, list[WayContext]]]:
+    """Every circuit as it lies, with the ways that it takes."""
+    ways = {item.way.id: item for item in chain(woven.contexts, *woven.drawn.values())}
+    for circuit in job.circuits:
+        item = woven.lying[circuit.id]
+        yield circuit, item, [ways[way] for way in item.ways if way in ways]
+
+
+def _legs(item: LaidCircuit, views: Mapping[str, WayView], box: str) -> list[Place]:
+    """The legs of the hop to a box, way by way."""
+    return [place for part in item.paths.get(box, ()) for place in places(views[part.way], part)]
 
 
 def _brought(
@@ -50,7 +83,7 @@ def _brought(
     for box, laid in item.laid.items():
         wires = laid.wires
         start, end = nodes[wires.start].name, nodes[wires.box].name
-        legs = [place for part in item.paths.get(box, ()) for place in places(views[part.way], part)]
+        legs = _legs(item, views, box)
         if not legs:
             yield wires.box, _unwalked(book, wires, "feed", start)
             yield wires.start, _unwalked(book, wires, "load", end)
@@ -128,7 +161,7 @@ def _shared(wires: HopWires, own: Lying) -> str:
 def _unwalked(book: Codebook, wires: HopWires, side: str, other: str) -> Entering:
     """What a hop brings that lies in no way, by what its circuit says of it."""
     cabled = wires.method != "raceway"
-    made = _made(book, wires.method, f"{wires.wire_size}-{wires.conductors}") if cabled else None
+    made = _made(book, wires.method, wires.cabled) if cabled else None
     ground = wires.ground if made is None else made.ground if wires.grounded else ""
     return replace(
         _plain(wires, side, other), count=wires.conductors, ground=ground, cable=cabled,

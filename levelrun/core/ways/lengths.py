@@ -5,9 +5,10 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
+from levelrun.core.circuits.loads import HopWires
 from levelrun.core.circuits.makeup import makeup_in, piece_in, to_the_foot
 from levelrun.core.findings import Figure
-from levelrun.core.job import Box, Panel
+from levelrun.core.job import Box, Habits, Panel
 from levelrun.core.measure import show
 from levelrun.core.ways.carried import WHOLE, Carried, Lying, Piece, strands_of
 from levelrun.core.ways.facts import WayView
@@ -106,15 +107,23 @@ def _named(view: WayView, item: Carried, run: _Run, roles: Sequence[Role]) -> It
     first = run.legs[0]
     kind, size = kind_in(Place(view, first, item.back), item.hop)
     if kind != "wires":
-        name = {"OVERHEAD": "quadplex"}.get(kind, kind)
-        metal = " al" if item.wires.material == "al" and kind != "OVERHEAD" else ""  # hung cable is aluminum anyway
         if size:
-            yield f"{size} {name}{metal}", ()
+            yield cable_named(kind, size, item.wires.material)
         return
     hots = (item.wires.conductors - item.wires.neutral) * ("hots" in roles)
     neutral = "neutral" in roles
     wires = item.wires if "ground" in roles else replace(item.wires, ground="")
-    own = Lying(wires=wires, conductors=hots + neutral, neutral=neutral, shares=False)
+    yield from wires_named(Lying(wires=wires, conductors=hots + neutral, neutral=neutral, shares=False))
+
+
+def cable_named(kind: str, size: str, material: str) -> Named:
+    """A cable as it is cut. Hung cable is of aluminum anyway."""
+    metal = " al" if material == "al" and kind != "OVERHEAD" else ""
+    return f"{size} {'quadplex' if kind == 'OVERHEAD' else kind}{metal}", ()
+
+
+def wires_named(own: Lying) -> Iterator[Named]:
+    """The single wires of a hop, kind by kind, as they are cut."""
     for one in strands_of([own]):
         if one.colours:
             yield wire_name(one.wires.size, one.wires.insulation, one.material), one.colours
@@ -135,17 +144,27 @@ def _makeup(view: WayView, node: Panel | Box | None, outdoors: bool) -> float:
 
 
 def _cut(view: WayView, item: Carried, named: Named, run: _Run, number: int) -> Cut:
-    (what, colours), (first, last) = named, (run.legs[0], run.legs[-1])
-    name = _called(named)
-    beyond = run.beyond_in
-    path = sum(view.way.legs[index].length_in for index in run.legs) + beyond
+    first, last = run.legs[0], run.legs[-1]
     begin = view.nodes.get(view.node_at(first + item.back))
-    stop = run.end if beyond else view.nodes.get(view.node_at(last + (not item.back)))
-    start = _makeup(view, begin, view.facts[first].outdoors)
-    end = _makeup(view, stop, view.facts[last].outdoors)
-    loop = view.habits.loop_in
-    waste = view.habits.waste_percent / 100 * path
-    exact = piece_in(view.habits, path, start, end)
+    stop = run.end if run.beyond_in else view.nodes.get(view.node_at(last + (not item.back)))
+    return cut_of(
+        view.habits, item.wires, named,
+        [(node, _makeup(view, node, view.facts[leg].outdoors)) for node, leg in ((begin, first), (stop, last))],
+        sum(view.way.legs[index].length_in for index in run.legs) + run.beyond_in,
+        legs=(min(run.legs), max(run.legs)), beyond_in=run.beyond_in, number=number,
+    )  # fmt: skip
+
+
+def cut_of(
+    habits: Habits, wires: HopWires, named: Named, ends: Sequence[tuple[Panel | Box | None, float]], path: float, *,
+    legs: tuple[int, int] = (0, 0), beyond_in: float = 0.0, number: int = 0,
+) -> Cut:  # fmt: skip
+    """A piece of a hop: its path with what both ends take (each with its make-up, inches), a loop and waste (300.14;
+    shop habits). Rounded up to the foot."""
+    (what, colours), ((begin, start), (stop, end)) = named, ends
+    name = _called(named)
+    waste = habits.waste_percent / 100 * path
+    exact = piece_in(habits, path, start, end)
     cut = to_the_foot(exact)
     start_name, end_name = begin.name if begin else "joint", stop.name if stop else "open end"
     figure = Figure(
@@ -157,11 +176,11 @@ def _cut(view: WayView, item: Carried, named: Named, run: _Run, number: int) -> 
         formula="path + make-up at both ends + loop + waste, rounded up to the foot",
         inputs={
             "path": show(path),
-            **({"of it in the ways after this": show(beyond)} if beyond else {}),
+            **({"of it in the ways after this": show(beyond_in)} if beyond_in else {}),
             f"make-up at {start_name}": show(start),
             f"make-up at {end_name}": show(end),
-            "loop": show(loop),
-            f"waste {view.habits.waste_percent:g} %": show(waste),
+            "loop": show(habits.loop_in),
+            f"waste {habits.waste_percent:g} %": show(waste),
             "exact": show(exact),
         },
         rule="300.14; shop habits",
@@ -171,19 +190,19 @@ def _cut(view: WayView, item: Carried, named: Named, run: _Run, number: int) -> 
         item=name,
         what=what,
         colours=colours,
-        circuit=item.wires.circuit,
-        box=item.wires.box,
-        title=item.wires.title,
+        circuit=wires.circuit,
+        box=wires.box,
+        title=wires.title,
         pieces=len(colours) or 1,
-        first=min(run.legs),
-        last=max(run.legs),
+        first=legs[0],
+        last=legs[1],
         start=start_name,
         end=end_name,
         path_in=path,
-        beyond_in=beyond,
+        beyond_in=beyond_in,
         start_makeup_in=start,
         end_makeup_in=end,
-        loop_in=loop,
+        loop_in=habits.loop_in,
         waste_in=waste,
         exact_in=exact,
         cut_in=cut,

@@ -13,7 +13,7 @@ from functools import lru_cache
 from typing import Literal
 
 from levelrun.core.codebook import Codebook
-from levelrun.core.ways.carried import Carried, Lying, Piece
+from levelrun.core.ways.carried import Carried, Lying, Piece, cable_name
 from levelrun.core.ways.facts import WayContext, WayView, rewired, viewed
 from levelrun.core.ways.stretch import Stretch
 
@@ -58,6 +58,21 @@ def kind_in(place: Place, hop: Hop) -> tuple[str, str]:
         return (leg.method, leg.size)
     own = own_in(place, hop)
     return (leg.method, next((size for group, size in view.cables(index) if group[0] == own), ""))
+
+
+def lies_as(legs: Sequence[Place], hop: Hop) -> tuple[str, ...]:
+    """What a hop is along its legs, as it is bought: 12-2; 12-3 where two share one cable; 12 in pipe, then 12-2."""
+    return tuple(dict.fromkeys(_named(place, hop) for place in legs))
+
+
+def _named(place: Place, hop: Hop) -> str:
+    view, own = place.view, own_in(place, hop)
+    if view.piped(place.leg):
+        return own.wires.piped
+    if view.way.legs[place.leg].sleeve:
+        return view.guarded(place.leg)[1] or cable_name([own])
+    size = next(size for group, size in view.cables(place.leg) if own in group) or cable_name([own])
+    return size if "-" in size else f"{size} {view.way.legs[place.leg].method}"
 
 
 def brings(place: Place, hop: Hop, role: Role) -> bool:

@@ -51,10 +51,8 @@ def counters(reader: SceneReader) -> Said | None:
     and is on no circuit yet, shared out over so many. None where no such words stand here."""
     reader.phrase(("add", "put in", "run"))
     reader.phrase(("a", "an", "the"))
-    reader.skip()
-    several = _COUNT.match(reader.text, reader.pos)
+    several = reader.take(_COUNT)
     count = NUMBERS.get(several["n"].lower()) or int(several["n"]) if several is not None else 0
-    reader.pos = several.end() if several is not None else reader.pos
     item: dict[str, Any] = {}
     while circuit_part(reader, item):
         pass

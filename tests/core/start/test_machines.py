@@ -14,7 +14,7 @@ from levelrun.core.job import Job
 from levelrun.core.plan import plan
 from levelrun.core.site.marking import NAMED
 from levelrun.core.start.kinds import KINDS, NOT_HELD, PLUGGED
-from tests.conftest import built, edited
+from tests.conftest import built, edited, found
 
 BOOK = load("us-2023")
 HOUSE = built("panel H 200a 40 spaces")
@@ -312,3 +312,26 @@ def test_a_light_with_a_switch_behind_it(end: str) -> None:
         assert not codes(whole)
     on = built(f"from H 30' attic to {end} with a switch, then 9' attic to light", HOUSE)
     assert {hop.box: hop.after for hop in on.circuits[0].chain}[on.boxes[-1].id] == on.boxes[0].id
+
+
+def test_a_furnace_is_turned_off_before_it() -> None:
+    """Its switch stands before it, and is what turns it off within sight (422.31(C)); a lamp has it behind."""
+    job = built("from H 30' crawl in 12-2 to furnace with a switch", HOUSE)
+    furnace, switch = sorted(job.boxes, key=lambda box: box.name)
+    assert (furnace.serves, switch.kind, switch.outdoors) == ("furnace", "switch", False)
+    assert [(hop.box, hop.after, bool(hop.path)) for hop in job.circuits[0].chain] == [
+        (switch.id, None, True),
+        (furnace.id, switch.id, False),
+    ]
+    whole = built(f"from {switch.name} 6' stud wall in 12-2 to {furnace.name}", job)
+    assert not found(whole, "disconnect-sight")
+    assert found(built("from H 30' crawl in 12-2 to furnace", HOUSE), "disconnect-sight")
+
+
+@pytest.mark.parametrize(
+    ("end", "outdoors"),
+    [("furnace with a disconnect", False), ("heat pump 18 mca 30 amp max", True), ("mini-split 15 mca 20 max", True)],
+)
+def test_a_disconnect_stands_where_its_machine_does(end: str, outdoors: bool) -> None:
+    job = built(f"from H 30' crawl to {end}", HOUSE)
+    assert {box.kind: box.outdoors for box in job.boxes} == {"disconnect": outdoors, "equipment": outdoors}

@@ -116,6 +116,7 @@ def test_a_cable_is_known_by_its_size(said: str, size: str) -> None:
     ("backup generator inlet 30 amp outside, 15' basement", "generator", ""),
     ("generator inlet box L14-30, 20' through the basement", "generator", ""),
     ("level 2 charger 40 amp, 40' attic", "vehicle", ""), ("security light at the back door, 25' attic", "", ""),
+    ("outlet at the garden gate 60' trench", "", ""), ("light at the back door 25 ft attic", "", ""),
 ])  # fmt: skip
 def test_as_it_is_called(said: str, serves: str, use: str) -> None:
     job, _ = line(said)

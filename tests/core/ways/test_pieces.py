@@ -9,7 +9,7 @@ from levelrun.core.boxes.joints import joints_of
 from levelrun.core.circuits.loads import all_loads
 from levelrun.core.job import Job, job_book
 from levelrun.core.pipe.planned import plan_pull
-from levelrun.core.plan import plan, way_contexts
+from levelrun.core.plan import plan, plan_whole, way_contexts
 from levelrun.core.ways.contexts import weave
 from levelrun.core.ways.entering import entering
 from tests.conftest import edited, one_way
@@ -156,6 +156,9 @@ def test_a_cable_for_two_circuits_enters_a_box_once() -> None:
     book = job_book(job)
     into = entering(book, job, weave(job, book, all_loads(job, book)))[one]
     assert [item.what for item in into if not item.inside] == ["12-3 NM-B", "12-2 NM-B", "12-2 NM-B"]
+    rows = [[(row.name, row.cable, row.wires) for row in item.chain] for item in plan(job).circuits]
+    assert rows == [[("J-1", "12-3", "12-3"), (last, "12-2", "12-2")] for last in ("C-1", "R-9")]
+    assert {row.name: row.cables for row in plan_whole(job, job_book(job))[1].apart}["J-1"] == 3
     assert sum(item.count for item in into) == 7
     box = next(item for item in job.boxes if item.id == one)
     joints = joints_of(book, box, model_in(book, box, into, None), into)

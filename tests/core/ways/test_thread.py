@@ -14,6 +14,7 @@ from levelrun.core.boxes.planned import plan_building
 from levelrun.core.circuits.loads import all_loads
 from levelrun.core.job import Job, job_book
 from levelrun.core.plan import plan, plan_whole, way_contexts
+from levelrun.core.ways.carried import Lying
 from levelrun.core.ways.contexts import Woven, weave
 from levelrun.core.ways.entering import entering
 from levelrun.core.ways.facts import WayView
@@ -23,6 +24,16 @@ from tests.conftest import codes, edited, found, one_way
 from tests.core.test_kept_plans import changed_demo, edits
 
 TO_C1 = "over 20' attic in emt 3/4 to C-1"
+
+
+def _named(view: WayView, index: int, own: Lying) -> set[str]:
+    """What a hop is called in a leg by what is cut there."""
+    if view.way.legs[index].sleeve:
+        return {view.guarded(index)[1]}
+    if view.piped(index):
+        return {f"{own.wires.wire_size} in pipe"}
+    method = view.way.legs[index].method
+    return {size if "-" in size else f"{size} {method}" for group, size in view.cables(index) if own in group}
 
 
 def agree(job: Job) -> None:
@@ -44,16 +55,19 @@ def agree(job: Job) -> None:
             wires = woven.laid[said.id][row.box].wires
             assert row.ground == wires.ground
             assert not wires.ground or wires.ground in wanted
-            assert row.cable == f"{wires.wire_size}-{wires.conductors}"
+            assert (row.size, row.conductors) == (wires.wire_size, wires.conductors)
             paths = woven.lying[said.id].paths.get(row.box, ())
             legs = [leg for part in paths for leg in _legs(woven, said.id, part)]
             if legs and row.length_in is not None and not _taped(said, row.box):
                 assert row.length_in == pytest.approx(sum(leg.length_in for leg in legs))
+            named = set[str]()
             for part in paths:
                 view = views[part.way]
                 for index in range(part.first, part.last + 1):
                     own = next(i for i in view.lying(index) if i.wires.box == row.box and i.wires.circuit == said.id)
                     assert own.wires == wires
+                    named |= _named(view, index, own)
+            assert not named or set(row.cable.split(", then ")) == named
         cut = [
             piece
             for way in (*planned.ways, *planned.drawn.ways.values())

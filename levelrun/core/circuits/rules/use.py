@@ -185,7 +185,8 @@ def sight_rule(view: CircuitView) -> Iterator[Finding]:
         if box.kind != "equipment" or section is None:
             continue
         before = [view.boxes.get(link.box) for link in view.tree.path(box.id)]
-        if any(item is not None and item.kind == "disconnect" for item in before):
+        off = ("disconnect", "switch") if view.circuit.volts == 120 else ("disconnect",)  # a snap switch
+        if any(item is not None and item.kind in off for item in before):
             continue
         always = box.serves == "air_conditioner"
         if view.circuit.locks and not always:

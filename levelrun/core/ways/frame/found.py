@@ -247,7 +247,7 @@ def _one(
         return _in_pipe(there, frame, taken, a, b, wires, book)
     if method(book, wires.method).kind != "cable":
         return there
-    size = made_size(book, wires.method, wires.wire_size, wires.conductors) or f"{wires.wire_size}-{wires.conductors}"
+    size = made_size(book, wires.method, wires.wire_size, wires.conductors) or wires.cabled
     lain = Cabled(wires.method, size, sleeve_of(book, wires.method, size))
     name = f"{wires.title} to {end.name}"[:MOST_IN_A_NAME]
     drawn = as_way(frame, taken.pieces, a, b, way_id(wires.circuit, hop.box), name, lain)
