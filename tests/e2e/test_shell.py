@@ -7,8 +7,8 @@ import pytest
 from playwright.sync_api import Browser, Page, expect
 
 from tests.conftest import PLANTED
-from tests.e2e.conftest import Server
-from tests.e2e.hands import LINE, settled, stage, stops
+from tests.e2e.conftest import Server, call
+from tests.e2e.hands import LINE, say, settled, stage, stops
 
 Open = Callable[..., Page]
 
@@ -89,16 +89,28 @@ def test_two_quick_edits_are_both_made(open_page: Open) -> None:
     stops(page, PLANTED)
 
 
-@pytest.mark.parametrize("width", [1280, 1024, 800, 390])
-def test_all_of_the_header_is_on_the_glass(open_page: Open, width: int) -> None:
-    """At a desk, on a tablet either way, on a phone: no button of the header, and no stage, hangs over its side; what
-    is typed has room."""
-    page = open_page(width, 800, "/jobs/{job}/trench")
+def whole_header(page: Page, width: int) -> None:
+    """No button of the header hangs over its side."""
     assert page.evaluate("document.documentElement.scrollWidth") <= width
     header = page.locator("header.bar")
     for button in header.get_by_role("button").all():
         if button.is_visible():
             box = button.bounding_box()
             assert box is not None and box["x"] >= 0 and box["x"] + box["width"] <= width, button.inner_text()
+
+
+@pytest.mark.parametrize("width", [1280, 390])
+def test_a_long_name_leaves_the_header_whole(open_page: Open, shared: Server, width: int) -> None:
+    made = call(shared, "POST", "/api/jobs", {"name": "Furnace, water heater and two baths at Quince Hollow"})
+    page = open_page(width, 800, f"/jobs/{made['head']['id']}/start")
+    say(page, "H 200a 30 spaces taken 1-14")
+    whole_header(page, width)
+
+
+@pytest.mark.parametrize("width", [1280, 1024, 800, 390])
+def test_all_of_the_header_is_on_the_glass(open_page: Open, width: int) -> None:
+    """At a desk, on a tablet either way, on a phone, the stages too; what is typed has room."""
+    page = open_page(width, 800, "/jobs/{job}/trench")
+    whole_header(page, width)
     line = page.locator(LINE).bounding_box()
     assert line is not None and line["width"] >= 190

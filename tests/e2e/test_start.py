@@ -227,6 +227,19 @@ def test_a_building_that_is_said_first_is_drawn_and_wired_as_it_is_spoken(open_p
     assert keys < 360, keys
 
 
+def test_the_answers_and_the_pull_list_have_every_cable_of_a_line(open_page: Open) -> None:
+    """By hand: 40 ft with 42 and 8 in at its ends, a loop of 6 in and 5 %, 47 ft; 6 ft three times on, 9 ft each; the
+    furnace has 37 ft to its switch and 9 ft, with 8 and 12 in, from there."""
+    page = open_page(empty=True)
+    says(page, "H 200a 30 spaces taken 1-14", "40' basement to 4 outlets 6' apart")
+    expect(page.get_by_test_id("answers")).to_contain_text("74 ft of 12-2 NM-B")
+    says(page, "30' crawl in 12-2 to furnace with a switch", "S-1 to E-1 is 6'")
+    stage(page, 4)
+    page.get_by_role("link", name="Pull list").click()
+    expect(page.locator("tbody tr")).to_have_count(6)
+    expect(page.get_by_text("120′ 12-2 NM-B")).to_be_visible()
+
+
 def test_only_how_many_are_free_is_known(open_page: Open) -> None:
     page = open_page(empty=True)
     page.get_by_role("button", name="What is free").click()

@@ -24,7 +24,7 @@ from levelrun.core.start.ends import (
     end_here,
     new_name,
     several,
-    standing,
+    standing_in,
 )
 from levelrun.core.start.kinds import BUILDINGS, CALLED, ENDS, NOT_HELD, USES, Kind
 from levelrun.core.start.more import TOGETHER
@@ -173,7 +173,7 @@ def _in(reader: SceneReader, said: Asked) -> Asked:
         return replace(said, use=ROOMS[word])
     if word not in named and said.kind.feeds:  # a sub-panel in a shed that is not there yet
         return replace(said, kind=ENDS["building"], building=BUILDINGS[word], building_name=word.capitalize())
-    return replace(said, structure=named[word] if word in named else standing(reader, word))
+    return replace(said, structure=named[word]) if word in named else standing_in(reader, said, word)
 
 
 def _outside(reader: SceneReader, said: Asked) -> Asked:

@@ -15,13 +15,12 @@ from levelrun.core.ways.walk import WalkLeg
 @dataclass(frozen=True, kw_only=True)
 class Asked:
     """What the line says. `circuit`: fields of the circuit as said; `fed`: the name of the panel that it feeds, in a
-    new `building`, called like it or by a name of its own; `box`
-    and `on`: where it begins at a box, that and its circuit, which is drawn out; `there`: what stands at its end
-    already; `branch`: it is said to be a circuit, and no feeder; `switched`: a light with a switch of its
-    own; `count`: so many of a kind, `apart_in` from one to the next; `multiwire`: on two
-    circuits that share a neutral; `whip_in`: how long the whip is said to be behind its disconnect; `either`:
-    the amperes of `load_a` stand bare by it, and may be those of its breaker; `more`: what hangs behind it, each
-    `behind_in` from the one before."""
+    new `building`, called like it or by a name of its own; `unbuilt`: the word of a building, not there yet, in which
+    its end stands; `box` and `on`: where it begins at a box, that and its circuit, which is drawn out; `there`: what
+    stands at its end already; `branch`: it is said to be a circuit, and no feeder; `switched`: a light with a switch
+    of its own; `count`: so many of a kind, `apart_in` from one to the next; `multiwire`: on two circuits that share a
+    neutral; `whip_in`: how long the whip is behind its disconnect; `either`: the amperes of `load_a` stand bare by
+    it, and may be those of its breaker; `more`: what hangs behind it, each `behind_in` from the one before."""
 
     kind: Kind
     panel: Panel
@@ -44,6 +43,7 @@ class Asked:
     box_name: str = ""
     fed: str = ""
     spaces: int | None = None
+    unbuilt: str = ""
     branch: bool = False
     switched: bool = False
     count: int = 1

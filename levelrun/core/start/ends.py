@@ -225,7 +225,7 @@ def _kind(reader: SceneReader, said: Asked, more: dict[str, Any]) -> Asked:
         raise unknown(reader, reader.pos, "what stands at the end")
     word = ONE_OF.get(word, word) if said.count > 1 else word
     if word in BUILDINGS and reader.sees(WITHIN):
-        return _kind(reader, replace(said, structure=standing(reader, word)), more)
+        return _kind(reader, standing_in(reader, said, word), more)
     if word in OUTDOOR:
         said = replace(said, outdoors=True)
     if word in PLUGGED:
@@ -244,8 +244,9 @@ def _kind(reader: SceneReader, said: Asked, more: dict[str, Any]) -> Asked:
         return replace(said, kind=VEHICLE_PLUG, name="Vehicle outlet")
     if kind.box.get("kind") == "receptacle" and word not in PLUGS:
         reader.phrase(PLUGS)  # a dryer outlet
-    reader.phrase(["circuit"])  # a dryer circuit
+    called_so = reader.phrase(["circuit"]) is not None  # a dryer circuit, a shed circuit
     if kind.feeds:
+        said = replace(said, branch=said.branch or called_so)
         own = word in BUILDINGS and reader.phrase(SUB_PANELS) is not None
         reader.phrase(["feeder"])  # a shop feeder
         stands = reader.buildings().get(word)  # the barn, for a Pole barn
@@ -281,16 +282,11 @@ def _on_circuit(reader: SceneReader, said: Asked, more: dict[str, Any]) -> Asked
     return replace(said, kind=ENDS["outlet"])
 
 
-def standing(reader: SceneReader, word: str) -> str:
-    """The building of an end that stands in another one: a shed light. Refuses one that is not there yet."""
+def standing_in(reader: SceneReader, said: Asked, word: str) -> Asked:
+    """The line to an end that stands in a building by its word, a shed light; in one that is not there yet too: its
+    legs tell whether that stands apart."""
     found = {name.lower(): item for name, item in reader.buildings().items()}.get(word.lower())
-    if found is None:
-        name = word.capitalize()
-        raise reader.refuse(
-            f"no {word} stands in this job yet: say `structure {BUILDINGS[word]} {name}` first, or feed a panel "
-            f"there: `to {word} {name} 60a`"
-        )
-    return found.id
+    return replace(said, unbuilt=word) if found is None else replace(said, structure=found.id)
 
 
 def _goes_on(reader: SceneReader) -> bool:

@@ -82,7 +82,7 @@ def edits_for(job: Job, book: Codebook, said: Asked) -> list[dict[str, Any]]:
         place = occupied(said.panel, job.circuits).place_for(Circuit.model_validate(item))
         item |= {"space": place[0], "half": place[1]} if place else {}
     if "protection" not in item and not said.kind.feeds:
-        item["protection"] = _protection(job, book, said, item, edits)
+        item["protection"] = protection_of(job, book, said, item, edits)
     walked = {"id": way, "name": item["name"], "start": said.panel.id, "legs": legs}
     return [
         *edits,
@@ -391,9 +391,11 @@ def _joint(job: Job, leg: WalkLeg) -> dict[str, Any]:
     return {"kind": "box", "node": node} if node else {"kind": "none", "node": None}
 
 
-def _protection(job: Job, book: Codebook, said: Asked, item: dict[str, Any], edits: list[dict[str, Any]]) -> str:
-    """What the place of its box asks of the breaker."""
-    boxes = tuple(Box.model_validate(edit["item"]) for edit in edits if edit["kind"] == "box")
+def protection_of(
+    job: Job, book: Codebook, said: Asked, item: dict[str, Any], edits: list[dict[str, Any]]
+) -> str:  # fmt: skip
+    """What the places of its boxes, which these edits put there, ask of the breaker."""
+    boxes = tuple(Box.model_validate(edit["item"]) for edit in edits if edit.get("kind") == "box")
     if said.there is not None and isinstance(said.there.node, Box):
         boxes = (*boxes, said.there.node)
     ways = {**item, "chain": [{**hop, "path": []} for hop in item["chain"]]}

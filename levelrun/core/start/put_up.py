@@ -10,8 +10,9 @@ from levelrun.core.errors import EditError
 from levelrun.core.job import Job, Structure
 from levelrun.core.site.building_words import UNDRAWN_IN
 from levelrun.core.site.edits import main_floor
+from levelrun.core.site.scene import SceneReader
 from levelrun.core.start.asked import Asked
-from levelrun.core.start.kinds import ENDS
+from levelrun.core.start.kinds import BUILDINGS, ENDS
 
 YARD = ("trench", "driveway_trench", "overhead")
 APART_IN = 120.0  # the least between two buildings of which nobody said where they stand
@@ -73,3 +74,20 @@ def no_feeder(job: Job, said: Asked) -> tuple[Asked, Structure | None, list[str]
     told = f"a circuit to an outlet in {there.name}; say `sub-panel` where a panel is to stand there"
     made = replace(said, kind=ENDS["outlet"], structure=there.id, building="", fed="")
     return made, None if stands is not None else there, [told]
+
+
+def put_up_apart(reader: SceneReader, said: Asked) -> tuple[Asked, Structure | None, list[str]]:
+    """An outlet in a shed that is not there yet: a shed to which a way goes through the yard stands apart, told.
+    Refuses one to which none goes."""
+    word = said.unbuilt
+    name = word.capitalize()
+    if not any(leg.place in YARD for leg in said.legs):
+        raise reader.refuse(
+            f"no {word} stands in this job yet: say `structure {BUILDINGS[word]} {name}` first, or feed a panel "
+            f"there: `to {word} {name} 60a`", max(reader.text.lower().find(word), 0),
+        )  # fmt: skip
+    there = Structure.model_validate(
+        put_up(reader.scene.job, replace(said, building=BUILDINGS[word], building_name=name))
+    )
+    told = f"{name} stands apart, as the way through the yard says; say `sub-panel` where a panel is to stand there"
+    return replace(said, structure=there.id), there, [told]

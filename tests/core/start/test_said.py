@@ -426,7 +426,7 @@ def test_a_method_that_nobody_said_is_not_spliced_on_the_way_and_stops_nothing(
 def test_what_stands_in_another_building_is_no_panel_of_that_name() -> None:
     way = "60' trench 12\" deep in uf 12-2"
     with pytest.raises(TextError, match="no shed stands in this job yet: say `structure shed Shed`"):
-        line(f"{way} to a shed light 20a gfci")
+        line("60' attic in 12-2 to a shed light 20a gfci")
     there = built("structure shed Shed", HOUSE)
     job = line(f"{way} to a shed light 20a gfci", there)
     (box,), (circuit,) = job.boxes, job.circuits
@@ -445,3 +445,21 @@ def test_the_example_on_the_first_page_is_a_whole_way() -> None:
     found = plan_of(job).findings
     assert [f.title for f in found if f.severity == "stop"] == [] and "climb-unsaid" not in {f.code for f in found}
     assert {leg.go for leg in job.ways[0].legs} == {"up", "over", "down"} and job.boxes[0].height_in > 0
+
+
+@pytest.mark.parametrize("end", ["a shed outlet", "an outlet in the shed"])
+def test_a_shed_at_the_end_of_a_trench_stands_apart(end: str) -> None:
+    """One branch circuit, no panel, no rods (250.32(A) exception); a shed to which no way goes through the yard is
+    asked for. What turns it off is asked (225.31)."""
+    job = line(f"40' trench 18\" deep in 3/4 pvc to {end}")
+    (box,), shed = job.boxes, job.structures[-1]
+    assert (shed.kind, shed.name, box.structure, len(job.panels)) == ("shed", "Shed", shed.id, 1)
+    asked = {item.code for item in plan_of(job).findings if item.severity == "check"}
+    assert job.circuits[0].protection == "gfci" and plan_of(job).stops == 0 and len(asked) == 2, asked
+    assert line(f"40' trench 18\" deep in 3/4 pvc to {end}", job).structures == job.structures, "it stands already"
+
+
+def test_an_outlet_behind_a_light_has_the_protection_that_it_wants() -> None:
+    way = "60' trench 24\" deep in uf 12-2"
+    assert line(f"{way} to a shed light and an outlet 5' away").circuits[0].protection == "gfci"
+    assert line(f"{way} to a shed light and a switch 5' away").circuits[0].protection == "plain"

@@ -177,6 +177,7 @@ function go(severity: 'stop' | 'check') {
 }
 .stages {
   display: flex;
+  flex: none;
   height: 100%;
   margin-left: 6px;
 }
@@ -198,6 +199,7 @@ function go(severity: 'stop' | 'check') {
   flex: 1;
 }
 .chip {
+  flex: none;
   border: 1px solid #6b7277;
   border-radius: 4px;
   padding: 3px 9px;

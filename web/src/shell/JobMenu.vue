@@ -208,8 +208,14 @@ async function remove() {
 </template>
 
 <style scoped>
+/* Gives way where its name is long, so that nothing of the header hangs over its side. */
 .name {
+  flex: 0 1 auto;
+  min-width: 0;
   color: #d9dad3;
+}
+.name :deep(.v-btn__content) {
+  min-width: 0;
 }
 /* What the header has no room for on a phone. */
 .narrow {

@@ -12,9 +12,9 @@ const legs = computed(() => [...new Set(props.way.legs.map((leg) => leg.lies_in)
 const bends = computed(() => props.way.pulls[0]?.total)
 const answers = computed(() => {
   const label = props.circuit?.summary.label
-  /** What else of the circuit is cut along its other ways. */
-  const other = (props.circuit?.chain ?? []).some((row) =>
-    row.path.some((way) => way !== props.way.summary.id),
+  /** What else of the circuit is cut: along its other ways, and where no way is said. */
+  const other = (props.circuit?.chain ?? []).some(
+    (row) => row.cut_in != null || row.path.some((way) => way !== props.way.summary.id),
   )
   return [
     { what: 'breaker', big: facts.value.Breaker ?? '', small: label ? `on ${label}` : 'no space yet' },
