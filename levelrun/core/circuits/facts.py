@@ -8,7 +8,7 @@ from functools import cached_property
 from levelrun.core.boxes.parts import PLUGS
 from levelrun.core.circuits.cables import CableNeed
 from levelrun.core.circuits.chain import Link, Tree, tree_of
-from levelrun.core.circuits.loads import CircuitLoads, HopWires, Named, loads_of
+from levelrun.core.circuits.loads import CircuitLoads, HopWires, LaidAs, loads_of
 from levelrun.core.circuits.makeup import makeup_in
 from levelrun.core.circuits.spaces import called
 from levelrun.core.circuits.usual import usual_of
@@ -63,7 +63,7 @@ class CircuitContext:
     wires: tuple[HopWires, ...] = ()
     methods: tuple[tuple[str, tuple[str, ...]], ...] = ()
     cuts: tuple[tuple[str, int, float], ...] = ()
-    lies: tuple[Named, ...] = ()
+    lies: tuple[LaidAs, ...] = ()
     whole_dwelling: bool = False
     apart: tuple[tuple[str, float], ...] = ()
 

@@ -271,7 +271,7 @@ def expected_a(job: Job, branches: Mapping[str, CircuitLoads]) -> dict[str, floa
 
 # What a hop is along its way as it is bought, by the box that it goes to: 12-2; 12-3 where two share one cable; 12 in
 # pipe, then 12-2.
-Named = tuple[str, tuple[str, ...]]
+LaidAs = tuple[str, tuple[str, ...]]
 
 
 @dataclass(frozen=True, kw_only=True)

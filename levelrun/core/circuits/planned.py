@@ -10,7 +10,7 @@ from levelrun.core.circuits.circuit_plan import CircuitPlan, CircuitSummary, pla
 from levelrun.core.circuits.distance import Stand, apart, hop_lengths, stands
 from levelrun.core.circuits.drawn import DrawnPanel, drawn_panel
 from levelrun.core.circuits.facts import BoxPlace, CircuitContext
-from levelrun.core.circuits.loads import CircuitLoads, Laid, Named
+from levelrun.core.circuits.loads import CircuitLoads, Laid, LaidAs
 from levelrun.core.circuits.lugs import lugs_of
 from levelrun.core.circuits.makeup import makeup_in
 from levelrun.core.circuits.panel_load import Served, calculated, leg_loads, served
@@ -65,7 +65,7 @@ class Known:
 
     loads: Mapping[str, CircuitLoads]
     laid: Mapping[str, Mapping[str, Laid]]
-    lies: Mapping[str, tuple[Named, ...]]
+    lies: Mapping[str, tuple[LaidAs, ...]]
     cuts: Mapping[str, tuple[tuple[str, int, float], ...]]
 
 

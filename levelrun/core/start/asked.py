@@ -59,6 +59,11 @@ class Asked:
         """Where its way begins."""
         return self.box or self.panel
 
+    @property
+    def switched_before(self) -> bool:
+        """Whether the switch that is said stands before it: of a machine that is wired; a lamp has it behind."""
+        return self.switched and not self.kind.whip and self.kind.box.get("kind") == "equipment"
+
 
 def goes_on(said: Asked) -> bool:
     """Whether a line goes on from the box at the end of the one before: an outlet, a light on its circuit, which say

@@ -23,7 +23,7 @@ from levelrun.core.start.more import more_here
 from levelrun.core.start.multiwire import SHARED
 from levelrun.core.start.old import Stood, joined_to, old_here, with_it
 from levelrun.core.start.opening import FIGURES, ROUGHLY, cable_first, in_cable
-from levelrun.core.start.put_up import no_feeder, of_a_room, put_up_apart
+from levelrun.core.start.put_up import in_a_building, of_a_room
 from levelrun.core.start.several import OF_THEM, apart_here
 from levelrun.core.start.there import kind_of, loose, named_ahead, node_here, standing_alike
 from levelrun.core.start.whip import whip_here
@@ -213,11 +213,8 @@ class Line:
         if not self.ended:
             raise no_end(reader, "")
         self.said = of_a_room(self.reader.scene.job, self.said)
-        self.said, self.raised, told = no_feeder(self.reader.scene.job, self.said)
+        self.said, self.raised, told = in_a_building(reader, self.said)
         self.told += told
-        if self.said.unbuilt:
-            self.said, self.raised, told = put_up_apart(reader, self.said)
-            self.told += told
         box = self.said.kind.box
         self.said, told = beside_a_panel(self.said)
         self.told += told

@@ -64,7 +64,7 @@ def edits_for(job: Job, book: Codebook, said: Asked) -> list[dict[str, Any]]:
     legs = _legs(job, book, said, circuit, ends) if said.legs else []
     path = [way] if legs else []
     chain = [{"box": end, "after": before, "path": path} for before, end in zip((None, *ends), ends, strict=False)]
-    if turned_off_before(said):  # no way to it is said yet
+    if said.switched_before:  # no way to it is said yet
         chain[-1]["path"] = []
     name, moved = said.name or _title(said), list[dict[str, Any]]()
     if said.there is not None:
@@ -96,7 +96,7 @@ def edits_for(job: Job, book: Codebook, said: Asked) -> list[dict[str, Any]]:
 
 def _switched(job: Job, said: Asked, circuit: str, light: str) -> list[dict[str, Any]]:
     """The switch that a light was said to have, behind it: no way to it is said yet."""
-    if not said.switched or turned_off_before(said):
+    if not said.switched or said.switched_before:
         return []
     number = max(int(light[1:]), int(next_id(job, "b")[1:])) + 1
     item = {
@@ -209,7 +209,7 @@ def _title(said: Asked) -> str:
 def _ends(job: Job, book: Codebook, said: Asked) -> tuple[list[str], list[dict[str, Any]]]:
     """The ids of what stands at the end (a disconnect before its equipment), and the edits that put there what does
     not stand yet."""
-    before = said.kind.whip or turned_off_before(said)
+    before = said.kind.whip or said.switched_before
     if said.there is not None and not before:
         return [said.there.node.id], []
     if said.kind.feeds:
@@ -228,7 +228,7 @@ def _ends(job: Job, book: Codebook, said: Asked) -> tuple[list[str], list[dict[s
         )
     if said.hardwired:
         box["kind"] = "equipment"
-    if said.switched and box["kind"] in SWITCHABLE and not turned_off_before(said):
+    if said.switched and box["kind"] in SWITCHABLE and not said.switched_before:
         box["switched"] = box.get("switched") or "whole"
     box |= {"use": said.use or box.get("use", ""), "where": said.where, "height_in": _height(job, said)}
     box["outdoors"] = said.outdoors or box.get("outdoors", False)
@@ -254,11 +254,6 @@ def _ends(job: Job, book: Codebook, said: Asked) -> tuple[list[str], list[dict[s
     if said.there is not None:
         return [first, said.there.node.id], [{"op": "add", "kind": "box", "item": switch}]
     return [first, ident], [{"op": "add", "kind": "box", "item": item} for item in (switch, whole)]
-
-
-def turned_off_before(said: Asked) -> bool:
-    """Whether the switch that is said stands before it: of a machine that is wired, where a lamp has it behind."""
-    return said.switched and not said.kind.whip and said.kind.box.get("kind") == "equipment"
 
 
 def _on_the_face(book: Codebook, said: Asked) -> bool:

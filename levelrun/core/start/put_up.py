@@ -60,7 +60,12 @@ def of_a_room(job: Job, said: Asked) -> Asked:
     return replace(said, kind=ENDS["sub-panel"], building="", structure=owner.id)
 
 
-def no_feeder(job: Job, said: Asked) -> tuple[Asked, Structure | None, list[str]]:
+def in_a_building(reader: SceneReader, said: Asked) -> tuple[Asked, Structure | None, list[str]]:
+    """A line that ends in another building by a branch circuit; that building where it is put up; what is told."""
+    return _apart_from_here(reader, said) if said.unbuilt else _no_feeder(reader.scene.job, said)
+
+
+def _no_feeder(job: Job, said: Asked) -> tuple[Asked, Structure | None, list[str]]:
     """A 20 A circuit to a greenhouse in which no panel stands: it goes to an outlet there, told; with the greenhouse
     where that does not stand yet."""
     if not (said.branch and said.building and said.there is None):
@@ -76,7 +81,7 @@ def no_feeder(job: Job, said: Asked) -> tuple[Asked, Structure | None, list[str]
     return made, None if stands is not None else there, [told]
 
 
-def put_up_apart(reader: SceneReader, said: Asked) -> tuple[Asked, Structure | None, list[str]]:
+def _apart_from_here(reader: SceneReader, said: Asked) -> tuple[Asked, Structure | None, list[str]]:
     """An outlet in a shed that is not there yet: a shed to which a way goes through the yard stands apart, told.
     Refuses one to which none goes."""
     word = said.unbuilt

@@ -12,7 +12,7 @@ from levelrun.core.site.scene import Said, SceneReader
 from levelrun.core.start.asked import Asked, goes_on
 from levelrun.core.start.either import breaker_or_load
 from levelrun.core.start.line import Line
-from levelrun.core.start.made import edits_for, protection_of, turned_off_before
+from levelrun.core.start.made import edits_for, protection_of
 from levelrun.core.start.more import hung_behind
 from levelrun.core.start.multiwire import on_two, shared_well
 from levelrun.core.start.old import joined_to
@@ -79,13 +79,12 @@ def _started(reader: SceneReader, before: Box | Panel | None) -> Said | None:
             told.append(
                 f"a junction box stands at the end of leg {edit['leg'] + 1}, where cable meets something else"
             )
-    ahead = turned_off_before(said)
-    if ahead:
+    if said.switched_before:
         told.append("the way leads to its switch, which stands before it; how far it is from there is not said yet")
     elif said.switched:
         told.append("its switch hangs behind it, no way to that is said: `from` it, how far and `to switch`")
     made = [edit["item"]["id"] for edit in edits if edit["op"] == "add" and edit["kind"] in ("box", "panel")]
-    made = made[:-1] if said.switched and not ahead else made  # it goes on from the light
+    made = made[:-1] if said.switched and not said.switched_before else made  # it goes on from the light
     end = said.there.node.id if said.there is not None else made[-1] if made else None
     if said.multiwire:
         edits, end, spaced = on_two(line.job, reader.scene.book, said, edits, made[-1])

@@ -9,7 +9,7 @@ from itertools import chain, pairwise
 
 from levelrun.core.boxes.entering import Entering
 from levelrun.core.boxes.joints import NEUTRAL
-from levelrun.core.circuits.loads import HopWires, Named
+from levelrun.core.circuits.loads import HopWires, LaidAs
 from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import Cable, cable, cable_sizes, method
 from levelrun.core.job import Box, Circuit, Job, Panel
@@ -20,7 +20,7 @@ from levelrun.core.ways.facts import WayContext, WayView, viewed
 from levelrun.core.ways.pieces import ROLES, Place, Role, brings, goes_on, kind_in, lies_as, own_in, places
 
 _brings = Standing[list[tuple[str, Entering]]](2048)
-_named = Standing[tuple[Named, ...]](2048)
+_named = Standing[tuple[LaidAs, ...]](2048)
 
 
 def entering(book: Codebook, job: Job, woven: Woven) -> dict[str, tuple[Entering, ...]]:
@@ -39,7 +39,7 @@ def entering(book: Codebook, job: Job, woven: Woven) -> dict[str, tuple[Entering
     return {box: tuple(items) for box, items in found.items()}
 
 
-def lying_as(book: Codebook, job: Job, woven: Woven) -> dict[str, tuple[Named, ...]]:
+def lying_as(book: Codebook, job: Job, woven: Woven) -> dict[str, tuple[LaidAs, ...]]:
     """What each hop is as it lies, by circuit."""
     return {
         circuit.id: _named.get(
@@ -51,7 +51,7 @@ def lying_as(book: Codebook, job: Job, woven: Woven) -> dict[str, tuple[Named, .
     }
 
 
-def _names(book: Codebook, item: LaidCircuit, taken: Sequence[WayContext]) -> Iterator[Named]:
+def _names(book: Codebook, item: LaidCircuit, taken: Sequence[WayContext]) -> Iterator[LaidAs]:
     views = {context.way.id: viewed(book, context) for context in taken}
     for box, laid in item.laid.items():
         wires = laid.wires
