@@ -75,7 +75,7 @@ function typed(row: PullRow, text: string) {
           </tr>
         </thead>
         <tbody>
-          <tr v-for="row in rows" :key="row.letter + row.item" :class="{ done: row.pulled_in !== null }">
+          <tr v-for="row in rows" :key="row.letter + row.item + row.start" :class="{ done: row.pulled_in !== null }">
             <td>
               <input
                 type="checkbox"
@@ -88,8 +88,8 @@ function typed(row: PullRow, text: string) {
               <b>{{ row.letter }}</b>
             </td>
             <td>{{ row.pieces > 1 ? `${row.pieces} × ` : '' }}{{ row.item }}</td>
-            <td>{{ row.start }}</td>
-            <td>{{ row.end }}</td>
+            <td :class="{ short: row.start.length < 9 }">{{ row.start }}</td>
+            <td :class="{ short: row.end.length < 9 }">{{ row.end }}</td>
             <td class="r parts">{{ long(row.path_in) }}</td>
             <td class="r parts">{{ long(row.makeup_in) }}</td>
             <td class="r parts">{{ long(row.loop_in) }}</td>
@@ -155,7 +155,8 @@ input[type='checkbox'] {
 .total {
   margin: 2px 0;
 }
-.letter {
+.letter,
+.short {
   white-space: nowrap;
 }
 @media (max-width: 700px) {
