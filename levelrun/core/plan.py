@@ -26,7 +26,7 @@ from levelrun.core.testing.planned import Proof
 from levelrun.core.trench.planned import Outside, plan_outside
 from levelrun.core.ways.contexts import weave
 from levelrun.core.ways.drawing import DrawnWay, DrawnWays, drawn_ways, of_circuit
-from levelrun.core.ways.entering import entering, lying_as
+from levelrun.core.ways.entering import entering
 from levelrun.core.ways.facts import WayContext
 from levelrun.core.ways.lengths import Cut
 from levelrun.core.ways.planned import PlannedWay, WayPlan, WaySummary, leg_alternatives, plan_way
@@ -84,9 +84,10 @@ def plan_whole(job: Job, book: Codebook) -> tuple[Plan, Building]:
     ways = [plan_way(book, context) for context in woven.contexts]
     drawn = drawn_ways(book, job, woven)
     every: list[PlannedWay | DrawnWay] = [*ways, *drawn.ways.values()]
-    into = entering(book, job, woven)
+    entered = entering(book, job, woven)
+    into = entered.boxes
     building = plan_building(job, book, into)
-    known = Known(loads=loads, laid=woven.laid, lies=lying_as(book, job, woven), cuts=_cuts(every))
+    known = Known(loads=loads, laid=woven.laid, lies=entered.lies, cuts=_cuts(every))
     wiring = plan_wiring(job, book, building.contexts, known)
     unwalked = unwalked_cuts(book, job, woven.laid, wiring.circuits)
     said = [item for way in every for item in way.findings]

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from functools import lru_cache
 from itertools import chain, pairwise
 
@@ -12,47 +12,47 @@ from levelrun.core.boxes.joints import NEUTRAL
 from levelrun.core.circuits.loads import HopWires, LaidAs
 from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import Cable, cable, cable_sizes, method
-from levelrun.core.job import Box, Circuit, Job, Panel
+from levelrun.core.job import Box, Job, Panel
 from levelrun.core.kept import Standing
 from levelrun.core.ways.carried import Lying
 from levelrun.core.ways.contexts import LaidCircuit, Woven
 from levelrun.core.ways.facts import WayContext, WayView, viewed
 from levelrun.core.ways.pieces import ROLES, Place, Role, brings, goes_on, kind_in, lies_as, own_in, places
 
-_brings = Standing[list[tuple[str, Entering]]](2048)
-_named = Standing[tuple[LaidAs, ...]](2048)
+Brought = tuple[list[tuple[str, Entering]], tuple[LaidAs, ...]]
+_brings = Standing[Brought](2048)
 
 
-def entering(book: Codebook, job: Job, woven: Woven) -> dict[str, tuple[Entering, ...]]:
-    """What each box receives, by box id, circuit by circuit, hop by hop."""
+@dataclass(frozen=True)
+class Entered:
+    """What each box receives, by box id, circuit by circuit; and what each hop is as it lies, by circuit."""
+
+    boxes: dict[str, tuple[Entering, ...]]
+    lies: dict[str, tuple[LaidAs, ...]]
+
+
+def entering(book: Codebook, job: Job, woven: Woven) -> Entered:
+    """What the hops bring to boxes, and what they are along their ways."""
     nodes = {node.id: node for node in job.nodes}
+    ways = {item.way.id: item for item in chain(woven.contexts, *woven.drawn.values())}
     found: dict[str, list[Entering]] = {}
-    for circuit, item, taken in _laid(job, woven):
+    lies: dict[str, tuple[LaidAs, ...]] = {}
+    for circuit in job.circuits:
+        item = woven.lying[circuit.id]
         ends = (nodes[circuit.panel], nodes.get(circuit.feeds or ""))
-        brought = _brings.get(
-            circuit.id,
-            (book, item, *ends, None, *taken),
-            lambda item=item, taken=taken: list(_brought(book, item, nodes, taken)),  # type: ignore[misc]
-        )
+        taken = [ways[way] for way in item.ways if way in ways]
+
+        def made(item: LaidCircuit = item, taken: Sequence[WayContext] = taken) -> Brought:
+            views = {context.way.id: viewed(book, context) for context in taken}
+            return list(_brought(book, item, nodes, views)), tuple(_names(item, views))
+
+        brought, lies[circuit.id] = _brings.get(circuit.id, (book, item, *ends, None, *taken), made)
         for box, one in brought:
             found.setdefault(box, []).append(one)
-    return {box: tuple(items) for box, items in found.items()}
+    return Entered({box: tuple(items) for box, items in found.items()}, lies)
 
 
-def lying_as(book: Codebook, job: Job, woven: Woven) -> dict[str, tuple[LaidAs, ...]]:
-    """What each hop is as it lies, by circuit."""
-    return {
-        circuit.id: _named.get(
-            circuit.id,
-            (book, item, None, *taken),
-            lambda item=item, taken=taken: tuple(_names(book, item, taken)),  # type: ignore[misc]
-        )
-        for circuit, item, taken in _laid(job, woven)
-    }
-
-
-def _names(book: Codebook, item: LaidCircuit, taken: Sequence[WayContext]) -> Iterator[LaidAs]:
-    views = {context.way.id: viewed(book, context) for context in taken}
+def _names(item: LaidCircuit, views: Mapping[str, WayView]) -> Iterator[LaidAs]:
     for box, laid in item.laid.items():
         wires = laid.wires
         if legs := _legs(item, views, box):
@@ -61,25 +61,16 @@ def _names(book: Codebook, item: LaidCircuit, taken: Sequence[WayContext]) -> It
             yield box, (wires.piped if wires.method == "raceway" else wires.cabled,)
 
 
-def _laid(job: Job, woven: Woven) -> Iterator[tuple[Circuit, LaidCircuit, list[WayContext]]]:
-    """Every circuit as it lies, with the ways that it takes."""
-    ways = {item.way.id: item for item in chain(woven.contexts, *woven.drawn.values())}
-    for circuit in job.circuits:
-        item = woven.lying[circuit.id]
-        yield circuit, item, [ways[way] for way in item.ways if way in ways]
-
-
 def _legs(item: LaidCircuit, views: Mapping[str, WayView], box: str) -> list[Place]:
     """The legs of the hop to a box, way by way."""
     return [place for part in item.paths.get(box, ()) for place in places(views[part.way], part)]
 
 
 def _brought(
-    book: Codebook, item: LaidCircuit, nodes: Mapping[str, Panel | Box], taken: Sequence[WayContext]
+    book: Codebook, item: LaidCircuit, nodes: Mapping[str, Panel | Box], views: Mapping[str, WayView]
 ) -> Iterator[tuple[str, Entering]]:
     """What the hops of a circuit bring: each to its box, to where it starts, and to the boxes that it passes, where
     some of its wires may be joined."""
-    views = {context.way.id: viewed(book, context) for context in taken}
     for box, laid in item.laid.items():
         wires = laid.wires
         start, end = nodes[wires.start].name, nodes[wires.box].name

@@ -19,7 +19,7 @@ from levelrun.core.circuits.routing import path_length, shortest_order
 from levelrun.core.codebook import Codebook
 from levelrun.core.plan import job_book, plan, plan_whole
 from levelrun.core.ways.contexts import weave
-from levelrun.core.ways.entering import lying_as
+from levelrun.core.ways.entering import entering
 from levelrun.core.ways.ordering import distances
 from levelrun.exchange.text import read_text
 from levelrun.samples import sample
@@ -123,7 +123,7 @@ def test_drop_along_a_branching_chain_is_that_of_a_power_flow_library(book: Code
     job = edited(job, {"op": "set", "kind": "circuit", "id": chain.id, "set": {"chain": hops}})
     loads = all_loads(job, book)
     woven = weave(job, book, loads)
-    known = Known(loads=loads, laid=woven.laid, lies=lying_as(book, job, woven), cuts={})
+    known = Known(loads=loads, laid=woven.laid, lies=entering(book, job, woven).lies, cuts={})
     contexts = circuit_contexts(job, book, plan_whole(job, job_book(job))[1].contexts, known)
     view = CircuitView(book, next(c for c in contexts if c.circuit.id == chain.id))
     net = pp.create_empty_network()

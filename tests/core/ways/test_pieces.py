@@ -124,7 +124,7 @@ def received(job: Job, name: str) -> list[tuple[str, str, tuple[str, ...], str]]
     """What a box receives: circuit, how it stands to it, what its wires do, its ground."""
     book = job_book(job)
     box = next(node.id for node in job.nodes if node.name == name)
-    items = entering(book, job, weave(job, book, all_loads(job, book)))[box]
+    items = entering(book, job, weave(job, book, all_loads(job, book))).boxes[box]
     return [(item.hop[0], item.side, item.words, item.ground) for item in items]
 
 
@@ -154,7 +154,7 @@ def test_a_cable_for_two_circuits_enters_a_box_once() -> None:
         said = {"chain": chain, "partner": partner, "tied": True}
         job = edited(job, {"op": "set", "kind": "circuit", "id": name, "set": said})
     book = job_book(job)
-    into = entering(book, job, weave(job, book, all_loads(job, book)))[one]
+    into = entering(book, job, weave(job, book, all_loads(job, book))).boxes[one]
     assert [item.what for item in into if not item.inside] == ["12-3 NM-B", "12-2 NM-B", "12-2 NM-B"]
     rows = [[(row.name, row.cable, row.wires) for row in item.chain] for item in plan(job).circuits]
     assert rows == [[("J-1", "12-3", "12-3"), (last, "12-2", "12-2")] for last in ("C-1", "R-9")]

@@ -44,7 +44,7 @@ def agree(job: Job) -> None:
         item.way.id: WayView(book, item) for item in (*woven.contexts, *chain.from_iterable(woven.drawn.values()))
     }
     all_is_cut(list(views.values()))
-    received = entering(book, job, woven)
+    received = entering(book, job, woven).boxes
     rooms = {box.id: box for room in plan_building(job, book, received).rooms for box in room.boxes}
     shown = {box.id: box for room in planned.rooms for box in room.boxes}
     assert {key: box.entering for key, box in rooms.items()} == {key: box.entering for key, box in shown.items()}
@@ -193,7 +193,7 @@ def test_wires_go_through_a_box_without_a_splice_in_one_piece() -> None:
     assert cut[0].exact_in == pytest.approx(480 + 42 + 8 + 6 + 24) and cut[0].cut_in == 564
     book = job_book(job)
     box = next(node.id for node in job.boxes if node.name == "J-1")
-    (passing,) = entering(book, job, weave(job, book, all_loads(job, book)))[box]
+    (passing,) = entering(book, job, weave(job, book, all_loads(job, book))).boxes[box]
     assert (passing.side, passing.count, passing.cable) == ("through", 2, False), "each wire once (314.16(B)(1))"
     assert passing.metal, "the box on it bonds the pipe (314.3)"
 
