@@ -75,7 +75,11 @@ function typed(row: PullRow, text: string) {
           </tr>
         </thead>
         <tbody>
-          <tr v-for="row in rows" :key="row.letter + row.item + row.start" :class="{ done: row.pulled_in !== null }">
+          <tr
+            v-for="row in rows"
+            :key="row.letter + row.item + row.start"
+            :class="{ done: row.pulled_in !== null }"
+          >
             <td>
               <input
                 type="checkbox"
