@@ -4,6 +4,8 @@ from is the very same, and values that stay the same object while they are equal
 from __future__ import annotations
 
 from collections.abc import Callable, Hashable
+from dataclasses import fields
+from functools import lru_cache
 from operator import is_
 from typing import Any, Generic, TypeVar
 
@@ -13,11 +15,17 @@ KEPT = "_kept_hash"
 
 def kept_hash(self: Any) -> int:
     """The hash of all fields. Use as `__hash__ = kept_hash` in the body of a frozen dataclass."""
-    kept: int | None = self.__dict__.get(KEPT)
+    own = self.__dict__
+    kept: int | None = own.get(KEPT)
     if kept is None:
-        kept = hash(tuple(self.__dict__.values()))
-        self.__dict__[KEPT] = kept
+        kept = own[KEPT] = hash(tuple([own[name] for name in _names(self.__class__)]))
     return kept
+
+
+@lru_cache(maxsize=256)
+def _names(kind: Hashable) -> tuple[str, ...]:
+    """The fields of a dataclass, without what it worked out and keeps beside them."""
+    return tuple(field.name for field in fields(kind))  # type: ignore[arg-type]
 
 
 class _Last(Generic[Answer]):

@@ -19,6 +19,7 @@ from levelrun.core.trench.planned import Outside, ground_plan, span_plan, trench
 from levelrun.core.trench.yard import yard_of
 from levelrun.core.ways.contexts import weave
 from levelrun.core.ways.drawing import DrawnWays
+from levelrun.core.ways.frame.found import frames_of
 from levelrun.samples import sample
 from levelrun.store import Database, Jobs
 from tests.conftest import LONG, edited
@@ -66,6 +67,16 @@ def edits() -> st.SearchStrategy[dict[str, Any]]:
                 "op": "set_side", "room": side[0], "side": side[1], "set": {"finish": finish, "stud": stud},
             },
             st.sampled_from(sides), st.sampled_from(["boards", "drywall"]), st.sampled_from(["2x4", "2x6"]),
+        ),
+        st.builds(
+            lambda room, change: {"op": "set", "kind": "room", "id": room, "set": change},
+            st.sampled_from([room.id for room in DEMO.rooms]),
+            st.sampled_from([{"name": "Nook"}, {"closed": True}, {"moisture": "damp"}, {"use": "bedroom"}]),
+        ),
+        st.builds(
+            lambda thing, at: {"op": "set", "kind": thing[0], "id": thing[1], "set": {"at_in": at}},
+            st.sampled_from([("opening", o.id) for o in DEMO.openings] + [("fixture", f.id) for f in DEMO.fixtures]),
+            st.sampled_from([24.0, 48.0, 61.5]),
         ),
         st.builds(
             lambda side, by: {"op": "move_wall", "room": side[0], "side": side[1], "by_in": by},
@@ -123,18 +134,21 @@ def test_kept_plans_are_fresh_ones(changes: list[dict[str, Any]]) -> None:
     job: Job = DEMO
     plan(job)
     kept: Plan = plan(job)
+    proved(kept)
     for change in changes:
         try:
             job = edited(job, change)
         except (LevelRunError, ValueError):
             continue
         kept = plan(job)
+        proved(kept)
     assert forget() > 10
     fresh = plan(Job.model_validate(job.model_dump()))
     assert whole(kept) == whole(fresh)
     assert bought(kept) == bought(fresh)
     assert drawn(kept) == drawn(fresh)
     assert outside(kept) == outside(fresh)
+    assert proved(kept) == proved(fresh)
 
 
 def whole(planned: Plan) -> dict[str, Any]:
@@ -147,6 +161,12 @@ def whole(planned: Plan) -> dict[str, Any]:
 def bought(planned: Plan) -> list[Any]:
     """What is bought, line by line, and what it costs."""
     return [(order.row.item, order.row.lines, order.bought, order.dollars) for order in planned.buying.orders]
+
+
+def proved(planned: Plan) -> dict[str, Any]:
+    """The order of proof of every circuit and panel."""
+    job = planned.testing.job
+    return {item.id: planned.testing.steps(item.id) for item in (*job.circuits, *job.panels)}
 
 
 def outside(planned: Plan) -> list[Any]:
@@ -211,6 +231,32 @@ def test_a_moved_wall_leaves_the_ways_that_it_does_not_turn_as_they_were() -> No
     forget()
     fresh = weave(moved, job_book(moved), all_loads(moved, job_book(moved)))
     assert {item.way.id: item for own in fresh.drawn.values() for item in own} == new
+
+
+@pytest.mark.parametrize(
+    ("change", "stays"),
+    [
+        ({"op": "set", "kind": "room", "id": "m2", "set": {"name": "Nook"}}, True),
+        ({"op": "set", "kind": "room", "id": "m2", "set": {"use": "bedroom"}}, True),
+        ({"op": "set", "kind": "room", "id": "m2", "set": {"closed": True}}, False),
+        ({"op": "set_side", "room": "m2", "side": 0, "set": {"closed": True}}, False),
+        ({"op": "move_wall", "room": "m2", "side": 1, "by_in": 3.0}, False),
+        ({"op": "set_job", "set": {"habits": {**DEMO.habits.model_dump(), "dollars_per_hour": 200}}}, False),
+    ],
+)
+def test_the_frame_stays_while_nothing_changes_that_a_cable_asks_of(change: dict[str, Any], stays: bool) -> None:
+    after = edited(DEMO, change)
+    was, now = (frames_of(job, job_book(job)) for job in (DEMO, after))
+    assert (was["house"] is now["house"]) is stays
+
+
+def test_a_wall_that_is_shut_is_called_as_its_room_is_called_now() -> None:
+    shut = edited(DEMO, {"op": "set_side", "room": "m2", "side": 0, "set": {"closed": True}})
+    frames_of(shut, job_book(shut))
+    called = edited(shut, {"op": "set", "kind": "room", "id": "m2", "set": {"name": "Nook"}})
+    frame = next(item for item in frames_of(called, job_book(called)).values() if "m2" in item.rooms)
+    assert [room for _, room, _ in frame.rooms["m2"].closed] == ["Nook"]
+    assert [item.why for line in frame.lines for item in line.shut if "Nook" in item.why]
 
 
 def test_the_yard_is_the_same_while_no_outline_changes() -> None:

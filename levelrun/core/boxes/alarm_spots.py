@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
+from functools import lru_cache
 
 from levelrun.core.boxes.facts import RoomView
 from levelrun.core.boxes.parts import OVERHEAD
@@ -28,6 +29,7 @@ def near_steam(view: RoomView, spot: Point) -> Iterator[tuple[str, float, float]
                 yield "bath door", max(off, 0.0), BATH_DOOR_IN
 
 
+@lru_cache(maxsize=1024)
 def alarm_spot(view: RoomView) -> Point:
     """The first of some places about the middle of a room that is near no steam and beside nothing that hangs there;
     else the one that is least too near."""

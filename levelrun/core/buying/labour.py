@@ -11,7 +11,7 @@ from levelrun.core.buying.lines import At
 from levelrun.core.buying.ordering import Order
 from levelrun.core.buying.takeoff import Found
 from levelrun.core.codebook import Codebook
-from levelrun.core.job import Habits, Job
+from levelrun.core.job import Habits, Job, Labour
 from levelrun.core.kept import Standing
 from levelrun.core.pipe.facts import piped
 from levelrun.core.pipe.pulling import how_pulled
@@ -158,18 +158,16 @@ def _counted(habits: Habits, orders: Iterable[Order]) -> Iterator[Task]:
                 yield Task(what="boxes made up", amount=1, unit="", minutes=labour.make_up_minutes, at=line.at)
 
 
-def _by_piece(item: Item, labour: object) -> tuple[str, float] | None:
+def _by_piece(item: Item, labour: Labour) -> tuple[str, float] | None:
     first = item.key.partition(" ")[0]
-    minutes = {name: getattr(labour, f"{name}_minutes") for name in ("box", "device", "fixture", "breaker", "panel",
-                                                                   "rod")}  # fmt: skip
     if item.shelf == "boxes" and first == "box" and item.key != "box bar":
-        return "boxes set", minutes["box"]
+        return "boxes set", labour.box_minutes
     if item.shelf == "devices" and first in ("light,", "ceiling", "smoke"):
-        return "lights and alarms hung", minutes["fixture"]
+        return "lights and alarms hung", labour.fixture_minutes
     if item.shelf == "devices" and ("receptacle" in item.key or first == "switch") and first != "plate":
-        return "devices set", minutes["device"]
+        return "devices set", labour.device_minutes
     if item.shelf == "panels" and first == "breaker" and item.key != "breaker lock":
-        return "circuits landed", minutes["breaker"]
+        return "circuits landed", labour.breaker_minutes
     if item.shelf == "panels" and first == "panel" and item.key != "panel directory":
-        return "panels set", minutes["panel"]
-    return ("rods driven", minutes["rod"]) if item.key.startswith("ground rod") else None
+        return "panels set", labour.panel_minutes
+    return ("rods driven", labour.rod_minutes) if item.key.startswith("ground rod") else None

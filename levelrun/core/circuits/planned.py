@@ -10,6 +10,7 @@ from levelrun.core.circuits.circuit_plan import CircuitPlan, CircuitSummary, pla
 from levelrun.core.circuits.distance import Stand, apart, hop_lengths, stands
 from levelrun.core.circuits.drawn import DrawnPanel, drawn_panel
 from levelrun.core.circuits.facts import BoxPlace, CircuitContext
+from levelrun.core.circuits.feeders import feeders_of
 from levelrun.core.circuits.loads import CircuitLoads, Laid, LaidAs
 from levelrun.core.circuits.lugs import lugs_of
 from levelrun.core.circuits.makeup import makeup_in
@@ -85,7 +86,9 @@ def plan_wiring(job: Job, book: Codebook, rooms: Sequence[RoomContext], known: K
     circuits = [plan_circuit(book, context) for context in contexts]
     with shown_in(book.units):
         branches = served(job, {name: loads.own for name, loads in known.loads.items()})
-        panels = [_panel(job, book, item, circuits, branches) for item in job.panels]
+        old = {box.id for box in job.boxes if box.old}
+        unknown = frozenset(item.id for item in job.circuits if breaker_asked(item, old))
+        panels = [_panel(job, book, item, circuits, branches, unknown) for item in job.panels]
         whole = house_of(job, book)
         names = {room.id: room.name for room in job.rooms}
         loose = [
@@ -125,7 +128,7 @@ def circuit_contexts(job: Job, book: Codebook, rooms: Sequence[RoomContext], kno
     places = box_places(book, rooms, job)
     panels = {panel.id: panel for panel in job.panels}
     by_id = {circuit.id: circuit for circuit in job.circuits}
-    feeding: dict[str | None, Circuit] = {c.feeds: c for c in job.circuits if c.feeds}
+    feeding = feeders_of(job)
     dropped = {p.id: _feeder_percent(job, book, p.id, feeding, known, where) for p in job.panels}
     return [_context(job, circuit, panels, by_id, known, where, places, dropped) for circuit in job.circuits]
 
@@ -178,7 +181,7 @@ def _feeder_percent(
     job: Job,
     book: Codebook,
     panel: str,
-    feeding: Mapping[str | None, Circuit],
+    feeding: Mapping[str, Circuit],
     known: Known,
     where: Mapping[str, Stand],
 ) -> float:
@@ -219,8 +222,15 @@ def _whole_dwelling(job: Job, panel: Panel, fed: Panel) -> bool:
     return others == {fed.id}
 
 
-def _panel(job: Job, book: Codebook, panel: Panel, circuits: Sequence[CircuitPlan], branches: Served) -> PanelPlan:
-    feeder = next((circuit for circuit in job.circuits if circuit.feeds == panel.id), None)
+def _panel(
+    job: Job,
+    book: Codebook,
+    panel: Panel,
+    circuits: Sequence[CircuitPlan],
+    branches: Served,
+    unknown: frozenset[str],
+) -> PanelPlan:
+    feeder = feeders_of(job).get(panel.id)
     return _planned_panel(
         book,
         panel,
@@ -230,7 +240,7 @@ def _panel(job: Job, book: Codebook, panel: Panel, circuits: Sequence[CircuitPla
         _new_house(job.structure(panel.structure)),
         feeder is not None and job.node(feeder.panel).structure != panel.structure,
         tuple(item.summary for item in circuits if item.summary.panel == panel.id),
-        frozenset(c.id for c in job.circuits if breaker_asked(c, {box.id for box in job.boxes if box.old})),
+        unknown,
     )
 
 

@@ -11,6 +11,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from typing import TypedDict
 
+from levelrun.core.circuits.feeders import feeders_of
 from levelrun.core.codebook import Codebook
 from levelrun.core.job import Card, Circuit, Job, Panel
 from levelrun.core.roughin.asks import Ask, panel_asks
@@ -65,7 +66,7 @@ def panel_card(
 ) -> PanelCard:
     """The card of one panel. `grounds`: the ground of each circuit's home run, by its id."""
     own = sorted((c for c in job.circuits if c.panel == panel.id), key=lambda c: (c.space or 99, c.half))
-    feed = next((c for c in job.circuits if c.feeds == panel.id), None)
+    feed = feeders_of(job).get(panel.id)
     done = {tick.step: tick.on for tick in card.done} if card is not None else {}
     told = titles(book, job.habits)
     steps = [

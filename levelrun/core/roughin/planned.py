@@ -28,6 +28,7 @@ from levelrun.core.roughin.surfaces import level_of, place_name, readings_of, su
 from levelrun.core.roughin.waits import HoldRow, SurfaceRow, holds, surfaces
 from levelrun.core.roughin.xray import XRay, readings, xray
 from levelrun.core.rulebook import judged
+from levelrun.core.site.stands_in import buildings_of
 from levelrun.core.ways.drawing import DrawnWays
 from levelrun.core.ways.pull_list import letters_of
 
@@ -161,7 +162,7 @@ def _places(job: Job) -> dict[str, str]:
     levels = {level.id: item.id for item in job.structures for level in item.levels}
     found = {item.id: item.id for item in job.structures}
     found |= {room.id: levels[room.level] for room in job.rooms}
-    nodes = {node.id: node.structure for node in job.nodes}
+    nodes = buildings_of(job)
     found |= nodes
     found |= {circuit.id: nodes[circuit.panel] for circuit in job.circuits}
     found |= {way.id: nodes[way.start] for way in job.ways}

@@ -7,8 +7,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
-from shapely import Point as ShapelyPoint
-from shapely import Polygon
+from shapely import Polygon, contains_xy, prepare
 
 from levelrun.core.errors import LevelRunError
 from levelrun.core.job import Room
@@ -54,11 +53,16 @@ class Wall:
 @lru_cache(maxsize=4096)
 def walls_of(room: Room) -> tuple[Wall, ...]:
     """The walls of a room in clockwise order, named by the way they face: "south", a second one "south 2"."""
+    return walls_round(room.id, room.corners)
+
+
+def walls_round(room: str, corners: Sequence[Point]) -> tuple[Wall, ...]:
+    """The walls round a loop of corners, of the room with this id; as `walls_of`, and not kept."""
     found: list[Wall] = []
     used: dict[str, int] = {}
-    count = len(room.corners)
-    for index, (x0, y0) in enumerate(room.corners):
-        x1, y1 = room.corners[(index + 1) % count]
+    count = len(corners)
+    for index, (x0, y0) in enumerate(corners):
+        x1, y1 = corners[(index + 1) % count]
         length = math.hypot(x1 - x0, y1 - y0)
         along = ((x1 - x0) / length, (y1 - y0) / length) if length else (1.0, 0.0)
         out = (-along[1], along[0])
@@ -67,7 +71,7 @@ def walls_of(room: Room) -> tuple[Wall, ...]:
         named = name if used[name] == 1 else f"{name} {used[name]}"
         found.append(
             Wall(
-                room=room.id,
+                room=room,
                 index=index,
                 name=named,
                 x0=x0,
@@ -101,7 +105,15 @@ def area_ft2(corners: Sequence[Point]) -> float:
 
 def is_inside(corners: Sequence[Point], point: Point) -> bool:
     """Whether a point lies in a room or on its stud faces."""
-    return bool(Polygon(corners).buffer(1e-6).covers(ShapelyPoint(point)))
+    return bool(contains_xy(_with_faces(tuple(corners)), *point))
+
+
+@lru_cache(maxsize=1024)
+def _with_faces(corners: tuple[Point, ...]) -> Polygon:
+    """A room with its stud faces, ready to be asked often."""
+    shape = Polygon(corners).buffer(1e-6)
+    prepare(shape)
+    return shape
 
 
 def middle_of(corners: Sequence[Point]) -> Point:

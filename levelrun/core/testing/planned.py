@@ -71,9 +71,10 @@ class Proof:
             circuit = self._circuits.get(of)
             if circuit is not None:
                 volts = source_read(self.job, circuit.panel)
+                own = [self.boxes.get(hop.box) for hop in circuit.chain]
                 return _steps.get(
                     (of, volts),
-                    (self.book, circuit, self.job.circuits, self.job.boxes, self.job.panels, self.plans[of]),
+                    (self.book, circuit, self.job.circuits, self.plans[of], *self.job.panels, None, *own),
                     lambda: circuit_steps(self.job, self.book, circuit, self.plans),
                 )
             panel = next((p for p in self.job.panels if p.id == of), None)

@@ -12,6 +12,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
 from levelrun.core.circuits.circuit_plan import CircuitPlan
+from levelrun.core.circuits.feeders import feeders_of
 from levelrun.core.circuits.spaces import label
 from levelrun.core.codebook import Codebook
 from levelrun.core.job import Box, Circuit, Job, Panel
@@ -56,8 +57,8 @@ _known = Standing[tuple[dict[str, Box], dict[str, str]]](4)
 
 def source_read(job: Job, panel: str) -> float:
     """What the source reads, as it was read first at the panel that feeds this one; 120 V where nobody read it."""
-    at, seen = panel, set[str]()
-    while (feed := next((c for c in job.circuits if c.feeds == at), None)) is not None and at not in seen:
+    at, seen, feeders = panel, set[str](), feeders_of(job)
+    while (feed := feeders.get(at)) is not None and at not in seen:
         seen.add(at)
         at = feed.panel
     own = [m for m in job.measured if m.of == at and m.step in ("leg_a", "leg_b") and m.value is not None]

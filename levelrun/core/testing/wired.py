@@ -9,8 +9,10 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
+from functools import lru_cache
 
 from levelrun.core.circuits.circuit_plan import ChainRow, CircuitPlan
+from levelrun.core.circuits.feeders import feeders_of
 from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import resistance
 from levelrun.core.errors import UnknownKeyError
@@ -78,7 +80,7 @@ class Wired:
 
     def path(self, box: str) -> list[Span]:
         """The spans from its panel to a box."""
-        by_box = {span.box: span for span in self.spans}
+        by_box = _by_box(self.spans)
         found: list[Span] = []
         at = box
         while at in by_box and len(found) <= len(self.spans):
@@ -98,6 +100,11 @@ class Wired:
     def far(self) -> str:
         """The box that lies farthest."""
         return max(self.boxes, key=self.feet, default="")
+
+
+@lru_cache(maxsize=1024)
+def _by_box(spans: tuple[Span, ...]) -> Mapping[str, Span]:
+    return {span.box: span for span in spans}
 
 
 def wired_of(
@@ -130,8 +137,8 @@ def wired_of(
 def _feeders(job: Job, panel: str, plans: Mapping[str, CircuitPlan]) -> Iterator[tuple[Circuit, CircuitPlan]]:
     """The feeders from the source to a panel, the first one first."""
     found: list[tuple[Circuit, CircuitPlan]] = []
-    at = panel
-    while (feed := next((c for c in job.circuits if c.feeds == at), None)) is not None and len(found) < 6:
+    at, feeders = panel, feeders_of(job)
+    while (feed := feeders.get(at)) is not None and len(found) < 6:
         found.append((feed, plans[feed.id]))
         at = feed.panel
     yield from reversed(found)

@@ -9,6 +9,7 @@ from functools import cached_property
 from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import wire_sizes
 from levelrun.core.job import Circuit, Electrode, Job, Service, Structure
+from levelrun.core.site.stands_in import buildings_of
 from levelrun.core.trade.ground_rods import Rods, rods
 from levelrun.core.trench.yard import Footprint, yard_of
 
@@ -96,7 +97,7 @@ def electrode_wire(book: Codebook, largest: str, material: str) -> str:
 
 def grounds_of(book: Codebook, job: Job) -> list[GroundFacts]:
     """Every building with a service, or fed from another, or with an electrode."""
-    where = {node.id: node.structure for node in job.nodes}
+    where = buildings_of(job)
     into: dict[str, tuple[list[Circuit], list[Circuit]]] = {item.id: ([], []) for item in job.structures}
     for c in job.circuits:
         reached = {where[c.feeds]} if c.feeds else {where[hop.box] for hop in c.chain}

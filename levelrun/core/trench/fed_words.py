@@ -9,6 +9,7 @@ from levelrun.core.circuits.feed_words import between, feed
 from levelrun.core.codebook.lookups import methods
 from levelrun.core.job import Circuit, Job, Trench
 from levelrun.core.site.scene import Said, SceneReader
+from levelrun.core.site.stands_in import buildings_of
 from levelrun.core.trench.feeding import crossing_hops
 from levelrun.core.ways.method_words import method_ahead
 
@@ -18,7 +19,7 @@ _DEEP = re.compile(r"\s*,?\s*(?P<n>\d+(?:\.\d+)?)\s*(?:\"|in)\s+deep\b", re.IGNO
 
 def crossing(job: Job, one: str, other: str) -> list[Circuit]:
     """The circuits from one building to another of which no way is said yet."""
-    where, ends = {node.id: node.structure for node in job.nodes}, {one, other}
+    where, ends = buildings_of(job), {one, other}
     return [
         circuit for circuit in job.circuits
         if any(

@@ -12,6 +12,7 @@ from levelrun.core.codebook.lookups import method, raceway_sizes, wire_sizes
 from levelrun.core.editing import made, next_id, next_name, with_parts
 from levelrun.core.errors import EditError, LevelRunError
 from levelrun.core.job import Box, Circuit, Hop, Job, Panel, Span, Trench, Way
+from levelrun.core.site.stands_in import buildings_of
 from levelrun.core.trade.conductors.sizing import Demand, choose
 from levelrun.core.trade.pipe.fill import smallest_size
 from levelrun.core.trench.laying import line_of
@@ -136,7 +137,7 @@ def _hop(job: Job, circuit_id: str) -> Hop:
 
 def crossing_hops(job: Job, circuit: Circuit) -> Iterator[Hop]:
     """The hops of a circuit that go from one building to another."""
-    where = {node.id: node.structure for node in job.nodes}
+    where = buildings_of(job)
     return (hop for hop in circuit.chain if where[hop.after or circuit.panel] != where[hop.box])
 
 

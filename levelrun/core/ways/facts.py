@@ -62,7 +62,7 @@ class WayView:
     book: Codebook
     context: WayContext
 
-    @property
+    @cached_property
     def way(self) -> Way:
         """The way."""
         return self.context.way

@@ -7,6 +7,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from levelrun.core.job import Job, Reading, Span, Trench, Way
+from levelrun.core.site.stands_in import buildings_of
 
 Profile = list[tuple[float, float]]
 
@@ -21,7 +22,7 @@ def runs_back(job: Job, line: Trench | Span, way: Way) -> bool:
     own = laid_legs(way, line.id)
     if not own or line.start == line.end:
         return False
-    where = {node.id: node.structure for node in job.nodes}
+    where = buildings_of(job)
     before = next((leg.end.node for leg in reversed(way.legs[: own[0]]) if leg.end.node), way.start)
     after = next((leg.end.node for leg in way.legs[own[-1] :] if leg.end.node), None)
     return where.get(before) == line.end or (after is not None and where.get(after) == line.start)

@@ -6,11 +6,12 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from shapely import LineString, Polygon
+from shapely import Point as Spot
 
 from levelrun.core.errors import LevelRunError, TextError
 from levelrun.core.job import Room, Side
 from levelrun.core.site.faces import faces, level_parts
-from levelrun.core.site.geometry import area_ft2, clockwise, close_chain, walls_of
+from levelrun.core.site.geometry import area_ft2, clockwise, close_chain, is_inside, walls_of
 from levelrun.core.site.sharing import mates
 from tests.conftest import built, edited, found
 
@@ -32,6 +33,22 @@ def test_a_small_closing_error_is_shared_out_in_proportion_to_the_legs() -> None
     lengths = [w.length_in for w in walls_of(_room(closed.corners))]
     assert lengths[0] == pytest.approx(288 - 2 * 288 / 958, abs=1 / 8)
     assert lengths[2] == pytest.approx(286 + 2 * 286 / 958, abs=1 / 8)
+
+
+# Against shapely's own distance: inside or on the stud faces, whichever way round the room is read.
+@given(
+    st.lists(st.tuples(sixteenths, sixteenths), min_size=3, max_size=3),
+    st.tuples(sixteenths, sixteenths),
+    st.booleans(),
+)
+def test_a_place_is_in_a_room_or_on_its_faces(steps: list[tuple[float, float]], spot: tuple[float, float],
+                                              turned: bool) -> None:  # fmt: skip
+    (w, d), (iw, id_), _ = steps
+    corners = [(0.0, d + id_), (w, d + id_), (w, d), (w + iw, d), (w + iw, 0.0), (0.0, 0.0)]
+    shape = Polygon(corners)
+    assert is_inside(corners[::-1] if turned else corners, spot) == (shape.distance(Spot(spot)) < 1e-6)
+    assert all(is_inside(corners, corner) for corner in corners)
+    assert not is_inside(corners, (w + 0.01, d + 0.01))
 
 
 @pytest.mark.parametrize(

@@ -39,7 +39,9 @@ class Problem:
         many = Counter(units)
         self.lengths = sorted(many, reverse=True)
         self.needed = [many[length] for length in self.lengths]
-        self.numbers = {u: [i for i, own in enumerate(units) if own == u] for u in self.lengths}
+        self.numbers: dict[int, list[int]] = {length: [] for length in self.lengths}
+        for index, own in enumerate(units):
+            self.numbers[own].append(index)
         self.cuts = cuts
         self.stock: list[Stock] = []
         for coil in sorted(set(coils)):

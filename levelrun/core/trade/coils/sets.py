@@ -6,6 +6,7 @@ import heapq
 import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from itertools import count
 
 from levelrun.core.trade.coils.stock import HAIR, Filling, Knapsack, Over, Stock, Told, quiet_solver, whole
@@ -13,6 +14,7 @@ from levelrun.core.trade.coils.stock import HAIR, Filling, Knapsack, Over, Stock
 MOST_EXACT = 60  # cuts up to which each set is settled exactly
 MOST_OPENED = 20_000  # sets that are not whole yet
 LONGEST_TABLE = 60_000  # feet still lacking, up to which the least that they can cost is a table
+STEP = 1000  # by so many feet a table grows, so that one foot more does not make a new one
 
 
 @dataclass(frozen=True, order=True)
@@ -30,6 +32,19 @@ class _Set:
     settled: bool = False
 
 
+@lru_cache(maxsize=64)
+def _table(coils: tuple[tuple[int, float], ...], foot: float | None, longest: int) -> Sequence[float]:
+    """The least money that so many units more can cost, filled or not, from none to `longest`; `coils`: the units and
+    the cost of each that is sold, `foot`: a unit's cost by the foot."""
+    table = [0.0]
+    for lacking in range(1, longest + 1):
+        least = math.inf if foot is None else foot * lacking
+        for units, cost in coils:
+            least = min(least, cost + table[lacking - units if lacking > units else 0])
+        table.append(least)
+    return table
+
+
 class Search:
     """Goes through the sets of coils, with what is had already in each of them. best: the cheapest plan so far and
     `found` its fillings; bound: no plan costs less."""
@@ -42,17 +57,9 @@ class Search:
         self.foot = next((item.cost / item.units for item in stock if item.foot), None)
         self.best, self.bound, self.proven = math.inf, 0.0, False
         self.found: list[Filling] = []
-        self._least = self._table()
+        coils = tuple((stock[i].units, stock[i].cost) for i in self.sold)
+        self._least = _table(coils, self.foot, min(math.ceil(self.total / STEP) * STEP, LONGEST_TABLE))
         self._sums = _sums(lengths, needed)
-
-    def _table(self) -> list[float]:
-        """The least money that so many units more can cost, filled or not."""
-        table = [0.0]
-        for lacking in range(1, min(self.total, LONGEST_TABLE) + 1):
-            coils = (self.stock[i].cost + table[max(lacking - self.stock[i].units, 0)] for i in self.sold)
-            by_foot = self.foot * lacking if self.foot is not None else math.inf
-            table.append(min(min(coils, default=math.inf), by_foot))
-        return table
 
     def least(self, lacking: int) -> float:
         """The least money for so many units more."""

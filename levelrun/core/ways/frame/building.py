@@ -7,11 +7,14 @@ from itertools import pairwise
 
 import rustworkx as rx
 
-from levelrun.core.job import Level
+from levelrun.core.job import Room
+from levelrun.core.site.faces import LevelParts
+from levelrun.core.site.geometry import walls_of
 from levelrun.core.ways.frame.graph import (
     CLEAR_IN,
     Frame,
     FrameParts,
+    FrameRoom,
     Node,
     Span,
     Weights,
@@ -24,9 +27,29 @@ from levelrun.core.ways.frame.graph import (
 from levelrun.core.ways.frame.lines import BESIDE_IN, Line, Stop, lines_of
 from levelrun.core.ways.frame.meetings import meetings
 from levelrun.core.ways.frame.planes import Plane, below, flat, planes_of
-from levelrun.core.ways.frame.prices import Work
+from levelrun.core.ways.frame.prices import Prices, Work
 
 NEAR_IN = 24.0  # two planes no farther apart than this are passed from one to the other
+
+
+def parts_of(levels: Sequence[LevelParts], hole_line_in: float, prices: Prices) -> FrameParts:
+    """What the frame of a building is made from, by its levels with all that stands on them."""
+    lines = tuple(line for item in levels for line in lines_of(item))
+    rooms = [room for item in levels for room in item.rooms]
+    own = tuple(item.level for item in levels)
+    return FrameParts(
+        levels=own,
+        rooms=tuple(FrameRoom(room.id, room.level, room.corners, _closed(room)) for room in rooms),
+        lines=lines,
+        planes=tuple(planes_of(own, rooms, lines).values()),
+        hole_line_in=hole_line_in,
+        prices=prices,
+    )
+
+
+def _closed(room: Room) -> tuple[tuple[int, str, str], ...]:
+    walls = walls_of(room)
+    return tuple((side, room.name, walls[side].name) for side, own in enumerate(room.sides) if own.closed)
 
 
 def frame_of(parts: FrameParts) -> Frame:
@@ -37,10 +60,8 @@ def frame_of(parts: FrameParts) -> Frame:
 class _Builder:
     def __init__(self, parts: FrameParts) -> None:
         self.parts, self.prices = parts, parts.prices
-        self.levels: list[Level] = [item.level for item in parts.levels]
-        self.lines = tuple(line for item in parts.levels for line in lines_of(item))
-        rooms = [room for item in parts.levels for room in item.rooms]
-        self.planes = planes_of(self.levels, rooms, self.lines)
+        self.levels, self.lines = parts.levels, parts.lines
+        self.planes = {plane.level.id: plane for plane in parts.planes}
         self.graph: rx.PyGraph[int, Weights] = rx.PyGraph(multigraph=True)
         self.nodes: list[Node] = []
         self.edges: list[tuple[int, int, Weights]] = []
@@ -59,7 +80,7 @@ class _Builder:
         for plane in self.planes.values():
             self._grid(plane)
         self._between_planes()
-        meets = meetings(self.parts.levels, self.lines)
+        meets = meetings(self.parts.rooms, self.lines)
         for index, line in enumerate(self.lines):
             self._stations(
                 index, line, [t for a, t, _, _ in meets if a == index] + [t for _, _, b, t in meets if b == index]

@@ -114,14 +114,14 @@ def _laned(piece: Piece, at: str, lanes: Lanes) -> tuple[Point, Point]:
 def round_cables(found: Iterable[Found], frame: Frame, room: str, starts: Sequence[float]) -> list[RoundCable]:
     """Every derived way in the walls of a room, unrolled. `starts`: where each wall begins."""
     made: list[RoundCable] = []
-    here = frame.walls_of.get(room, frozenset())
+    here, faces = frame.walls_of.get(room, frozenset()), _faces(frame, room)
     for one in found:
         if one.frame is not frame or one.route is None or here.isdisjoint(one.route.lines):
             continue
         points: list[Point] = []
         side = -1
         for piece in one.route.pieces:
-            member = _member(frame, piece, room)
+            member = _member(frame, piece, faces)
             if member is None or member.side != side:
                 if len(points) > 1:
                     made.append(_round(one, points))
@@ -141,13 +141,20 @@ def _round(one: Found, points: Sequence[Point]) -> RoundCable:
     return RoundCable(way=one.ident, circuit=one.circuit, box=one.box, wire=one.wire, name=name, points=tuple(points))
 
 
-def _member(frame: Frame, piece: Piece, room: str) -> Member | None:
-    """The face of a room behind which a piece lies."""
-    if piece.line < 0:
+def _faces(frame: Frame, room: str) -> dict[int, list[Member]]:
+    """The faces that a room sees of the walls round it, by line."""
+    lines = sorted(frame.walls_of.get(room, frozenset()))
+    return {index: [m for m in frame.lines[index].members if m.room == room] for index in lines}
+
+
+def _member(frame: Frame, piece: Piece, faces: Mapping[int, Sequence[Member]]) -> Member | None:
+    """Of the faces of a room the one behind which a piece lies."""
+    own = faces.get(piece.line)
+    if own is None:
         return None
     line = frame.lines[piece.line]
     t = (line.place(piece.a[:2]) + line.place(piece.b[:2])) / 2
-    return next((m for m in line.members if m.room == room and m.from_in - 6 <= t <= m.to_in + 6), None)
+    return next((m for m in own if m.from_in - 6 <= t <= m.to_in + 6), None)
 
 
 def _unrolled(line: Line, member: Member, spot: tuple[float, float, float], start: float) -> Point:
@@ -163,11 +170,12 @@ def round_staples(
     made: list[Point] = []
     if one.frame is not frame or one.route is None:
         return made
+    faces = _faces(frame, room)
     for own, spots in zip(one.pieces, held, strict=True):
         walked = 0.0
         for index in own:
             piece = one.route.pieces[index]
-            member = _member(frame, piece, room)
+            member = _member(frame, piece, faces)
             for at in spots:
                 part = (at - walked) / piece.length_in
                 if member is not None and 0 <= part < 1 + 1e-9:

@@ -25,9 +25,9 @@ from levelrun.core.site.faces import LevelParts, level_parts
 from levelrun.core.site.framing import Stud
 from levelrun.core.trade.pipe.fill import Wires, smallest_size
 from levelrun.core.trade.pipe.make import make_of
-from levelrun.core.ways.frame.building import frame_of
+from levelrun.core.ways.frame.building import frame_of, parts_of
 from levelrun.core.ways.frame.ends import End, end_of
-from levelrun.core.ways.frame.graph import Frame, FrameParts
+from levelrun.core.ways.frame.graph import Frame
 from levelrun.core.ways.frame.legs import Cabled, as_way, without_stubs
 from levelrun.core.ways.frame.lines import Line
 from levelrun.core.ways.frame.prices import SLEEVE, prices_of
@@ -119,6 +119,7 @@ def way_id(circuit: str, box: str) -> str:
     return f"w-{circuit}-{box}"[:MOST_IN_AN_ID]
 
 
+_made_from = lru_cache(maxsize=64)(parts_of)
 _frames = lru_cache(maxsize=64)(frame_of)
 
 
@@ -132,8 +133,7 @@ def _frame(habits: Habits, book: Codebook, structure: Structure, parts: Mapping[
     levels = tuple(parts[level.id] for level in structure.levels)
     if not any(item.rooms for item in levels):
         return None
-    made = FrameParts(levels=levels, hole_line_in=habits.pole.hole_line_in, prices=prices_of(book, habits))
-    return _frames(made)
+    return _frames(_made_from(levels, habits.pole.hole_line_in, prices_of(book, habits)))
 
 
 Own = dict[str, Found]

@@ -16,11 +16,10 @@ from typing import get_args
 
 import rustworkx as rx
 
-from levelrun.core.job import Box, Panel, Room
+from levelrun.core.job import Box, Level, Panel
 from levelrun.core.kept import kept_hash
 from levelrun.core.part import School
-from levelrun.core.site.faces import LevelParts
-from levelrun.core.site.geometry import Point, walls_of
+from levelrun.core.site.geometry import Point, walls_round
 from levelrun.core.ways.frame.lines import Line
 from levelrun.core.ways.frame.planes import Plane, around, flat
 from levelrun.core.ways.frame.prices import Prices, Work
@@ -33,11 +32,26 @@ CLEAR_IN = 1.5  # from the middle of a hole to what it passes over or under
 Weights = tuple[float, float, float, float]
 
 
+@dataclass(frozen=True)
+class FrameRoom:
+    """What a frame knows of a room: where it is; its closed sides by number, with the room's name and how each faces,
+    to open them."""
+
+    id: str
+    level: str
+    corners: tuple[Point, ...]
+    closed: tuple[tuple[int, str, str], ...]
+
+
 @dataclass(frozen=True, kw_only=True)
 class FrameParts:
-    """What a frame is made from."""
+    """What a frame is made from: nothing of a job that no cable asks of, so that the frame stays as it is while a
+    room is called otherwise or a bed is moved."""
 
-    levels: tuple[LevelParts, ...]
+    levels: tuple[Level, ...]
+    rooms: tuple[FrameRoom, ...]
+    lines: tuple[Line, ...]
+    planes: tuple[Plane, ...]
     hole_line_in: float
     prices: Prices
 
@@ -113,15 +127,15 @@ class Frame:
         return max((self.hole_in(line) for line in self.lines), default=0.0)
 
     @cached_property
-    def rooms(self) -> dict[str, Room]:
+    def rooms(self) -> dict[str, FrameRoom]:
         """The rooms of the building, by id."""
-        return {room.id: room for parts in self.parts.levels for room in parts.rooms}
+        return {room.id: room for room in self.parts.rooms}
 
     def open_spot(self, node: Box | Panel) -> Point:
         """Where something stands that is in no framed wall."""
         room = self.rooms[node.room or ""]
         if node.side is not None and node.at_in is not None:
-            return walls_of(room)[node.side].at(node.at_in)
+            return walls_round(room.id, room.corners)[node.side].at(node.at_in)
         return (node.x_in or 0.0, node.y_in or 0.0)
 
     def planes_at(self, level: str) -> list[tuple[str, Plane]]:

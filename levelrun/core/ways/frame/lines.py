@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from bisect import bisect_left, bisect_right
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from functools import cached_property
@@ -106,8 +107,16 @@ class Line:
 
     def bored(self, t0: float, t1: float, z: float) -> list[Stud]:
         """The studs that a level cable at height z goes through between two places."""
-        low, high = min(t0, t1), max(t0, t1)
-        return [s for s in self.studs if low < s.at_in < high and s.foot_in < z < s.top_in] if self.studded else []
+        if not self.studded:
+            return []
+        low, high = (t0, t1) if t0 <= t1 else (t1, t0)
+        between = self.studs[bisect_right(self._marks, low) : bisect_left(self._marks, high)]
+        return [stud for stud in between if stud.foot_in < z < stud.top_in]
+
+    @cached_property
+    def _marks(self) -> list[float]:
+        """Where its studs stand, as they are sorted."""
+        return [stud.at_in for stud in self.studs]
 
     def shut_between(self, t0: float, t1: float) -> str:
         """How a stretch is shut: foamed, closed or avoided, the hardest first; empty where it is open."""

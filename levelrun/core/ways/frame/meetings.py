@@ -4,26 +4,25 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from levelrun.core.site.faces import LevelParts
+from levelrun.core.ways.frame.graph import FrameRoom
 from levelrun.core.ways.frame.lines import Line
 
 
-def meetings(levels: Sequence[LevelParts], lines: Sequence[Line]) -> list[tuple[int, float, int, float]]:
+def meetings(rooms: Sequence[FrameRoom], lines: Sequence[Line]) -> list[tuple[int, float, int, float]]:
     """Where two walls meet, by the corners of rooms: line, place on it, line, place on it."""
     home = {(m.room, m.side): index for index, line in enumerate(lines) for m in line.members}
     found: dict[tuple[int, int, int], tuple[int, float, int, float]] = {}
-    for parts in levels:
-        for room in parts.rooms:
-            count = len(room.corners)
-            for side in range(count):
-                a, b = home.get((room.id, side)), home.get((room.id, (side + 1) % count))
-                if a is None or b is None or a == b:
-                    continue
-                met = _crossing(lines[a], lines[b])
-                if met is not None:
-                    low, high = sorted((a, b))
-                    ta, tb = met if a < b else met[::-1]
-                    found[low, high, round(ta / 12)] = (low, ta, high, tb)
+    for room in rooms:
+        count = len(room.corners)
+        for side in range(count):
+            a, b = home.get((room.id, side)), home.get((room.id, (side + 1) % count))
+            if a is None or b is None or a == b:
+                continue
+            met = _crossing(lines[a], lines[b])
+            if met is not None:
+                low, high = sorted((a, b))
+                ta, tb = met if a < b else met[::-1]
+                found[low, high, round(ta / 12)] = (low, ta, high, tb)
     return list(found.values())
 
 

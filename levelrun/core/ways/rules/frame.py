@@ -60,9 +60,9 @@ def _closed_sides(one: Found) -> Iterator[tuple[str, int, str, str]]:
     assert one.frame is not None
     for line in one.frame.lines:
         for member in line.members:
-            room = one.frame.rooms[member.room]
-            if room.sides[member.side].closed:
-                yield room.id, member.side, room.name, _faced(room, member.side)
+            for side, room, faces in one.frame.rooms[member.room].closed:
+                if side == member.side:
+                    yield member.room, side, room, f"{faces} wall"
 
 
 def apart_rule(hop: Hopped) -> Iterator[Finding]:
