@@ -2,6 +2,7 @@
 import { computed, ref, useTemplateRef } from 'vue'
 
 import type { DrawnBox, DrawnRoom } from '../api/client'
+import { useJob } from '../stores/job'
 import type { Picked } from '../stores/look'
 import type { By } from '../stores/moving'
 import PlanDrawing from './PlanDrawing.vue'
@@ -24,8 +25,6 @@ const props = defineProps<{
   held?: string[]
   lasso?: boolean
   compact?: boolean
-  /** Moves that are on their way, by thing. */
-  moving?: Readonly<Record<string, By>>
 }>()
 const emit = defineEmits<{
   room: [id: string]
@@ -36,6 +35,8 @@ const emit = defineEmits<{
   lasso: [boxes: string[]]
 }>()
 
+/** Moves that are on their way are asked of the store here, so that nothing but the picture follows them. */
+const store = useJob()
 const host = ref<HTMLElement | null>(null)
 const picture = useTemplateRef<InstanceType<typeof SvgPicture>>('picture')
 const { width, height } = useSize(host, 720, 360)
@@ -132,7 +133,7 @@ const { drag, grab, pull, drop, note, ghosts } = usePlanDrag({
   metric: () => props.metric,
   moving: () =>
     things.value.flatMap((one) => {
-      const by = props.moving?.[one.kind === 'wall' ? `wall.${one.room.id}.${one.side}` : keyOf(one)]
+      const by = store.moving[one.kind === 'wall' ? `wall.${one.room.id}.${one.side}` : keyOf(one)]
       return by ? [{ ...one, by }] : []
     }),
   wall: (room, side, by) => emit('moveWall', room, side, by),

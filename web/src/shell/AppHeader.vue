@@ -18,11 +18,15 @@ const look = useLook()
 /** The job looked at; from an address that is none of ours, the last one. */
 const here = computed(() => look.jobId ?? store.jobs[0]?.id)
 /** Another stage keeps what is looked at, and opens without a dialog. */
-const to = (stage: string) => ({
-  path: here.value ? `/jobs/${here.value}/${stage}` : '/',
-  query: Object.fromEntries(
+const links = computed(() => {
+  const query = Object.fromEntries(
     Object.entries(look.at).filter(([key, value]) => value !== undefined && key !== 'dialog'),
-  ) as Record<string, string>,
+  ) as Record<string, string>
+  return STAGES.map(({ key, name }) => ({
+    key,
+    name,
+    to: { path: here.value ? `/jobs/${here.value}/${key}` : '/', query },
+  }))
 })
 const at = computed(() => (look.sheet || look.lost ? null : look.stage))
 /** On a phone the row of stages is wider than the glass: the one looked at is brought into it. */
@@ -52,9 +56,10 @@ function go(severity: 'stop' | 'check') {
     <JobMenu @keys="emit('keys')" @theme="emit('theme')" @pocket="emit('pocket')" />
     <nav ref="row" class="stages num" aria-label="Stages">
       <router-link
-        v-for="stage in STAGES"
+        v-for="stage in links"
         :key="stage.key"
-        :to="to(stage.key)"
+        v-memo="[links, at === stage.key]"
+        :to="stage.to"
         :class="{ here: at === stage.key }"
         :aria-current="at === stage.key ? 'page' : undefined"
         >{{ stage.name }}</router-link

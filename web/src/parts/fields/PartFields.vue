@@ -3,9 +3,9 @@ import { computed, ref } from 'vue'
 
 import type { Problem } from '../../api/client'
 import { useJob } from '../../stores/job'
-import MeasureField from '../MeasureField.vue'
 import { inchText, tapeText } from '../planScale'
-import { choicesOf, taken, type Choice, type Field, type FieldWord, type Part } from './field'
+import { choicesOf, type Choice, type Field, type FieldWord, type Part } from './field'
+import OneField, { type Look } from './OneField.vue'
 
 /**
  * The fields of a part, from a list of fields: every form of the program is made of this. A refusal is told at the
@@ -41,14 +41,23 @@ const others = computed(() => rows.value.filter((row) => row.look !== 'tick'))
 const listed = (field: Field): FieldWord | undefined =>
   field.list ? { name: field.name, type: 'choice' } : undefined
 
-function lookOf(field: Field, word: FieldWord) {
+function lookOf(field: Field, word: FieldWord): Look {
   if (field.as) return 'length'
   if (field.list || word.type === 'choice') return 'choice'
   if (word.type === 'yes_no') return word.open ? 'choice' : 'tick'
   return 'text'
 }
-const items = (field: Field, word: FieldWord) =>
-  field.list ? (props.lists?.[field.list] ?? []) : choicesOf(field, word)
+/** The words of fields of choice: the same ones while the part changes. */
+const choices = computed(
+  () =>
+    new Map(
+      props.fields.flatMap((field): [string, Choice[]][] => {
+        const word = words.value.get(field.name)
+        return word ? [[field.name, choicesOf(field, word)]] : []
+      }),
+    ),
+)
+const items = (field: Field) => (field.list ? props.lists?.[field.list] : choices.value.get(field.name))
 const under = (field: Field) => props.over?.[field.name] ?? 0
 function length(field: Field) {
   const value = part.value[field.name]
@@ -62,53 +71,37 @@ const wrong = (field: Field) =>
       ? props.refused.detail
       : undefined
 async function change(field: Field, value: unknown) {
-  const found = await props.set({ [field.name]: value }, field)
+  const own = field.as ? (value as number) + under(field) : value
+  const found = await props.set({ [field.name]: own }, field)
   problem.value = found && found.status !== 409 ? { name: field.name, detail: found.detail } : null
 }
-const typed = (event: Event) => (event.target as HTMLInputElement).value
 </script>
 
 <template>
   <div class="pick-fields no-print">
-    <template v-for="({ field, word, look }, i) in others" :key="field.name">
-      <MeasureField
-        v-if="look === 'length'"
-        :label="field.label"
-        :class="{ wide: field.wide }"
-        :bare="field.as === 'inches' ? 'in' : undefined"
-        :text="length(field)"
-        :refused="wrong(field)"
-        @inches="change(field, $event + under(field))"
-      />
-      <v-select
-        v-else-if="look === 'choice'"
-        :label="field.label"
-        :class="{ wide: field.wide }"
-        :model-value="part[field.name]"
-        :items="items(field, word)"
-        :error-messages="wrong(field)"
-        @update:model-value="change(field, $event)"
-      />
-      <v-text-field
-        v-else
-        :label="field.label"
-        :class="{ wide: field.wide }"
-        :placeholder="field.usual"
-        :autofocus="focused && i === 0"
-        :model-value="part[field.name] as string"
-        :inputmode="word.type === 'number' ? 'decimal' : undefined"
-        :error-messages="wrong(field)"
-        @change="change(field, taken(typed($event), word))"
-      />
-    </template>
+    <OneField
+      v-for="({ field, word, look }, i) in others"
+      :key="field.name"
+      :class="{ wide: field.wide }"
+      :field="field"
+      :word="word"
+      :look="look"
+      :value="look === 'length' ? length(field) : part[field.name]"
+      :items="items(field)"
+      :refused="wrong(field)"
+      :focused="focused && i === 0"
+      :change="change"
+    />
     <div v-if="ticks.length" class="wide ticks">
-      <v-checkbox
-        v-for="{ field } in ticks"
+      <OneField
+        v-for="{ field, word, look } in ticks"
         :key="field.name"
-        :label="field.label"
-        :model-value="part[field.name]"
-        :error-messages="wrong(field)"
-        @update:model-value="change(field, $event === true)"
+        :field="field"
+        :word="word"
+        :look="look"
+        :value="part[field.name]"
+        :refused="wrong(field)"
+        :change="change"
       />
     </div>
     <slot />

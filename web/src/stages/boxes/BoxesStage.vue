@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 
+import type { RoomSummary } from '../../api/client'
 import EmptyStage from '../../parts/EmptyStage.vue'
 import EntryLine from '../../parts/EntryLine.vue'
 import PlanView from '../../parts/PlanView.vue'
@@ -20,6 +21,8 @@ const look = useLook()
 const pole = look.dialogOpen('pole')
 const exact = ref(false)
 const placing = ref<string | null>(null)
+const BUTTONS = ['receptacle', 'switch', 'light', 'fill']
+const marked = (room: RoomSummary) => `${room.boxes}${room.boxes && room.marked === room.boxes ? ' ✓' : ''}`
 const KINDS = ['receptacle', 'switch', 'light', 'fan', 'smoke', 'junction']
 
 /** Nothing is drawn, but boxes stand there: a list of them instead of walls. */
@@ -76,7 +79,7 @@ stage.keys({
       <RoomList
         :rooms="store.view?.rooms ?? []"
         :current="store.roomId"
-        :count="(room) => `${room.boxes}${room.boxes && room.marked === room.boxes ? ' ✓' : ''}`"
+        :count="marked"
         @look="store.lookRoom($event)"
       >
         <section v-if="undrawn">
@@ -116,7 +119,6 @@ stage.keys({
           :placing="placing"
           @room="store.lookRoom($event, store.picked)"
           @pick="store.picked = $event"
-          :moving="store.moving"
           @move="stage.move"
           @place="place"
         />
@@ -174,7 +176,7 @@ stage.keys({
         ref="entry"
         verb="set"
         :placeholder="undrawn ? 'R-1 is outside, a gfci, 16&quot; high' : `receptacle south 7'6 at 16&quot;`"
-        :buttons="undrawn ? [] : ['receptacle', 'switch', 'light', 'fill']"
+        :buttons="undrawn ? [] : BUTTONS"
         :action="undrawn ? 'say it' : 'set box'"
         :suggest="stage.suggest"
         :submit="stage.say"

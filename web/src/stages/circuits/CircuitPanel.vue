@@ -30,10 +30,14 @@ const drop = () =>
   raw.value &&
   props.act([{ op: 'drop', kind: 'circuit', id: raw.value.id }], `remove circuit ${raw.value.name}`)
 const whole = computed(() => store.view?.wiring ?? [])
-const lists = computed(() => ({
+/** Lists that no circuit changes, so that their fields are not drawn anew with every edit. */
+const ofWire = computed(() => ({
   sizes: store.sizes,
   grounds: [{ value: '', title: 'as derived' }, ...store.sizes],
   whips: [{ value: '', title: 'no whip' }, ...store.sizes],
+}))
+const lists = computed(() => ({
+  ...ofWire.value,
   partners: [
     { value: null, title: 'none' },
     ...(store.job?.circuits ?? [])

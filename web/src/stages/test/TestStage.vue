@@ -1,12 +1,10 @@
 <script setup lang="ts">
 import { computed, defineAsyncComponent, ref } from 'vue'
 
-import { api, ask, type Edit, type TestRow, type TestStep } from '../../api/client'
+import { api, ask, type Edit, type TestStep } from '../../api/client'
 import EmptyStage from '../../parts/EmptyStage.vue'
 import EntryLine from '../../parts/EntryLine.vue'
 import FindingCard from '../../parts/FindingCard.vue'
-import NavRow from '../../parts/NavRow.vue'
-import SideNav from '../../parts/SideNav.vue'
 import StageFrame from '../../parts/StageFrame.vue'
 import { useEntry } from '../../parts/useEntry'
 import { tapMend, useKeys } from '../../stage/keys'
@@ -18,6 +16,7 @@ import { useNotice } from '../../stores/notice'
 import { today } from '../rough_in/record'
 import MeterBox from './MeterBox.vue'
 import ProofSteps from './ProofSteps.vue'
+import TestNav from './TestNav.vue'
 import WhereList from './WhereList.vue'
 
 /** Test: the order of proof, the window each reading must fall in, where a fault may be, and learning to find it. */
@@ -37,11 +36,6 @@ const who = ref(kept('who', isText) ?? '')
 const view = computed(() => store.view)
 const rows = computed(() => store.viewOf('test')?.proofs ?? [])
 const focus = computed(() => store.viewOf('test')?.tested ?? null)
-const groups = computed(() => {
-  const found = new Map<string, TestRow[]>()
-  for (const row of rows.value) found.set(row.group, [...(found.get(row.group) ?? []), row])
-  return [...found].map(([name, own]) => ({ name, rows: own }))
-})
 const isPanel = (id: string) => store.job?.panels.some((panel) => panel.id === id) ?? false
 const lookAt = (id: string) =>
   store.lookAt(isPanel(id) ? { panel: id, circuit: undefined } : { circuit: id, panel: undefined })
@@ -128,21 +122,7 @@ useKeys({
 <template>
   <StageFrame>
     <template #left>
-      <SideNav label="Circuits and panels">
-        <section v-for="group in groups" :key="group.name">
-          <h2 class="caps">{{ group.name }}</h2>
-          <NavRow
-            v-for="row in group.rows"
-            :key="row.id"
-            :name="row.name"
-            :text="`${row.done} of ${row.of}`"
-            :verdict="row.verdict || 'none'"
-            :here="row.id === focus?.id"
-            :data-test="row.id"
-            @click="lookAt(row.id)"
-          />
-        </section>
-      </SideNav>
+      <TestNav :rows="rows" :here="focus?.id ?? null" @look="lookAt" />
     </template>
     <EmptyStage
       v-if="!rows.length && !store.loading && store.viewOf('test')"

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 
+import type { RoomSummary } from '../../api/client'
 import EmptyStage from '../../parts/EmptyStage.vue'
 import EntryLine from '../../parts/EntryLine.vue'
 import LevelTabs from '../../parts/LevelTabs.vue'
@@ -28,6 +29,8 @@ const area = computed(() => {
   const many = rooms.value.length
   return total ? `${many} ${many === 1 ? 'room' : 'rooms'}, ${text} inside the studs` : ''
 })
+
+const sized = (row: RoomSummary) => rooms.value.find((one) => one.id === row.id)?.area_text ?? ''
 
 /** An inch that way on the plan: a wall goes out or in, an opening along its wall. */
 function nudge(way: Way) {
@@ -68,7 +71,7 @@ async function look(level: string) {
       <RoomList
         :rooms="store.view?.rooms ?? []"
         :current="store.roomId"
-        :count="(room) => rooms.find((one) => one.id === room.id)?.area_text ?? ''"
+        :count="sized"
         @look="((site = false), store.lookRoom($event))"
       >
         <div class="add num">
@@ -122,7 +125,6 @@ async function look(level: string) {
         @room="store.lookRoom($event, store.picked)"
         @pick="store.picked = $event"
         @move-wall="stage.moveWall"
-        :moving="store.moving"
         @move="stage.move"
       />
     </div>
