@@ -33,7 +33,9 @@ def changed(before: Any, after: Any, path: str = "") -> Iterator[PatchOp]:
         yield PatchOp(op="replace", path=path, value=after)
     elif names:
         for name in names:
-            yield from changed(getattr(before, name), getattr(after, name), f"{path}/{name}")
+            old, new = getattr(before, name), getattr(after, name)
+            if old is not new:
+                yield from changed(old, new, f"{path}/{name}")
     elif isinstance(after, list | tuple):
         yield from _listed(before, after, path)
     elif before != after:

@@ -15,11 +15,13 @@ KEPT = "_kept_hash"
 
 def kept_hash(self: Any) -> int:
     """The hash of all fields. Use as `__hash__ = kept_hash` in the body of a frozen dataclass."""
-    own = self.__dict__
-    kept: int | None = own.get(KEPT)
-    if kept is None:
-        kept = own[KEPT] = hash(tuple([own[name] for name in _names(self.__class__)]))
-    return kept
+    try:
+        return self.__dict__[KEPT]  # type: ignore[no-any-return]
+    except KeyError:
+        own = self.__dict__
+        kept: int = hash(tuple([own[name] for name in _names(self.__class__)]))
+        own[KEPT] = kept
+        return kept
 
 
 @lru_cache(maxsize=256)

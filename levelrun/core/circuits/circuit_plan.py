@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from levelrun.core.circuits import protection
 from levelrun.core.circuits.chain import Link
 from levelrun.core.circuits.facts import CircuitContext, CircuitView
+from levelrun.core.circuits.loads import cable_of
 from levelrun.core.circuits.makeup import piece_in, to_the_foot
 from levelrun.core.circuits.rules import chain, old, required, use, wire
 from levelrun.core.circuits.spaces import label, leg_of
@@ -281,7 +282,7 @@ def _cables(view: CircuitView) -> list[str]:
         wires = view.wires[link.box]
         piped = wires.method == "raceway"
         count = wires.conductors + wires.grounded if piped else 1
-        name = wires.piped if piped else f"{wires.cabled} {wires.method}"
+        name = wires.piped if piped else f"{cable_of(view.book, wires)} {wires.method}"
         totals[count, name] = totals.get((count, name), 0.0) + cut
     return [
         f"{f'{count} × ' if count > 1 else ''}{total / 12:.0f} ft of {name}"

@@ -317,6 +317,13 @@ CODES: dict[str, Code] = {
         "Split the other off.",
         "circuits",
     ),
+    "required-asked": Code(
+        "check",
+        "Something else hangs with the receptacles of a bath, laundry or garage, which may have another circuit.",
+        "One of 20 A serves those that the place must have, alone.",
+        "Split the other off, or say that another circuit is there.",
+        "circuits",
+    ),
     "required-20": Code(
         "stop",
         "A receptacle of a kitchen, bath or laundry stands on less than 20 A.",
@@ -339,6 +346,13 @@ CODES: dict[str, Code] = {
         "Continuous load over 80 % of the breaker.",
         "It trips on a long day.",
         "Spread the load.",
+        "circuits",
+    ),
+    "heaters-over": Code(
+        "stop",
+        "Several heaters of rooms hang on a circuit of over 30 A.",
+        "Their boxes and wires are made for no more, and a fault in one of them draws long before it trips.",
+        "30 A at most, or a circuit for each.",
         "circuits",
     ),
     "boxes-many": Code(

@@ -9,7 +9,7 @@ from levelrun.core.boxes.parts import PLUGS
 from levelrun.core.circuits.cables import CableNeed
 from levelrun.core.circuits.chain import Link, Tree, tree_of
 from levelrun.core.circuits.loads import CircuitLoads, HopWires, LaidAs, loads_of
-from levelrun.core.circuits.makeup import makeup_in
+from levelrun.core.circuits.makeup import left_free_at
 from levelrun.core.circuits.spaces import called
 from levelrun.core.circuits.usual import usual_of
 from levelrun.core.codebook import Codebook
@@ -184,7 +184,7 @@ class CircuitView:
 
     def _made_up(self, link: Link) -> tuple[float, float]:
         ends = self.node(link.after or self.circuit.panel), self.node(link.box)
-        start, end = (makeup_in(self.book, self.context.habits, n, getattr(n, "outdoors", False)) for n in ends)
+        start, end = (left_free_at(self.book, self.context.habits, node) for node in ends)
         return start, end
 
     def carrying_ft(self, box: str) -> float:

@@ -11,8 +11,9 @@ from levelrun.core.circuits.chain import Link, Tree, tree_of
 from levelrun.core.circuits.spaces import label
 from levelrun.core.circuits.usual import expected_w, is_continuous, plated
 from levelrun.core.codebook import Codebook
+from levelrun.core.codebook.lookups import made_size
 from levelrun.core.job import Box, Circuit, Hop, Job
-from levelrun.core.kept import kept_hash
+from levelrun.core.kept import Standing, kept_hash
 from levelrun.core.rulebook import keeping
 
 GIVES: dict[str, frozenset[str]] = {
@@ -78,13 +79,19 @@ class HopWires:
 
     @property
     def cabled(self) -> str:
-        """The size of a cable of its own: 12-2."""
+        """The size of a cable of its own, whether or not it is made: 12-2."""
         return f"{self.wire_size}-{self.conductors}"
 
     @property
     def piped(self) -> str:
         """What it is in pipe: 12 in pipe."""
         return f"{self.wire_size} in pipe"
+
+
+def cable_of(book: Codebook, wires: HopWires) -> str:
+    """The size of the cable of a hop as it is made and bought: 4-3 where it takes a 4-2, which nobody makes. The next
+    count up; as it takes it where none with so many is made."""
+    return made_size(book, wires.method, wires.wire_size, wires.conductors) or wires.cabled
 
 
 @dataclass(frozen=True, eq=False)
@@ -231,17 +238,24 @@ def loads_of(book: Codebook, circuit: Circuit, own: tuple[Box, ...], fed_load_a:
     return CircuitLoads(book, circuit, own, fed_load_a)
 
 
+_standing = Standing[CircuitLoads](2048)
+
+
 def all_loads(job: Job, book: Codebook) -> dict[str, CircuitLoads]:
     """Every circuit with its boxes, by id; feeders with what the panels that they feed expect."""
     boxes = {box.id: box for box in job.boxes}
     own = {
         c.id: tuple(boxes[h] for h in dict.fromkeys(hop.box for hop in c.chain) if h in boxes) for c in job.circuits
     }
-    found = {c.id: loads_of(book, c, own[c.id], 0.0) for c in job.circuits if c.feeds is None}
+
+    def standing(c: Circuit, fed_a: float) -> CircuitLoads:
+        return _standing.get((c.id, fed_a), (book, c, *own[c.id]), lambda: loads_of(book, c, own[c.id], fed_a))
+
+    found = {c.id: standing(c, 0.0) for c in job.circuits if c.feeds is None}
     expected = expected_a(job, found)
     for c in job.circuits:
         if c.feeds is not None:
-            found[c.id] = loads_of(book, c, own[c.id], expected.get(c.feeds, 0.0))
+            found[c.id] = standing(c, expected.get(c.feeds, 0.0))
     return found
 
 

@@ -21,6 +21,11 @@ def makeup_in(book: Codebook, habits: Habits, node: Box | Panel, outdoors: bool)
     return max(habits.box_makeup_in, least)
 
 
+def left_free_at(book: Codebook, habits: Habits, node: Box | Panel) -> float:
+    """The make-up at what no way goes to: outdoors where it stands outdoors itself."""
+    return makeup_in(book, habits, node, isinstance(node, Box) and node.outdoors)
+
+
 def piece_in(habits: Habits, path_in: float, start_in: float, end_in: float) -> float:
     """Inches of one piece as it is cut: its path, the make-up at both ends, a loop, waste on the path. Unrounded."""
     return path_in * (1 + habits.waste_percent / 100) + start_in + end_in + habits.loop_in

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from functools import lru_cache
 
 from levelrun.core.boxes.parts import PLUGS
 from levelrun.core.circuits.service import Appliance, Dwelling, LoadCalculation, feeder, optional, standard
@@ -12,6 +11,7 @@ from levelrun.core.circuits.spaces import leg_of
 from levelrun.core.circuits.usual import plated, usual_of, watts
 from levelrun.core.codebook import Codebook
 from levelrun.core.job import Box, Circuit, Job, Panel, Room
+from levelrun.core.kept import Standing
 from levelrun.core.site.geometry import area_ft2
 from levelrun.core.site.lived import dwellings
 
@@ -62,10 +62,18 @@ def calculated(book: Codebook, job: Job, panel: Panel, branches: Served) -> Load
     levels = {level.id for level in structure.levels}
     rooms = tuple(room for room in job.rooms if room.level in levels)
     away = frozenset(p.structure for p in below) - {structure.id}
-    return _calculated(book, panel, dwellings(job)[structure.id] is not False, rooms, on, away)
+    lived = dwellings(job)[structure.id] is not False
+    parts = (item for circuit, boxes in on for item in (circuit, *boxes))
+    return _kept.get(
+        (panel.id, lived, away),
+        (book, panel, *rooms, None, *parts),
+        lambda: _calculated(book, panel, lived, rooms, on, away),
+    )
 
 
-@lru_cache(maxsize=256)
+_kept = Standing[LoadCalculation](256)
+
+
 def _calculated(
     book: Codebook,
     panel: Panel,

@@ -54,6 +54,7 @@ def usual(book: Codebook, use: str) -> Usual:
     )
 
 
+HEATER, HEATERS_A = "space_heater", 30.0  # two and more heaters of rooms on one circuit: so much at most (424.4(A))
 SHARED_W = 1200.0  # half of 20 A at 120 V: what is fastened in place may take beside others (210.23(A)(2))
 PLANNED_PART = 0.8  # of its rating what an outlet for one machine is taken to draw: common practice, no source
 

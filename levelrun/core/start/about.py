@@ -26,7 +26,7 @@ from levelrun.core.start.ends import (
     several,
     standing_in,
 )
-from levelrun.core.start.kinds import BUILDINGS, CALLED, ENDS, NOT_HELD, USES, Kind
+from levelrun.core.start.kinds import BUILDINGS, CALLED, ENDS, NOT_HELD, USES, WIRED, Kind
 from levelrun.core.start.more import TOGETHER
 from levelrun.core.start.several import apart_here
 from levelrun.core.trade.conductors.sizing import breaker_ratings
@@ -48,6 +48,12 @@ _SECOND = re.compile(r"\s*(?:/|and|&|-)\s*(?P<n>\d{1,2})(?![\d'\"/-])", re.IGNOR
 _COUNTED = re.compile(r"\s*(?P<n>[1-9]\d?)[\s-]*(?:spaces?|circuits?)\b", re.IGNORECASE)  # of a sub-panel
 SWITCHED = tuple(f"{joins} {a}switch" for joins in ("with", "and", "on")
                  for a in ("", "a ", "its own ", "a wall ", "a dimmer ", "a door ", "a pull ", "its "))  # fmt: skip
+# A light that two switches work: they stand before it, one behind the other.
+FROM_BOTH_ENDS = re.compile(
+    r"(?:with|on)\s+(?:(?:an?\s+pair\s+of|an?|two|2)\s+)?(?:3|three)[\s-]?ways?(?:\s+switch(?:es)?)?"
+    r"(?:\s+at\s+(?:each|either|both)\s+(?:ends?|doors?|sides?))?\b|switched\s+(?:from|at)\s+(?:both|two)\s+(?:ends|doors|places)\b",
+    re.IGNORECASE,
+)
 WORKED = (*LAMPS, *SWITCHABLE)
 AT_IT = tuple(f"{at} the {what}" for at in ("by", "at", "beside", "near", "over") for what in (
     "door", "counter", "sink", "stairs",
@@ -71,6 +77,10 @@ def about(reader: SceneReader, said: Asked) -> Asked:
     """One thing more that is said of the circuit or of what stands at its end."""
     reader.expect([])
     begin = reader.pos
+    if said.kind.box.get("kind") in LAMPS and said.kind.volts == 120 and reader.take(FROM_BOTH_ENDS) is not None:
+        lamp = replace(said, legs=[], circuit={}, more=(), panel=said.panel)
+        said = replace(said, kind=WIRED["3-way switch"], name=said.name or "Light", count=2, apart_in=None)
+        return replace(said, more=(lamp, *said.more))
     if said.kind.box.get("kind") in WORKED and said.kind.volts == 120 and reader.phrase(SWITCHED) is not None:
         reader.phrase(AT_IT)
         return replace(said, switched=True)

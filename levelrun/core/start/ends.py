@@ -41,7 +41,10 @@ WITHIN = tuple(word for word in STANDS if word not in ENDS or not ENDS[word].fee
 USUAL_PANEL = "S"  # what a sub-panel is called where no name is said
 OUTSIDE = ("outside", "outdoor", "outdoors")
 TWO_POLE = ("2 pole", "2-pole", "two pole", "two-pole", "double pole", "double-pole")
-MANY = ("outlets", "receptacles", "plugs", "lights", "fans", "alarms", "smoke alarms", "smoke detectors", "heaters")
+MANY = (
+    "outlets", "receptacles", "plugs", "lights", "fans", "alarms", "smoke alarms", "smoke detectors", "heaters",
+    *(word for word in ONE_OF if word not in STANDS),
+)  # fmt: skip
 
 
 def any_of(words: Iterable[str]) -> str:

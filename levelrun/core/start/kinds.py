@@ -189,7 +189,8 @@ FANS = (
 LIGHTS = (
     "lighting circuit", "general lighting circuit", "lighting",
     "light", "recessed light", "ceiling light", "wall light", "vanity light", "sink light", "under cabinet lights",
-    "under cabinet light", "can light", "pot light", "downlight", "pendant", "pendant light", "chandelier", "sconce",
+    "under cabinet light", "undercabinet lights", "undercabinet light", "under-cabinet lights", "under-cabinet light",
+    "can light", "pot light", "downlight", "pendant", "pendant light", "chandelier", "sconce",
     "track light", "strip light", "work light", "shop light", "stair light",
 )  # fmt: skip
 LIGHTS_OUT = (

@@ -23,6 +23,7 @@ from levelrun.core.job import Circuit, Job, Panel
 from levelrun.core.start.asked import Asked
 from levelrun.core.start.kinds import CAMPER, WIRED, Kind
 from levelrun.core.start.put_up import put_up, stands_there
+from levelrun.core.start.several import added
 from levelrun.core.start.sized import (
     TAIL,
     WHIP_METHOD,
@@ -81,8 +82,6 @@ def edits_for(job: Job, book: Codebook, said: Asked) -> list[dict[str, Any]]:
     if "space" not in item:
         place = occupied(said.panel, job.circuits).place_for(Circuit.model_validate(item))
         item |= {"space": place[0], "half": place[1]} if place else {}
-    if "protection" not in item and not said.kind.feeds:
-        item["protection"] = protection_of(job, book, said, item, edits)
     walked = {"id": way, "name": item["name"], "start": said.panel.id, "legs": legs}
     return [
         *edits,
@@ -386,14 +385,23 @@ def _joint(job: Job, leg: WalkLeg) -> dict[str, Any]:
     return {"kind": "box", "node": node} if node else {"kind": "none", "node": None}
 
 
-def protection_of(
+def protect(job: Job, book: Codebook, said: Asked, edits: list[dict[str, Any]]) -> None:
+    """Gives the breaker of a circuit that these edits put there what the places of all its boxes ask, where the line
+    does not say it. Once everything that hangs on it is there: an outlet behind a light may want what that does
+    not."""
+    there = {circuit.id for circuit in job.circuits}
+    for item in added(edits, "circuit") if not said.kind.feeds else ():
+        if item["id"] not in there:
+            item["protection"] = said.circuit.get("protection") or _wanted_of(job, book, said, item, edits)
+
+
+def _wanted_of(
     job: Job, book: Codebook, said: Asked, item: dict[str, Any], edits: list[dict[str, Any]]
 ) -> str:  # fmt: skip
-    """What the places of its boxes, which these edits put there, ask of the breaker."""
-    boxes = tuple(Box.model_validate(edit["item"]) for edit in edits if edit.get("kind") == "box")
+    boxes = tuple(Box.model_validate(box) for box in added(edits, "box"))
     if said.there is not None and isinstance(said.there.node, Box):
         boxes = (*boxes, said.there.node)
-    ways = {**item, "chain": [{**hop, "path": []} for hop in item["chain"]]}
+    ways = {**item, "protection": "plain", "chain": [{**hop, "path": []} for hop in item["chain"]]}
     there = job.model_copy(update={"boxes": boxes})
     places = box_places(book, (), there)
     return wanted_protection(book, job, said.panel, Circuit.model_validate(ways), boxes, places)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable
 from dataclasses import replace
 from itertools import pairwise
@@ -9,7 +10,7 @@ from typing import Any
 
 from levelrun.core.boxes.things import OUTLETS_A
 from levelrun.core.circuits.parts_said import method_for
-from levelrun.core.circuits.usual import usual
+from levelrun.core.circuits.usual import HEATER, HEATERS_A, usual
 from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import PlaceFacts, made_size, method, place, raceway_sizes, wire_sizes
 from levelrun.core.errors import EditError, LevelRunError
@@ -46,7 +47,9 @@ def circuit_of(book: Codebook, said: Asked) -> dict[str, Any]:
     plug = kind.key == "outlet" and item["volts"] != 120
     item.setdefault("neutral", kind.neutral and not plug)
     item.setdefault("nameplate", kind.nameplate)
+    many = math.ceil(said.count / 2) if said.multiwire else said.count  # of them on one circuit
     load = said.load_a if said.load_a is not None else kind.load_a
+    load = None if load is None else load * many
     steady = stays_on(book, kind)
     if "breaker_a" not in item:
         most = item.get("largest_breaker_a")
@@ -54,8 +57,13 @@ def circuit_of(book: Codebook, said: Asked) -> dict[str, Any]:
         usually = kind.breaker_a if load is None or plug else kind.least_breaker_a
         usually = max(usually, *(other.kind.breaker_a for other in said.more), 0.0)  # outlets behind a light
         item["breaker_a"] = rating_under(book, most) if most else max(least, usually)
+    if many > 1 and kind.box.get("serves") == HEATER and item["breaker_a"] > HEATERS_A:
+        raise EditError(
+            f"{many} heaters want {item['breaker_a']:g} A together; on one circuit they may want {HEATERS_A:g} A at "
+            "most (424.4(A)): say them in two lines", key="text", value=many,
+        )  # fmt: skip
     usual_w = usual_watts(book, kind, plated=bool(item.get("least_ampacity_a")))
-    load = usual_w / item["volts"] if load is None and usual_w else load
+    load = usual_w * many / item["volts"] if load is None and usual_w else load
     methods = methods_of(book, said) or [method_for(book, "SER" if kind.feeds else "NM-B")]  # until its way is said
     if any(key in methods for key in FEEDS):
         item.setdefault("material", "al")

@@ -12,7 +12,7 @@ from levelrun.core.site.scene import Said, SceneReader
 from levelrun.core.start.asked import Asked, goes_on
 from levelrun.core.start.either import breaker_or_load
 from levelrun.core.start.line import Line
-from levelrun.core.start.made import edits_for, protection_of
+from levelrun.core.start.made import edits_for, protect
 from levelrun.core.start.more import hung_behind
 from levelrun.core.start.multiwire import on_two, shared_well
 from levelrun.core.start.old import joined_to
@@ -87,6 +87,7 @@ def _started(reader: SceneReader, before: Box | Panel | None) -> Said | None:
     made = made[:-1] if said.switched and not said.switched_before else made  # it goes on from the light
     end = said.there.node.id if said.there is not None else made[-1] if made else None
     if said.multiwire:
+        protect(line.job, reader.scene.book, said, edits)
         edits, end, spaced = on_two(line.job, reader.scene.book, said, edits, made[-1])
         told = [*told, spaced]
     elif said.count > 1 and made:
@@ -96,10 +97,9 @@ def _started(reader: SceneReader, before: Box | Panel | None) -> Said | None:
     if said.more and end is not None:
         on = said.on.id if said.on is not None else str(added(edits, "circuit")[0]["id"])
         hung, end, far = hung_behind(line.job, said, edits, on, end)
-        for item in added(edits, "circuit"):  # an outlet behind a light may want what that does not
-            if "protection" not in said.circuit:
-                item["protection"] = protection_of(line.job, reader.scene.book, said, item, [*edits, *hung])
         edits, told = [*edits, *hung], [*told, *far]
+    if not said.multiwire:
+        protect(line.job, reader.scene.book, said, edits)
     return Said(edits, panel=said.panel.id, node=end, told=told)
 
 

@@ -9,7 +9,7 @@ from itertools import chain, pairwise
 
 from levelrun.core.boxes.entering import Entering
 from levelrun.core.boxes.joints import NEUTRAL
-from levelrun.core.circuits.loads import HopWires, LaidAs
+from levelrun.core.circuits.loads import HopWires, LaidAs, cable_of
 from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import Cable, cable, cable_sizes, method
 from levelrun.core.job import Box, Job, Panel
@@ -44,7 +44,7 @@ def entering(book: Codebook, job: Job, woven: Woven) -> Entered:
 
         def made(item: LaidCircuit = item, taken: Sequence[WayContext] = taken) -> Brought:
             views = {context.way.id: viewed(book, context) for context in taken}
-            return list(_brought(book, item, nodes, views)), tuple(_names(item, views))
+            return list(_brought(book, item, nodes, views)), tuple(_names(book, item, views))
 
         brought, lies[circuit.id] = _brings.get(circuit.id, (book, item, *ends, None, *taken), made)
         for box, one in brought:
@@ -52,13 +52,13 @@ def entering(book: Codebook, job: Job, woven: Woven) -> Entered:
     return Entered({box: tuple(items) for box, items in found.items()}, lies)
 
 
-def _names(item: LaidCircuit, views: Mapping[str, WayView]) -> Iterator[LaidAs]:
+def _names(book: Codebook, item: LaidCircuit, views: Mapping[str, WayView]) -> Iterator[LaidAs]:
     for box, laid in item.laid.items():
         wires = laid.wires
         if legs := _legs(item, views, box):
             yield box, lies_as(legs, (wires.circuit, box))
         else:
-            yield box, (wires.piped if wires.method == "raceway" else wires.cabled,)
+            yield box, (wires.piped if wires.method == "raceway" else cable_of(book, wires),)
 
 
 def _legs(item: LaidCircuit, views: Mapping[str, WayView], box: str) -> list[Place]:
@@ -152,7 +152,7 @@ def _shared(wires: HopWires, own: Lying) -> str:
 def _unwalked(book: Codebook, wires: HopWires, side: str, other: str) -> Entering:
     """What a hop brings that lies in no way, by what its circuit says of it."""
     cabled = wires.method != "raceway"
-    made = _made(book, wires.method, wires.cabled) if cabled else None
+    made = _made(book, wires.method, cable_of(book, wires)) if cabled else None
     ground = wires.ground if made is None else made.ground if wires.grounded else ""
     return replace(
         _plain(wires, side, other), count=wires.conductors, ground=ground, cable=cabled,

@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping, Sequence
 
 from levelrun.core.circuits.circuit_plan import CircuitPlan
-from levelrun.core.circuits.loads import HopWires, Laid
-from levelrun.core.circuits.makeup import makeup_in
+from levelrun.core.circuits.loads import HopWires, Laid, cable_of
+from levelrun.core.circuits.makeup import left_free_at
 from levelrun.core.codebook import Codebook
 from levelrun.core.job import Box, Habits, Job, Panel
 from levelrun.core.kept import Standing
@@ -41,13 +41,13 @@ def _cuts(
             continue
         wires = laid[row.box].wires
         stand = [nodes[wires.start], nodes[wires.box]]
-        ends = [(n, makeup_in(book, habits, n, getattr(n, "outdoors", False))) for n in stand]
-        for named in _named(wires):
+        ends = [(node, left_free_at(book, habits, node)) for node in stand]
+        for named in _named(book, wires):
             yield cut_of(habits, wires, named, ends, row.length_in)
 
 
-def _named(wires: HopWires) -> Iterator[Named]:
+def _named(book: Codebook, wires: HopWires) -> Iterator[Named]:
     if wires.method == "raceway":
         yield from wires_named(alone(wires))
     else:
-        yield cable_named(wires.method, wires.cabled, wires.material)
+        yield cable_named(wires.method, cable_of(book, wires), wires.material)

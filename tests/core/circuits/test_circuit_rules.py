@@ -10,6 +10,7 @@ from levelrun.core.circuits.codes import CODES as CIRCUITS
 from levelrun.core.circuits.spaces import leg_of, occupied
 from levelrun.core.job import Job
 from levelrun.core.plan import plan
+from levelrun.exchange.text import read_text
 from tests.conftest import built, edited, found
 from tests.core.circuits.home import case, home
 
@@ -59,6 +60,7 @@ CASES = {
     "generator-interlock": case("1/3 30a with neutral Inlet: GE"),
     "sharing": case("1/3 50a with neutral Range: RG DR"),
     "required-shares": case("1 20a dual Counter: K-1 R-1"),
+    "required-asked": read_text("panel H 200a 30 spaces\ngarage light and outlet 30' attic"),
     "required-20": case("1 15a dual Bath: B-1"),
     "service-small": case("1 20a dual Den: R-1", P={"main_a": 60.0}),
     "disconnects-many": built(
@@ -69,6 +71,10 @@ CASES = {
     "circuit-over": case("1/3 50a Heater: GE",
                          ("box", "GE", {"serves": "space_heater", "load_w": 13_000.0, "continuous": False})),
     "circuit-high": case("1/3 50a Heater: GE", ("box", "GE", {"serves": "space_heater", "load_w": 11_000.0})),
+    "heaters-over": edited(
+        read_text("panel H 200a 30 spaces\n2 baseboard heaters 1500w 240v 40' crawl"),
+        {"op": "set", "kind": "circuit", "id": "c1", "set": {"breaker_a": 40.0, "wire_size": "8"}},
+    ),
     "boxes-many": case("1 20a dual Den: R-1 R-2 B-1 K-2"),
     "circuit-drop": case("1 20a dual Den: R-1", ("box", "R-1", {"load_w": 1500.0}),
                          ("circuit", "Den", {"chain": [{"box": "b1", "after": None, "length_in": 1200.0}]})),

@@ -8,6 +8,7 @@ from __future__ import annotations
 import pytest
 
 from levelrun.core.job import Job
+from levelrun.exchange.text import read_text
 from tests.conftest import built, edited, found
 from tests.core.circuits.home import case, home
 from tests.core.circuits.rooms import HOME, on_circuit
@@ -20,7 +21,6 @@ SHARED = {
     "laundry and den light": ("W-1 D-4", False),  # the washer has its own; no laundry receptacle is on it
     "garage and bedroom receptacle": ("G-1 S-1", True),
     "garage and outdoor receptacle": ("G-1 O-1", False),
-    "garage and garage light": ("G-1 G-2", True),
     "garage alone": ("G-1", False),
     "kitchen wall and bedroom receptacle": ("K-2 S-1", True),
     "kitchen counter and den light": ("K-1 D-4", True),
@@ -37,6 +37,35 @@ def test_what_may_not_join_a_circuit_of_a_place(name: str) -> None:
     assert bool(said) is wrong
     for mend in said[0].mends if said else []:
         assert not found(edited(job, *mend.edits), "required-shares"), mend.label
+
+
+UNDRAWN = "panel H 200a 30 spaces\n{} 30' attic"
+# what hangs together: whether it is asked if another circuit is there; nothing of it is a stop
+ASKED: dict[str, tuple[Job, bool]] = {
+    "garage and garage light": (on_circuit("G-1 G-2", protection="dual"), True),
+    "garage and outdoor receptacle": (on_circuit("G-1 O-1", protection="dual"), False),
+    "garage alone": (on_circuit("G-1", protection="dual"), False),
+    "said: garage light and outlet": (read_text(UNDRAWN.format("garage light and outlet")), True),
+    "said: bath outlet and its light": (read_text(UNDRAWN.format("bath outlet and light")), False),
+    "said: bath outlet and a bedroom light": (read_text(UNDRAWN.format("bath outlet and a bedroom light")), True),
+    "said: garage outlet": (read_text(UNDRAWN.format("garage outlet")), False),
+}
+
+
+@pytest.mark.parametrize("name", ASKED)
+def test_what_another_circuit_may_serve_is_asked(name: str) -> None:
+    job, asked = ASKED[name]
+    assert not found(job, "required-shares")
+    said = found(job, "required-asked")
+    assert [item.severity for item in said] == ["check"] * asked
+    for mend in said[0].mends if said else []:
+        assert not found(edited(job, *mend.edits), "required-asked"), mend.label
+
+
+# A small-appliance circuit has nothing else, wherever others are (210.52(B)(2)).
+def test_a_kitchen_outlet_and_a_light_are_stopped_in_a_house_that_is_not_drawn_too() -> None:
+    job = read_text(UNDRAWN.format("kitchen outlet and light"))
+    assert found(job, "required-shares") and not found(job, "required-asked")
 
 
 def test_in_one_bath_alone_its_light_may_join() -> None:

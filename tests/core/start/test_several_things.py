@@ -38,6 +38,24 @@ def test_one_behind_the_other(said: str, chain: str) -> None:
     assert [item.title for item in plan(job).findings if item.severity == "stop"] == []
 
 
+@pytest.mark.parametrize(
+    ("said", "protection"),
+    [
+        ("chicken coop outlet and light 80' trench", "gfci"),  # the outlet first: what it asks stays asked
+        ("garage light and outlet 30' attic", "gfci"),  # the light first, which asks nothing
+        ("dishwasher and disposal on one circuit, 30' basement", "gfci"),
+        ("bedroom light and outlet 30' attic", "afci"),
+        ("hall light and bath fan 30' attic", "afci"),
+        ("garage light and outlet on 20a plain 30' attic", "plain"),  # said: nothing is changed about it
+    ],
+)
+def test_the_breaker_gives_what_all_of_them_ask(said: str, protection: str) -> None:
+    job, _ = said_on(HOUSE, said, Looked())
+    assert [circuit.protection for circuit in job.circuits] == [protection]
+    missing = [f.code for f in plan(job).findings if f.code in ("gfci-missing", "afci-missing")]
+    assert bool(missing) is (protection == "plain")
+
+
 def test_so_many_of_them_and_both_on_one_circuit() -> None:
     job, _ = said_on(HOUSE, "garage outlets, 4 of them, 8' apart, 15' wall in emt", Looked())
     assert [box.use for box in job.boxes] == ["garage"] * 4 and len(job.ways) == 4
@@ -104,6 +122,55 @@ def test_three_ways_and_their_light_by_hand() -> None:
     assert "three-way-lone" not in {item.code for item in plan(job).findings}
     lone, _ = line("20' attic to a three-way switch and a light")
     assert "three-way-lone" in {item.code for item in plan(lone).findings}
+
+
+@pytest.mark.parametrize(
+    "said",
+    [
+        "hall light with 3-way switches 30' attic", "30' attic to a stair light with two three-way switches",
+        "hall light with a 3-way at each end, 30' attic", "garage light switched from both doors 30' attic",
+    ],
+)  # fmt: skip
+def test_a_light_that_is_worked_from_both_ends_hangs_behind_its_switches(said: str) -> None:
+    job, looked = said_on(HOUSE, said, Looked())
+    rows = [(row.name, row.cable) for circuit in plan(job).circuits for row in circuit.chain]
+    assert rows == [("S-1", "14-2"), ("S-2", "14-3"), ("L-1", "14-2")]
+    assert [box.ways for box in job.boxes if box.kind == "switch"] == [3, 3]
+    assert "light" in job.circuits[0].name.lower() and "S-1 to S-2 is 12'" in "; ".join(looked.told)
+    assert "three-way-lone" not in {item.code for item in plan(job).findings}
+
+
+def test_how_far_its_switches_and_its_lights_are_apart() -> None:
+    job, _ = said_on(HOUSE, "3 hall lights 6' apart with 3-way switches 14' apart, 30' attic", Looked())
+    assert [hop.length_in for hop in job.circuits[0].chain] == [None, 168, None, 72, 72]
+    with pytest.raises(LevelRunError, match="3-way"):
+        line("outlet with 3-way switches 30' attic")
+
+
+@pytest.mark.parametrize(
+    ("said", "breaker", "wire"),
+    [
+        ("baseboard heater 1500w 240v 40' crawl", 15, "14"),  # 6.25 A
+        ("2 baseboard heaters 1500w 240v 40' crawl", 20, "12"),  # 12.5 A for hours: 15.6
+        ("3 baseboard heaters 1500w 240v 40' crawl", 25, "10"),  # 18.75 A for hours: 23.4
+        ("2 baseboard heaters 2500w 240v 40' crawl", 30, "10"),  # 20.8 A for hours: 26
+    ],
+)
+def test_heaters_of_one_line_are_wired_for_all_of_them(said: str, breaker: float, wire: str) -> None:
+    """424.4(B): 125 %; each has its own watts."""
+    job, _ = said_on(HOUSE, said, Looked())
+    assert (job.circuits[0].breaker_a, job.circuits[0].wire_size) == (breaker, wire)
+    assert {box.load_w for box in job.boxes} == {float(said.split("w ")[0].rpartition(" ")[2])}
+    assert not {"circuit-high", "circuit-over", "heaters-over"} & {item.code for item in plan(job).findings}
+
+
+# 424.4(A): two and more heaters on 30 A at most; one may have what it wants.
+def test_no_two_heaters_on_more_than_30_a() -> None:
+    with pytest.raises(LevelRunError, match=r"4 heaters want 45 A together.*30 A at most"):
+        said_on(HOUSE, "4 baseboard heaters 2000w 240v 40' crawl", Looked())
+    one, _ = said_on(HOUSE, "heater 8000w 240v 40' crawl", Looked())
+    assert one.circuits[0].breaker_a > 30
+    assert "heaters-over" not in {item.code for item in plan(one).findings}
 
 
 @pytest.mark.parametrize(

@@ -56,3 +56,14 @@ def test_wires_that_nobody_walked_are_cut_colour_by_colour() -> None:
     job = read_text(PANEL + "40' shop wall in 1/2 emt to 2 outlets\nR-1 to R-2 is 8'")
     (cut,) = plan(job).unwalked[job.circuits[0].id]
     assert (cut.what, cut.colours, cut.cut_in) == ("12 THWN-2", ("black", "white", "green"), 11 * 12)
+
+
+def test_a_cable_is_bought_with_the_wires_that_it_is_made_with() -> None:
+    """Nobody makes a 4-2; by hand: 8 ft, 8 in at both ends, a loop of 6 in and 5 %: 10.2, 11 ft."""
+    job = read_text(PANEL + "from H to 2 outlets 70a 240v 25' basement\nR-1 to R-2 is 8'")
+    made = plan(job)
+    (cut,) = made.unwalked[job.circuits[0].id]
+    assert (cut.what, cut.cut_in) == ("4-3 NM-B", 11 * 12)
+    assert [row.cable for row in made.circuits[0].chain] == ["4-3", "4-3"]
+    assert {row.item.key for row in made.buying.taken.rows.values() if row.item.shelf == "cable"} == {"4-3 NM-B"}
+    assert feet(job) == {"4-3 NM-B": 31 + 11} and made.circuits[0].cables == [f"{31 + 11} ft of 4-3 NM-B"]

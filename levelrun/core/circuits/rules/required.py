@@ -3,19 +3,15 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import replace
 
 from levelrun.core.boxes.parts import LAMPS, PLUGS
 from levelrun.core.circuits.facts import BoxPlace, CircuitView
-from levelrun.core.circuits.rules import wire
 from levelrun.core.circuits.rules.splitting import split
-from levelrun.core.circuits.rules.wire import about, mended, rewired
+from levelrun.core.circuits.rules.wire import about, fitting_wire, mended, rewired
 from levelrun.core.circuits.usual import usual_of
-from levelrun.core.errors import LevelRunError
 from levelrun.core.findings import Finding
 from levelrun.core.job import Box
 from levelrun.core.rulebook import Rule
-from levelrun.core.trade.conductors.sizing import choose
 
 OUTLETS = ("receptacle", "device", "light", "fan", "equipment")
 OWN_PLACES = {"bath": "210.11(C)(3)", "laundry": "210.11(C)(2)", "garage": "210.11(C)(4)"}
@@ -82,12 +78,26 @@ def _own_places(view: CircuitView) -> Iterator[Finding]:
             continue
         rooms = {place.room for _, place in inside}
         away = [box for box, place in outlets if not _belongs(use, box, place, rooms)]
-        if away:
+        if away and _asked(use, [box for box, _ in inside], [view.places[box.id] for box in away]):
+            yield about(
+                view, "required-asked", f"Has the {use} another 20 A circuit?",
+                f"One of 20 A serves the receptacles that a {use} must have, and nothing else; {away[0].name} hangs "
+                f"here with {inside[0][0].name}. Where such a one is there, this may feed both."
+                + (" In a garage for one vehicle its other outlets may join." if use == "garage" else ""),
+                section, mends=split(view, _alike(view, away), "General"),
+            )  # fmt: skip
+        elif away:
             yield about(
                 view, "required-shares", f"The {use} circuit feeds {away[0].name}",
                 f"Its receptacles stand on a 20 A circuit for the {use} alone.{EXCEPT.get(use, '')}", section,
                 mends=split(view, _alike(view, away), "General"),
             )  # fmt: skip
+
+
+def _asked(use: str, inside: list[Box], away: list[BoxPlace]) -> bool:
+    """Whether it is a question: in a house that is not drawn another circuit may serve what the place must have; a
+    garage for one vehicle may have its other outlets on the same (210.11(C)(4) exception 2, from memory)."""
+    return all(box.room is None for box in inside) or (use == "garage" and all(one.use == use for one in away))
 
 
 def _alike(view: CircuitView, boxes: list[Box]) -> list[Box]:
@@ -119,7 +129,7 @@ def _belongs(use: str, box: Box, place: BoxPlace, rooms: set[str]) -> bool:
         return True
     if use == "garage" and box.kind in PLUGS and box.outdoors:
         return True
-    return use == "bath" and len(rooms) == 1 and place.room in rooms
+    return use == place.use == "bath" and len(rooms) == 1 and place.room in rooms
 
 
 def twenty_rule(view: CircuitView) -> Iterator[Finding]:
@@ -134,10 +144,7 @@ def twenty_rule(view: CircuitView) -> Iterator[Finding]:
         section = "210.52(B)(1), 210.11(C)(1)" if kitchen else OWN_PLACES.get(place.use)
         if section is None or box.old or box.outdoors or not place.dwelling or place.use == "garage":
             continue
-        try:
-            size = choose(view.book, replace(wire.demand(view), breaker_a=TWENTY_A)).size
-        except LevelRunError:
-            size = c.wire_size
+        size = fitting_wire(view, TWENTY_A)
         yield about(
             view, "required-20", f"{box.name} stands on {c.breaker_a:g} A",
             f"Receptacles of the {place.use} stand on 20 A.", section, measured=f"{c.breaker_a:g} A", limit="20 A",

@@ -30,7 +30,7 @@ def split(view: CircuitView, boxes: list[Box], name: str) -> list[Mend]:
     item = {
         "id": ident, "name": name, "panel": view.circuit.panel,
         "breaker_a": first.breaker_a if own else view.circuit.breaker_a,
-        "poles": first.poles if own else 1, "volts": first.volts if own else view.circuit.volts,
+        "poles": first.poles if own else view.circuit.poles, "volts": first.volts if own else view.circuit.volts,
         "neutral": first.neutral if own else view.circuit.neutral,
         "wire_size": _wire(view, first) if own else view.circuit.wire_size, "protection": _protection(view, taken),
     }  # fmt: skip

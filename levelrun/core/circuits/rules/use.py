@@ -10,8 +10,8 @@ from levelrun.core.circuits.facts import CircuitView
 from levelrun.core.circuits.lugs import lugs_of, too_big, usual_lugs
 from levelrun.core.circuits.rules import wire
 from levelrun.core.circuits.rules.splitting import split
-from levelrun.core.circuits.rules.wire import about, change
-from levelrun.core.circuits.usual import nema_of
+from levelrun.core.circuits.rules.wire import about, change, fitting_wire, mended, rewired
+from levelrun.core.circuits.usual import HEATER, HEATERS_A, nema_of
 from levelrun.core.findings import Finding, Mend
 from levelrun.core.job import Box, Panel
 from levelrun.core.rulebook import Rule
@@ -165,6 +165,20 @@ def count_rule(view: CircuitView) -> Iterator[Finding]:
         )  # fmt: skip
 
 
+def heaters_rule(view: CircuitView) -> Iterator[Finding]:
+    """Two and more heaters of rooms hang on a circuit of 30 A at most (424.4(A))."""
+    heaters = [box for box in view.context.boxes if box.serves == HEATER and not box.old]
+    amps = view.circuit.breaker_a
+    if len(heaters) > 1 and amps > HEATERS_A:
+        size = fitting_wire(view, HEATERS_A) if view.load_a * 1.25 <= HEATERS_A else ""
+        yield about(
+            view, "heaters-over", f"{len(heaters)} heaters on {amps:g} A",
+            "Two and more heaters of rooms share a circuit of 30 A at most; a larger one serves a single heater.",
+            "424.4(A)", measured=f"{amps:g} A", limit=f"{HEATERS_A:g} A",
+            mends=mended(f"{HEATERS_A:g} A on {size}", rewired(view, size, breaker_a=HEATERS_A) if size else []),
+        )  # fmt: skip
+
+
 def white_rule(view: CircuitView) -> Iterator[Finding]:
     """Two hots in a cable: the white is one of them, or is spare and capped; never a ground (200.7(C))."""
     c = view.circuit
@@ -275,4 +289,5 @@ RULES: tuple[Rule[CircuitView], ...] = (
     feeder_rule,
     drop_rule,
     count_rule,
+    heaters_rule,
 )

@@ -41,6 +41,14 @@ def change(view: CircuitView, **values: object) -> dict[str, Any]:
     return {"op": "set", "kind": "circuit", "id": view.circuit.id, "set": values}
 
 
+def fitting_wire(view: CircuitView, breaker_a: float) -> str:
+    """The wire of this circuit for another breaker; as it is where none fits."""
+    try:
+        return choose(view.book, replace(demand(view), breaker_a=breaker_a)).size
+    except LevelRunError:
+        return view.circuit.wire_size
+
+
 def rewired(view: CircuitView, size: str, **values: object) -> list[dict[str, Any]]:
     """Edits that take another wire on the whole circuit, along its ways too; empty where one of its cables is not
     made in that size."""

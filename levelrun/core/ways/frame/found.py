@@ -7,14 +7,13 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
 
-from levelrun.core.circuits.loads import CircuitLoads, HopWires
+from levelrun.core.circuits.loads import CircuitLoads, HopWires, cable_of
 from levelrun.core.circuits.parts import Via
 from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import (
     cable,
     cable_sizes,
     ground_size,
-    made_size,
     method,
     raceway_sizes,
     wire_sizes,
@@ -247,7 +246,7 @@ def _one(
         return _in_pipe(there, frame, taken, a, b, wires, book)
     if method(book, wires.method).kind != "cable":
         return there
-    size = made_size(book, wires.method, wires.wire_size, wires.conductors) or wires.cabled
+    size = cable_of(book, wires)
     lain = Cabled(wires.method, size, sleeve_of(book, wires.method, size))
     name = f"{wires.title} to {end.name}"[:MOST_IN_A_NAME]
     drawn = as_way(frame, taken.pieces, a, b, way_id(wires.circuit, hop.box), name, lain)
