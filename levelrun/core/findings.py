@@ -28,7 +28,8 @@ class Figure:
     """A number with its reason. `value` is unrounded; `text` is what is shown.
 
     limit: where the red line stands, same unit; low_is_bad: True where less than the limit fails;
-    beyond_text: by how much it fails, as read aloud, empty while it does not.
+    beyond_text: by how much it fails, as read aloud, empty while it does not; advised: its limit is advice, so that
+    beyond it something is to be looked at and nothing has failed.
     """
 
     key: str
@@ -44,6 +45,7 @@ class Figure:
     limit_text: str = ""
     low_is_bad: bool = False
     beyond_text: str = ""
+    advised: bool = False
 
 
 @dataclass(frozen=True)

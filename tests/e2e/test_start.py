@@ -335,3 +335,22 @@ def test_a_line_that_was_made_does_not_come_back_with_its_late_words(open_page: 
     page.get_by_test_id("undo").click()
     expect(page.locator("[data-started]")).to_have_count(0)
     expect(examples.first).to_be_visible(timeout=15_000)
+
+
+def test_a_blank_job_opened_by_its_address_is_typed_into_at_once(open_page: Open) -> None:
+    page = open_page(empty=True)
+    expect(page.locator(LINE)).to_be_focused()
+    page.keyboard.type("H 200a 30 spaces")
+    page.keyboard.press("Enter")
+    expect(page.locator(LINE)).to_have_value("")
+    page.keyboard.type("hall light with 3-way switches 12' apart, 30' attic")
+    page.keyboard.press("Enter")
+    expect(page.get_by_test_id("answers")).to_contain_text("of 14-3 NM-B")
+    page.reload()
+    settled(page)
+    expect(page.locator(LINE)).not_to_be_focused()  # it is blank no more: letters are keys again
+
+
+def test_on_a_phone_no_keyboard_jumps_up(open_page: Open) -> None:
+    page = open_page(390, 844, empty=True, is_mobile=True, has_touch=True)
+    expect(page.locator(LINE)).not_to_be_focused()

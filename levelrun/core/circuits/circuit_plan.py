@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from levelrun.core.circuits import protection
 from levelrun.core.circuits.chain import Link
 from levelrun.core.circuits.facts import CircuitContext, CircuitView
-from levelrun.core.circuits.loads import cable_of
+from levelrun.core.circuits.loads import cable_of, strand_name
 from levelrun.core.circuits.makeup import piece_in, to_the_foot
 from levelrun.core.circuits.rules import chain, old, required, use, wire
 from levelrun.core.circuits.spaces import label, leg_of
@@ -243,6 +243,7 @@ def _drop_figures(view: CircuitView) -> list[Figure]:
                 },
                 rule=limit.section, basis=limit.basis, limit=limit.value, limit_text=f"{limit.value:g} %",
                 beyond_text=f"{value - limit.value:.1f} % over" if value > limit.value else "",
+                advised="informational" in limit.section,
             )
         )  # fmt: skip
     return found
@@ -282,7 +283,8 @@ def _cables(view: CircuitView) -> list[str]:
         wires = view.wires[link.box]
         piped = wires.method == "raceway"
         count = wires.conductors + wires.grounded if piped else 1
-        name = wires.piped if piped else f"{cable_of(view.book, wires)} {wires.method}"
+        single = strand_name(wires.wire_size, wires.insulation, wires.material)
+        name = single if piped else f"{cable_of(view.book, wires)} {wires.method}"
         totals[count, name] = totals.get((count, name), 0.0) + cut
     return [
         f"{f'{count} × ' if count > 1 else ''}{total / 12:.0f} ft of {name}"

@@ -88,6 +88,11 @@ class HopWires:
         return f"{self.wire_size} in pipe"
 
 
+def strand_name(size: str, insulation: str, material: str) -> str:
+    """What a single wire is called: 12 THWN-2."""
+    return f"{size} {insulation}{' al' if material == 'al' else ''}"
+
+
 def cable_of(book: Codebook, wires: HopWires) -> str:
     """The size of the cable of a hop as it is made and bought: 4-3 where it takes a 4-2, which nobody makes. The next
     count up; as it takes it where none with so many is made."""

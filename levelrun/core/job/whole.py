@@ -258,6 +258,8 @@ def _few(what: str, count: int, most: int, where: str) -> None:
 
 
 def _unique(what: str, values: list[str]) -> None:
+    if len(set(values)) == len(values):
+        return
     seen: set[str] = set()
     for value in values:
         if value in seen:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
-from levelrun.core.circuits.loads import HopWires
+from levelrun.core.circuits.loads import HopWires, strand_name
 from levelrun.core.circuits.makeup import makeup_in, piece_in, to_the_foot
 from levelrun.core.findings import Figure
 from levelrun.core.job import Box, Habits, Panel
@@ -126,12 +126,7 @@ def wires_named(own: Lying) -> Iterator[Named]:
     """The single wires of a hop, kind by kind, as they are cut."""
     for one in strands_of([own]):
         if one.colours:
-            yield wire_name(one.wires.size, one.wires.insulation, one.material), one.colours
-
-
-def wire_name(size: str, insulation: str, material: str) -> str:
-    """What a single wire is called."""
-    return f"{size} {insulation}{' al' if material == 'al' else ''}"
+            yield strand_name(one.wires.size, one.wires.insulation, one.material), one.colours
 
 
 def _called(named: Named) -> str:

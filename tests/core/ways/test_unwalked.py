@@ -67,3 +67,10 @@ def test_a_cable_is_bought_with_the_wires_that_it_is_made_with() -> None:
     assert [row.cable for row in made.circuits[0].chain] == ["4-3", "4-3"]
     assert {row.item.key for row in made.buying.taken.rows.values() if row.item.shelf == "cable"} == {"4-3 NM-B"}
     assert feet(job) == {"4-3 NM-B": 31 + 11} and made.circuits[0].cables == [f"{31 + 11} ft of 4-3 NM-B"]
+
+
+def test_wires_in_pipe_that_nobody_walked_are_called_as_they_are_bought() -> None:
+    """By hand: 6 ft, 8 in at both ends, a loop of 6 in and 5 %: 8.1, 9 ft of each."""
+    job = read_text(PANEL + "shop outlet and light, 40' shop wall in 1/2 emt\nR-1 to L-1 is 6'")
+    made = plan(job).circuits[0]
+    assert made.cables[-1] == "3 × 9 ft of 12 THWN-2"

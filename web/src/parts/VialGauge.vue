@@ -26,7 +26,7 @@ const beyond = computed(() => {
 
 <template>
   <ReasonMenu :figure="figure">
-    <div class="vial" :class="{ over, close }">
+    <div class="vial" :class="{ over, close, advised: figure.advised }">
       <div class="words num">
         <span>{{ figure.label }}</span>
         <b
@@ -78,6 +78,12 @@ svg {
 }
 .over .fluid {
   fill: var(--stop);
+}
+.advised.over b {
+  color: var(--check);
+}
+.advised.over .fluid {
+  fill: var(--check-mark);
 }
 .shine {
   fill: #fff;

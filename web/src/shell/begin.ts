@@ -9,10 +9,14 @@ export const typing = ref(false)
 
 let early = ''
 let begun = false
+let waits = false
+/** Whether keys are kept for a first line that is on its way: until it has them nothing else gives it the focus. */
+export const gathering = () => waits || early !== ''
 /** What was typed before the first line was there. */
 export function typedEarly() {
   const words = early
   early = ''
+  waits = false
   window.removeEventListener('keydown', gather, true)
   return words
 }
@@ -43,7 +47,10 @@ export function useBegin() {
   return async (body: { sample?: string; name?: string }) => {
     if (begun) return
     begun = true
-    if (!body.sample) window.addEventListener('keydown', gather, true) // its first page has a line for them
+    if (!body.sample) {
+      waits = true
+      window.addEventListener('keydown', gather, true) // its first page has a line for them
+    }
     try {
       const problem = await store.create(body)
       if (problem) notice.tell(problem.detail, 'stop')

@@ -6,7 +6,7 @@ import EntryLine from '../../parts/EntryLine.vue'
 import FindingCard from '../../parts/FindingCard.vue'
 import StageFrame from '../../parts/StageFrame.vue'
 import VialGauge from '../../parts/VialGauge.vue'
-import { typedEarly, typing } from '../../shell/begin'
+import { gathering, typedEarly, typing } from '../../shell/begin'
 import { useKeys } from '../../stage/keys'
 import { useJob } from '../../stores/job'
 import { useLook } from '../../stores/look'
@@ -91,6 +91,19 @@ watch(
     if (words) entry.value.start(words)
   },
   { flush: 'post' },
+)
+
+/** A blank job opened by its address is typed into as one is that was just begun; on a phone no keyboard jumps up. */
+watch(
+  [entry, () => store.view?.id],
+  () => {
+    if (gathering() || !entry.value || !store.job || typed.value) return
+    const busy = document.activeElement
+    const free = !busy || busy === document.body || busy.id === 'work'
+    const blank = !panels.value.length && !store.job.rooms.length
+    if (blank && free && matchMedia('(pointer: fine)').matches) entry.value.focus()
+  },
+  { flush: 'post', immediate: true },
 )
 
 function choose(key: string) {
