@@ -321,7 +321,7 @@ CODES: dict[str, Code] = {
         "check",
         "Something else hangs with the receptacles of a bath, laundry or garage, which may have another circuit.",
         "One of 20 A serves those that the place must have, alone.",
-        "Split the other off, or say that another circuit is there.",
+        "Split the other off, or leave it where another circuit serves the place.",
         "circuits",
     ),
     "required-20": Code(
@@ -351,7 +351,7 @@ CODES: dict[str, Code] = {
     "heaters-over": Code(
         "stop",
         "Several heaters of rooms hang on a circuit of over 30 A.",
-        "Their boxes and wires are made for no more, and a fault in one of them draws long before it trips.",
+        "The wires in each of them are thin for a larger breaker: a fault in one is cut off late.",
         "30 A at most, or a circuit for each.",
         "circuits",
     ),

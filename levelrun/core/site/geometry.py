@@ -110,9 +110,11 @@ def is_inside(corners: Sequence[Point], point: Point) -> bool:
 
 @lru_cache(maxsize=1024)
 def _with_faces(corners: tuple[Point, ...]) -> Polygon:
-    """A room with its stud faces, ready to be asked often."""
+    """A room with its stud faces, ready to be asked often: its index is made at the first question, so that is put
+    here, before threads share it."""
     shape = Polygon(corners).buffer(1e-6)
     prepare(shape)
+    contains_xy(shape, *corners[0])
     return shape
 
 

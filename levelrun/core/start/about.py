@@ -78,9 +78,10 @@ def about(reader: SceneReader, said: Asked) -> Asked:
     reader.expect([])
     begin = reader.pos
     if said.kind.box.get("kind") in LAMPS and said.kind.volts == 120 and reader.take(FROM_BOTH_ENDS) is not None:
-        lamp = replace(said, legs=[], circuit={}, more=(), panel=said.panel)
-        said = replace(said, kind=WIRED["3-way switch"], name=said.name or "Light", count=2, apart_in=None)
-        return replace(said, more=(lamp, *said.more))
+        drawn = {} if said.load_w is None else {"load_w": said.load_w}
+        lamp = replace(said, legs=[], circuit={}, more=(), kind=replace(said.kind, box={**said.kind.box, **drawn}))
+        said = replace(said, kind=WIRED["3-way switch"], name=said.name or "Light", load_w=None)
+        return replace(said, count=2, apart_in=None, more=(lamp, *said.more))
     if said.kind.box.get("kind") in WORKED and said.kind.volts == 120 and reader.phrase(SWITCHED) is not None:
         reader.phrase(AT_IT)
         return replace(said, switched=True)

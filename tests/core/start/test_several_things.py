@@ -143,6 +143,8 @@ def test_a_light_that_is_worked_from_both_ends_hangs_behind_its_switches(said: s
 def test_how_far_its_switches_and_its_lights_are_apart() -> None:
     job, _ = said_on(HOUSE, "3 hall lights 6' apart with 3-way switches 14' apart, 30' attic", Looked())
     assert [hop.length_in for hop in job.circuits[0].chain] == [None, 168, None, 72, 72]
+    lit, _ = said_on(HOUSE, "hall light 60 w with 3-way switches, 30' attic", Looked())
+    assert [(box.kind, box.load_w) for box in lit.boxes] == [("switch", None), ("switch", None), ("light", 60)]
     with pytest.raises(LevelRunError, match="3-way"):
         line("outlet with 3-way switches 30' attic")
 
