@@ -119,7 +119,8 @@ def plated(book: Codebook, circuit: Circuit, boxes: Sequence[Box]) -> tuple[Box,
     """The boxes of a circuit, the one machine whose nameplate is said with the watts that follow from it: its minimum
     ampacity is 125 % of its motor and all of what else it draws (440.33), so that a machine that is one motor draws a
     1.25th of it. As they are where its watts are said, where several machines stand, and for a welder, whose plate
-    says less than it draws (630.11)."""
+    says less than it draws (630.11). Of several outlets of a shop one is used at a time."""
+    boxes = _one_at_a_time(book, boxes)
     said = circuit.least_ampacity_a
     drawing = [box for box in boxes if watts(book, box) or (box.kind == "equipment" and box.serves)]
     drawing = drawing or [box for box in boxes if box.kind == "disconnect"]  # what it turns off stands nowhere yet
@@ -127,6 +128,23 @@ def plated(book: Codebook, circuit: Circuit, boxes: Sequence[Box]) -> tuple[Box,
         return tuple(boxes)
     machine = drawing[0].model_copy(update={"load_w": ceil(10 * said / CONDUCTOR * circuit.volts) / 10})
     return tuple(machine if box is drawing[0] else box for box in boxes)
+
+
+def at_will(book: Codebook, box: Box) -> bool:
+    """Whether it is an outlet for one machine by its configuration, of which nobody says which or what that draws."""
+    return bool(box.nema) and box.load_w is None and not box.serves and usual_of(book, box).own
+
+
+def _one_at_a_time(book: Codebook, boxes: Sequence[Box]) -> Sequence[Box]:
+    """The boxes of a circuit, where several outlets stand each for one machine by its configuration and nobody says
+    for which, with the load of the greatest and last of them alone: one plugs in at a time (common practice, no
+    source). That they share is asked."""
+    alike = [box for box in boxes if at_will(book, box)]
+    if len(alike) < 2:
+        return boxes
+    used = max(reversed(alike), key=lambda box: watts(book, box))
+    idle = {box.id for box in alike if box is not used}
+    return [box.model_copy(update={"load_w": 0.0}) if box.id in idle else box for box in boxes]
 
 
 def is_continuous(book: Codebook, box: Box) -> bool:

@@ -98,6 +98,15 @@ def of_240(said: Asked) -> tuple[Asked, list[str]]:
     """An outlet of more than 20 A whose volts are not said is one of 240 V, and that is told: outlets of 120 V over
     20 A are rare in a building (common practice, no source)."""
     amps = said.circuit.get("breaker_a", 0)
+    plugged = said.kind.box.get("kind") == "receptacle" and not (
+        said.hardwired or said.kind.box.get("nema") or said.on
+    )
+    if plugged and amps > OUTLETS_A[-1]:
+        made = ", ".join(f"{rating:g}" for rating in OUTLETS_A)
+        raise EditError(
+            f"no outlet of {amps:g} A is made for a house: {made}; `machine {amps:g}a` is wired, "
+            f"`{amps:g}a feeder to the shop` feeds a panel there", key="text", value=amps,
+        )  # fmt: skip
     if said.kind is CAMPER and amps == CAMPER_240_A and not said.on:
         return replace(said, circuit={"volts": 240, **said.circuit, "neutral": True}), []
     if (

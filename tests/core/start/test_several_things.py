@@ -166,6 +166,32 @@ def test_heaters_of_one_line_are_wired_for_all_of_them(said: str, breaker: float
     assert not {"circuit-high", "circuit-over", "heaters-over"} & {item.code for item in plan(job).findings}
 
 
+@pytest.mark.parametrize(
+    ("said", "load"),
+    [
+        ("2 outlets 20a 240v 30' shop wall", 16),
+        ("3 outlets 30a 240v 10' apart 30' shop wall in emt", 24),
+        ("2 outlets 20a 240v for planer 5a 30' shop wall", 10),  # said what they are for: both
+    ],
+)
+def test_of_several_outlets_of_a_shop_one_is_used_at_a_time(said: str, load: float) -> None:
+    """80 % of 20 and of 30 A; that they share is asked and stops nothing."""
+    job, _ = said_on(HOUSE, said, Looked())
+    made = plan(job)
+    assert made.circuits[0].summary.load_a == pytest.approx(load)
+    assert made.stops == 0
+    asked = [item.text for item in made.findings if item.code == "sharing"]
+    assert not asked or load == 10 or all("in use at a time" in text for text in asked)
+
+
+@pytest.mark.parametrize("said", ["shop circuit 60a 40' trench", "outlet 60a 240v 40' basement"])
+def test_an_outlet_that_nobody_makes_is_refused_with_what_may_be_meant(said: str) -> None:
+    with pytest.raises(LevelRunError, match=r"no outlet of 60 A .*15, 20, 30, 50.*60a feeder to the shop"):
+        said_on(HOUSE, said, Looked())
+    fed, _ = said_on(HOUSE, "60a feeder to the shop 40' trench", Looked())
+    assert fed.circuits[0].feeds is not None
+
+
 # 424.4(A): two and more heaters on 30 A at most; one may have what it wants.
 def test_no_two_heaters_on_more_than_30_a() -> None:
     with pytest.raises(LevelRunError, match=r"4 heaters want 45 A together.*30 A at most"):

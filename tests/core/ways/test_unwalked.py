@@ -60,7 +60,7 @@ def test_wires_that_nobody_walked_are_cut_colour_by_colour() -> None:
 
 def test_a_cable_is_bought_with_the_wires_that_it_is_made_with() -> None:
     """Nobody makes a 4-2; by hand: 8 ft, 8 in at both ends, a loop of 6 in and 5 %: 10.2, 11 ft."""
-    job = read_text(PANEL + "from H to 2 outlets 70a 240v 25' basement\nR-1 to R-2 is 8'")
+    job = read_text(PANEL + "from H to 2 outlets 50a 240v wire 4 25' basement\nR-1 to R-2 is 8'")
     made = plan(job)
     (cut,) = made.unwalked[job.circuits[0].id]
     assert (cut.what, cut.cut_in) == ("4-3 NM-B", 11 * 12)

@@ -8,7 +8,7 @@ from levelrun.core.boxes.parts import LAMPS, PLUGS
 from levelrun.core.circuits.facts import BoxPlace, CircuitView
 from levelrun.core.circuits.rules.splitting import split
 from levelrun.core.circuits.rules.wire import about, fitting_wire, mended, rewired
-from levelrun.core.circuits.usual import usual_of
+from levelrun.core.circuits.usual import at_will, usual_of
 from levelrun.core.findings import Finding
 from levelrun.core.job import Box
 from levelrun.core.rulebook import Rule
@@ -31,7 +31,9 @@ def sharing_rule(view: CircuitView) -> Iterator[Finding]:
             title = usual_of(view.book, box).title
             yield about(
                 view, "sharing", f"{title} {box.name} shares its circuit",
-                f"{len(boxes)} boxes hang on {view.name}.", "common practice, no source",
+                f"{len(boxes)} boxes hang on {view.name}."
+                + (" One of them is planned in use at a time." if at_will(view.book, box) else ""),
+                "common practice, no source",
                 measured=f"{len(boxes)} boxes", limit="1", mends=split(view, [box], title),
             )  # fmt: skip
     yield from _own_places(view)
