@@ -9,7 +9,7 @@ from itertools import takewhile
 
 from levelrun.core.circuits.loads import HopWires
 from levelrun.core.codebook import Codebook
-from levelrun.core.codebook.lookups import Method, PlaceFacts, method, wire_sizes
+from levelrun.core.codebook.lookups import Method, PlaceFacts, made_size, method, wire_sizes
 from levelrun.core.errors import LevelRunError
 from levelrun.core.job import Box, Habits, Leg, Panel, Structure, Way
 from levelrun.core.kept import kept_hash
@@ -53,6 +53,14 @@ class WayContext:
     laid: tuple[LaidIn, ...] = ()
 
     __hash__ = kept_hash
+
+
+@lru_cache(maxsize=512)
+def _made_with(book: Codebook, key: str, wire: str, count: int) -> str:
+    """The smallest wire from this one on that a cable with so many is made with: 2 for a 3 that nobody makes; itself
+    where there is none."""
+    order = wire_sizes(book)
+    return next((size for size in order[order.index(wire) :] if made_size(book, key, size, count)), wire)
 
 
 @dataclass(frozen=True, eq=False)
@@ -316,7 +324,8 @@ class WayView:
         return self.guarded(index)[0] if self.way.legs[index].sleeve else self.way.legs[index].method
 
     def least_wire(self, carried: Carried) -> str:
-        """Smallest wire that all but drop would take on every leg of a hop: growth over it is for drop."""
+        """Smallest wire that all but drop would take on every leg of a hop, of those that its cable is made with:
+        growth over it is for drop."""
         order = wire_sizes(self.book)
         found = [order[0]]
         for index in self.unlike:
@@ -325,7 +334,10 @@ class WayView:
             item = next(i for i in self.lying(index) if _same(i.wires, carried.wires))
             demand = self.demand(index, item)
             try:
-                found.append(choose(self.book, within(demand, item.wires)).size)
+                size = choose(self.book, within(demand, item.wires)).size
+                cabled = self.methods[index].kind == "cable"
+                count = item.wires.conductors
+                found.append(_made_with(self.book, self.cable_method(index), size, count) if cabled else size)
             except LevelRunError:
                 continue
         return max(found, key=order.index)

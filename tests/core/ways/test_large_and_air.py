@@ -6,6 +6,7 @@ import pytest
 
 from levelrun.core.job import Job
 from levelrun.core.plan import plan
+from levelrun.exchange.text import read_text
 from tests.conftest import edited, found, one_way
 
 FEED = {"volts": 240, "poles": 2, "breaker_a": 100.0, "wire_size": "3", "method": "raceway", "load_a": 60.0}
@@ -100,3 +101,11 @@ def test_pipe_through_a_wall_is_in_no_place_where_it_can_be_hit(inches: float, s
     job = one_way(text + "over 20' trench 24\" deep in pvc40 1 to C-1")
     asked = [item for item in plan(job).findings if item.code in ("method-condition", "method-not-allowed")]
     assert bool([item for item in asked if item.leg == 1]) is said
+
+
+# 250.122(B): 3 AWG carries 80 A at 60 °C and no cable is made with it; 2 for 50 A is larger than it must be.
+@pytest.mark.parametrize(("said", "short"), [("machine 80a 240v", False), ("machine 50a 240v wire 2", True)])
+def test_the_smallest_cable_that_is_made_brings_the_ground_that_it_needs(said: str, short: bool) -> None:
+    job = read_text(f"panel H 200a 30 spaces\n{said} 30' basement")
+    assert job.ways[0].legs[0].size == "2-3"
+    assert bool(found(job, "ground-small")) is short
