@@ -45,6 +45,7 @@ _BESIDE = re.compile(
     re.IGNORECASE,
 )
 _SECOND = re.compile(r"\s*(?:/|and|&|-)\s*(?P<n>\d{1,2})(?![\d'\"/-])", re.IGNORECASE)
+_CIRCUITS = re.compile(r"\s*(?:[2-9]|two|three|four)\s+(?:different\s+|separate\s+)?circuits\b", re.IGNORECASE)
 _COUNTED = re.compile(r"\s*(?P<n>[1-9]\d?)[\s-]*(?:spaces?|circuits?)\b", re.IGNORECASE)  # of a sub-panel
 SWITCHED = tuple(f"{joins} {a}switch" for joins in ("with", "and", "on")
                  for a in ("", "a ", "its own ", "a wall ", "a dimmer ", "a door ", "a pull ", "its "))  # fmt: skip
@@ -213,6 +214,8 @@ def _on(reader: SceneReader, said: Asked) -> Asked:
         if made is None:
             raise reader.fail("amperes of a breaker")
         return made
+    if _CIRCUITS.match(reader.text, reader.pos) is not None:
+        raise reader.refuse("each circuit is a line of its own; two that share a neutral are `multiwire`")
     reader.phrase(SPACES)
     space = int(reader.number("a space of the panel", 0, 84))
     item = {**said.circuit, "space": space}

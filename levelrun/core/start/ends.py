@@ -33,11 +33,12 @@ from levelrun.core.start.several import ONE_OF, count_here
 BEFORE = (
     *SMALL, "my", "new", "dedicated", "separate", "electric", "detached", "another", "one more", "its own",
     "their own", "own", "second", "third", "backup", "portable", "master", "primary", "guest", "spare", "kids",
-    "upstairs", "downstairs", "half",
+    "upstairs", "downstairs", "half", "built-in", "built in", "workbench", "bench",
 )  # fmt: skip
 ROOMS = {**USES, **CALLED}
 STANDS = (*ENDS, *PLUGGED, *WIRED)
 WITHIN = tuple(word for word in STANDS if word not in ENDS or not ENDS[word].feeds)  # what stands in a building
+OF_120 = {*PLUGGED, *(word for word in STANDS if (WIRED.get(word) or ENDS.get(word, ENDS["range"])).volts == 120)}
 USUAL_PANEL = "S"  # what a sub-panel is called where no name is said
 OUTSIDE = ("outside", "outdoor", "outdoors")
 TWO_POLE = ("2 pole", "2-pole", "two pole", "two-pole", "double pole", "double-pole")
@@ -180,9 +181,12 @@ def several(reader: SceneReader, named: str) -> Exception:
     if (plural := _PLURAL.match(things)) is not None:
         things = plural.group(0)
         return reader.refuse(f"say how many: `3 {things}`, and how far apart where that is known: `12' apart`")
+    words = [re.sub(r"^an?\s+", "", word.strip().lower()) for word in things.split(" and ")]
+    share = len(words) > 1 and all(word in OF_120 for word in words)
+    both = f"; where they are on one circuit: `{things} on one circuit`" if share else ""
     return reader.refuse(
         f"a line goes to one thing, not to {things!r}: say it to the first, then go on from its box, as in "
-        "`from R-1 8' stud wall to outlet`"
+        f"`from R-1 8' stud wall to outlet`{both}"
     )
 
 

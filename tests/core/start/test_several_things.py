@@ -110,8 +110,16 @@ def test_a_light_behind_its_switch_has_two_wires_a_switch_behind_its_light_three
 
 @pytest.mark.parametrize("said", ["an outlet and a dryer 30' attic", "dishwasher and disposal 30' basement"])
 def test_what_wants_a_circuit_of_its_own_hangs_behind_nothing(said: str) -> None:
-    with pytest.raises(LevelRunError, match="a line goes to one thing"):
+    with pytest.raises(LevelRunError, match="a line goes to one thing") as refused:
         line(said)
+    assert (" on one circuit`" in refused.value.message) is ("dryer" not in said)  # of 240 V: it never is
+
+
+def test_what_stands_on_two_circuits_is_two_lines() -> None:
+    with pytest.raises(LevelRunError, match=r"each circuit is a line of its own; .*multiwire"):
+        said_on(HOUSE, "40' attic to 6 outlets on two circuits", Looked())
+    bench, _ = said_on(HOUSE, "4 workbench outlets 4' apart 30' garage wall", Looked())
+    assert [box.kind for box in bench.boxes] == ["receptacle"] * 4
 
 
 def test_three_ways_and_their_light_by_hand() -> None:
