@@ -45,7 +45,7 @@ def circuit_of(book: Codebook, said: Asked) -> dict[str, Any]:
     item.setdefault("volts", kind.volts)
     item.setdefault("poles", 1 if item["volts"] == 120 else 2)
     plug = kind.key == "outlet" and item["volts"] != 120
-    item.setdefault("neutral", kind.neutral and not plug)
+    item.setdefault("neutral", item["volts"] == 120 or (kind.neutral and not plug))
     item.setdefault("nameplate", kind.nameplate)
     many = math.ceil(said.count / 2) if said.multiwire else said.count  # of them on one circuit
     load = said.load_a if said.load_a is not None else kind.load_a
@@ -107,6 +107,13 @@ def of_240(said: Asked) -> tuple[Asked, list[str]]:
             f"no outlet of {amps:g} A is made for a house: {made}; `machine {amps:g}a` is wired, "
             f"`{amps:g}a feeder to the shop` feeds a panel there", key="text", value=amps,
         )  # fmt: skip
+    if said.kind.box.get("serves") == HEATER and "volts" not in said.circuit and not said.on and not said.there:
+        if plugged:
+            own = {"volts": 120, **said.circuit}
+            return replace(said, circuit=own), [
+                "a heater that is plugged in is taken to be of 120 V; say 240v where it is not"
+            ]
+        return said, ["a heater is taken to be of 240 V; its plate decides: say `120v` where that has it"]
     if said.kind is CAMPER and amps == CAMPER_240_A and not said.on:
         return replace(said, circuit={"volts": 240, **said.circuit, "neutral": True}), []
     if (

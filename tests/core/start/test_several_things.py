@@ -200,6 +200,23 @@ def test_an_outlet_that_nobody_makes_is_refused_with_what_may_be_meant(said: str
     assert fed.circuits[0].feeds is not None
 
 
+@pytest.mark.parametrize(
+    ("said", "volts", "told"),
+    [
+        ("space heater outlet in shop 30' attic", 120, "plugged in is taken to be of 120 V"),
+        ("space heater outlet 240v in shop 30' attic", 240, ""),
+        ("greenhouse heater 1500w 60' trench", 240, "taken to be of 240 V; its plate decides"),
+        ("wall heater 120v 1500w 30' attic", 120, ""),
+    ],
+)
+def test_the_volts_of_a_heater_that_nobody_said_are_told(said: str, volts: int, told: str) -> None:
+    job, looked = said_on(HOUSE, said, Looked())
+    assert (job.circuits[0].volts, job.circuits[0].neutral) == (volts, volts == 120)
+    words = "; ".join(looked.told)
+    assert told in words and ("is taken to be of" in words) is bool(told)
+    assert plan(job).stops == 0
+
+
 # 424.4(A): two and more heaters on 30 A at most; one may have what it wants.
 def test_no_two_heaters_on_more_than_30_a() -> None:
     with pytest.raises(LevelRunError, match=r"4 heaters want 45 A together.*30 A at most"):
