@@ -11,8 +11,6 @@ from levelrun.core.boxes.holding import STRAPPED
 from levelrun.core.boxes.parts import OVERHEAD, SWITCHABLE, Box, is_worked
 from levelrun.core.boxes.things import NEMA, ONE_HOT, WIDE_A
 from levelrun.core.circuits.feed_words import screw_out
-from levelrun.core.circuits.places import box_places
-from levelrun.core.circuits.protection import wanted_protection
 from levelrun.core.circuits.spaces import occupied
 from levelrun.core.circuits.usual import title_of
 from levelrun.core.codebook import Codebook
@@ -23,7 +21,6 @@ from levelrun.core.job import Circuit, Job, Panel
 from levelrun.core.start.asked import Asked
 from levelrun.core.start.kinds import CAMPER, WIRED, Kind
 from levelrun.core.start.put_up import put_up, stands_there
-from levelrun.core.start.several import added
 from levelrun.core.start.sized import (
     TAIL,
     WHIP_METHOD,
@@ -383,25 +380,3 @@ def _joint(job: Job, leg: WalkLeg) -> dict[str, Any]:
     if word and node is None:
         raise EditError(f"no box {leg.to!r} yet: put it there after", key="text", value=leg.to)
     return {"kind": "box", "node": node} if node else {"kind": "none", "node": None}
-
-
-def protect(job: Job, book: Codebook, said: Asked, edits: list[dict[str, Any]]) -> None:
-    """Gives the breaker of a circuit that these edits put there what the places of all its boxes ask, where the line
-    does not say it. Once everything that hangs on it is there: an outlet behind a light may want what that does
-    not."""
-    there = {circuit.id for circuit in job.circuits}
-    for item in added(edits, "circuit") if not said.kind.feeds else ():
-        if item["id"] not in there:
-            item["protection"] = said.circuit.get("protection") or _wanted_of(job, book, said, item, edits)
-
-
-def _wanted_of(
-    job: Job, book: Codebook, said: Asked, item: dict[str, Any], edits: list[dict[str, Any]]
-) -> str:  # fmt: skip
-    boxes = tuple(Box.model_validate(box) for box in added(edits, "box"))
-    if said.there is not None and isinstance(said.there.node, Box):
-        boxes = (*boxes, said.there.node)
-    ways = {**item, "protection": "plain", "chain": [{**hop, "path": []} for hop in item["chain"]]}
-    there = job.model_copy(update={"boxes": boxes})
-    places = box_places(book, (), there)
-    return wanted_protection(book, job, said.panel, Circuit.model_validate(ways), boxes, places)

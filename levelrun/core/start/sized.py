@@ -15,7 +15,7 @@ from levelrun.core.codebook import Codebook
 from levelrun.core.codebook.lookups import PlaceFacts, made_size, method, place, raceway_sizes, wire_sizes
 from levelrun.core.errors import EditError, LevelRunError
 from levelrun.core.start.asked import Asked
-from levelrun.core.start.kinds import CAMPER, Kind
+from levelrun.core.start.kinds import Kind
 from levelrun.core.trade.conductors.sizing import MILD_C, Demand, choose, deciding, rating_under, standard_breaker
 from levelrun.core.trade.methods.facts import facts_of
 from levelrun.core.trade.methods.verdicts import Verdict, judge, ranked
@@ -30,9 +30,7 @@ LEVEL = {"attic", "ceiling_joists", "crawl_space", "basement"}  # one goes along
 IN_AIR, SPAN = "overhead", "OVERHEAD"  # cabled aluminum on its messenger, as it is bought
 TAIL, WHIP_METHOD = "equipment_tail", "LFNC"
 FEEDS = (SPAN, "USE-2")  # what is bought of aluminum unless copper is said
-WIDE_OUTLET_A = 20
 SEVERAL_OVER_A = 48.0  # a tankless heater over this has mostly two circuits or more: common practice, no source
-CAMPER_240_A = 50
 # Cables up to No. 6 carry a No. 10 ground, which is for 60 A (250.122); a motor of up to 35 A starts on that.
 SMALL_MOTOR_A, GROUND_10_A = 35.0, 60.0
 LEAST_MOTOR_A = 15.0  # where 250 % is less than the least breaker made (430.52, Exception 1)
@@ -92,40 +90,6 @@ def usual_watts(book: Codebook, kind: Kind, plated: bool = False) -> float:
     serves = kind.box.get("serves")
     table_w = None if plated else kind.box.get("load_w")
     return float(table_w or (usual(book, serves).watts if serves else 0.0))
-
-
-def of_240(said: Asked) -> tuple[Asked, list[str]]:
-    """An outlet of more than 20 A whose volts are not said is one of 240 V, and that is told: outlets of 120 V over
-    20 A are rare in a building (common practice, no source)."""
-    amps = said.circuit.get("breaker_a", 0)
-    plugged = said.kind.box.get("kind") == "receptacle" and not (
-        said.hardwired or said.kind.box.get("nema") or said.on
-    )
-    if plugged and amps > OUTLETS_A[-1]:
-        made = ", ".join(f"{rating:g}" for rating in OUTLETS_A)
-        raise EditError(
-            f"no outlet of {amps:g} A is made for a house: {made}; `machine {amps:g}a` is wired, "
-            f"`{amps:g}a feeder to the shop` feeds a panel there", key="text", value=amps,
-        )  # fmt: skip
-    if said.kind.box.get("serves") == HEATER and "volts" not in said.circuit and not said.on and not said.there:
-        if plugged:
-            own = {"volts": 120, **said.circuit}
-            return replace(said, circuit=own), [
-                "a heater that is plugged in is taken to be of 120 V; say 240v where it is not"
-            ]
-        return said, ["a heater is taken to be of 240 V; its plate decides: say `120v` where that has it"]
-    if said.kind is CAMPER and amps == CAMPER_240_A and not said.on:
-        return replace(said, circuit={"volts": 240, **said.circuit, "neutral": True}), []
-    if (
-        said.kind is CAMPER
-        or said.kind.key != "outlet"
-        or said.on
-        or amps <= WIDE_OUTLET_A
-        or "volts" in said.circuit
-    ):
-        return said, []
-    told = f"an outlet of {amps:g} A is taken to be of 240 V; say 120v where it is not"
-    return replace(said, circuit={**said.circuit, "volts": 240}), [told]
 
 
 def of_table(said: Asked) -> list[str]:

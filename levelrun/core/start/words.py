@@ -12,14 +12,16 @@ from levelrun.core.site.scene import Said, SceneReader
 from levelrun.core.start.asked import Asked, goes_on
 from levelrun.core.start.either import breaker_or_load
 from levelrun.core.start.line import Line
-from levelrun.core.start.made import edits_for, protect
+from levelrun.core.start.made import edits_for
 from levelrun.core.start.more import hung_behind
 from levelrun.core.start.multiwire import on_two, shared_well
 from levelrun.core.start.old import joined_to
 from levelrun.core.start.opening import ASKED, metal_of
+from levelrun.core.start.protecting import protect
 from levelrun.core.start.several import added, behind
-from levelrun.core.start.sized import of_240, of_motor, of_table, rated_switch
+from levelrun.core.start.sized import of_motor, of_table, rated_switch
 from levelrun.core.start.there import is_alike
+from levelrun.core.start.volts import with_volts
 
 
 def start(reader: SceneReader) -> Said:
@@ -63,7 +65,7 @@ def _started(reader: SceneReader, before: Box | Panel | None) -> Said | None:
         asked = replace(asked, circuit={**asked.circuit, "material": metal})
     if asked.multiwire:
         asked = shared_well(reader, asked)
-    said, told = of_240(asked)
+    said, told = with_volts(asked)
     said = rated_switch(said)
     if said.load_w is not None:  # once its volts are known
         said = replace(said, load_a=said.load_w / float(said.circuit.get("volts", said.kind.volts)))
