@@ -18,8 +18,8 @@ def protect(job: Job, book: Codebook, said: Asked, edits: list[dict[str, Any]]) 
     not."""
     there = {circuit.id for circuit in job.circuits}
     for item in added(edits, "circuit") if not said.kind.feeds else ():
-        if item["id"] not in there:
-            item["protection"] = said.circuit.get("protection") or _wanted_of(job, book, said, item, edits)
+        if item["id"] not in there and "protection" not in item:
+            item["protection"] = _wanted_of(job, book, said, item, edits)
 
 
 def _wanted_of(
@@ -28,7 +28,7 @@ def _wanted_of(
     boxes = tuple(Box.model_validate(box) for box in added(edits, "box"))
     if said.there is not None and isinstance(said.there.node, Box):
         boxes = (*boxes, said.there.node)
-    ways = {**item, "protection": "plain", "chain": [{**hop, "path": []} for hop in item["chain"]]}
+    ways = {**item, "chain": [{**hop, "path": []} for hop in item["chain"]]}
     there = job.model_copy(update={"boxes": boxes})
     places = box_places(book, (), there)
     return wanted_protection(book, job, said.panel, Circuit.model_validate(ways), boxes, places)

@@ -3,6 +3,7 @@ import { computed } from 'vue'
 
 import type { RoomSummary } from '../api/client'
 import SideNav from './SideNav.vue'
+import { inGroups } from './inGroups'
 
 /** Rooms by structure and level, the worst first in each group. `count` says what stands at the right. */
 const props = defineProps<{
@@ -13,14 +14,12 @@ const props = defineProps<{
 const emit = defineEmits<{ look: [id: string] }>()
 
 const ORDER: Record<string, number> = { stop: 0, check: 1, fine: 2 }
-const groups = computed(() => {
-  const found = new Map<string, RoomSummary[]>()
-  for (const room of props.rooms) found.set(room.group, [...(found.get(room.group) ?? []), room])
-  return [...found].map(([name, rooms]) => ({
+const groups = computed(() =>
+  inGroups(props.rooms, (room) => room.group).map(([name, rooms]) => ({
     name,
     rooms: rooms.toSorted((a, b) => (ORDER[a.verdict] ?? 2) - (ORDER[b.verdict] ?? 2)),
-  }))
-})
+  })),
+)
 </script>
 
 <template>

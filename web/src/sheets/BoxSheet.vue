@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import { api, ask, type ScheduleRow } from '../api/client'
 import { useJob } from '../stores/job'
 import { useSheet } from './useSheet'
+import { inGroups } from '../parts/inGroups'
 
 /** The box schedule as a sheet to print and carry: room by room, each box as it is set on the frame. */
 const store = useJob()
@@ -16,14 +17,9 @@ const {
   [],
 )
 
-const rooms = computed(() => {
-  const found = new Map<string, ScheduleRow[]>()
-  for (const row of rows.value) {
-    const key = `${row.structure}, ${row.level.toLowerCase()}: ${row.room}`
-    found.set(key, [...(found.get(key) ?? []), row])
-  }
-  return [...found]
-})
+const rooms = computed(() =>
+  inGroups(rows.value, (row) => `${row.structure}, ${row.level.toLowerCase()}: ${row.room}`),
+)
 </script>
 
 <template>

@@ -5,6 +5,7 @@ import { api, ask, type LogRow } from '../api/client'
 import { useJob } from '../stores/job'
 import { figure } from '../stages/test/window'
 import { useSheet } from './useSheet'
+import { inGroups } from '../parts/inGroups'
 
 /** The readings to sign off, each with its window; what was not tested is said. */
 const store = useJob()
@@ -13,17 +14,15 @@ const { data, loaded, print } = useSheet<LogRow[]>(
   [],
 )
 const all = ref(false)
-const groups = computed(() => {
-  const found = new Map<string, LogRow[]>()
-  for (const row of data.value) found.set(row.of, [...(found.get(row.of) ?? []), row])
-  return [...found.values()]
-    .map((rows) => ({
+const groups = computed(() =>
+  inGroups(data.value, (row) => row.of)
+    .map(([, rows]) => ({
       name: rows[0]?.name ?? '',
       read: rows.filter((row) => row.verdict !== 'not tested'),
       left: rows.filter((row) => row.verdict === 'not tested'),
     }))
-    .filter((group) => all.value || group.read.length)
-})
+    .filter((group) => all.value || group.read.length),
+)
 const untouched = computed(() => {
   const names = new Map<string, boolean>()
   for (const row of data.value)

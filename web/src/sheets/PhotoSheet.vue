@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import { api, ask, type PhotoRow } from '../api/client'
 import { useJob } from '../stores/job'
 import { useSheet } from './useSheet'
+import { inGroups } from '../parts/inGroups'
 
 /** Every photo by place and time. */
 const store = useJob()
@@ -11,11 +12,9 @@ const { data, loaded, print } = useSheet<PhotoRow[]>(
   (id) => ask(api.GET('/api/jobs/{job_id}/photos', { params: { path: { job_id: id } } })),
   [],
 )
-const groups = computed(() => {
-  const found = new Map<string, PhotoRow[]>()
-  for (const row of data.value) found.set(row.place, [...(found.get(row.place) ?? []), row])
-  return [...found].map(([place, rows]) => ({ place, rows }))
-})
+const groups = computed(() =>
+  inGroups(data.value, (row) => row.place).map(([place, rows]) => ({ place, rows })),
+)
 const file = (row: PhotoRow, size: string) => `/api/jobs/${store.view?.id}/photos/${row.id}/${size}.jpg`
 const told = (row: PhotoRow) =>
   [row.text, [row.on, row.hour].filter(Boolean).join(' '), row.who, row.remarks].filter(Boolean).join(' · ')

@@ -5,6 +5,7 @@ import { api, ask, type PullRow } from '../api/client'
 import { feetText, tapeText } from '../parts/planScale'
 import { useJob } from '../stores/job'
 import { useSheet } from './useSheet'
+import { inGroups } from '../parts/inGroups'
 
 /** The pull list: every cable with its letter, longest first or room by room, ticked off as it is pulled. */
 const store = useJob()
@@ -18,14 +19,9 @@ const { data: list, print } = useSheet<List | null>(
 )
 const byRoom = ref(false)
 
-const groups = computed(() => {
-  const found = new Map<string, PullRow[]>()
-  for (const row of list.value?.rows ?? []) {
-    const key = byRoom.value ? row.room || 'In no drawn room' : ''
-    found.set(key, [...(found.get(key) ?? []), row])
-  }
-  return [...found]
-})
+const groups = computed(() =>
+  inGroups(list.value?.rows ?? [], (row) => (byRoom.value ? row.room || 'In no drawn room' : '')),
+)
 const long = (inches: number) => tapeText(Math.round(inches), store.metric)
 const feet = (inches: number) => feetText(inches, store.metric)
 const unit = computed(() => (store.metric ? 39.3701 : 12))

@@ -170,7 +170,9 @@ def heaters_rule(view: CircuitView) -> Iterator[Finding]:
     heaters = [box for box in view.context.boxes if box.serves == HEATER and not box.old]
     amps = view.circuit.breaker_a
     if len(heaters) > 1 and amps > HEATERS_A:
-        size = fitting_wire(view, HEATERS_A) if view.load_a * 1.25 <= HEATERS_A else ""
+        size = (
+            fitting_wire(view, HEATERS_A) if view.load_a * view.book.number("continuous_factor") <= HEATERS_A else ""
+        )
         yield about(
             view, "heaters-over", f"{len(heaters)} heaters on {amps:g} A",
             "Two and more heaters of rooms share a circuit of 30 A at most; a larger one serves a single heater.",

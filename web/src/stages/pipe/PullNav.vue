@@ -5,15 +5,14 @@ import type { PipeRow } from '../../api/client'
 import { feetText } from '../../parts/planScale'
 import NavRow from '../../parts/NavRow.vue'
 import SideNav from '../../parts/SideNav.vue'
+import { inGroups } from '../../parts/inGroups'
 
 /** Every pull of pipe under what it carries, what holds the worst first. */
 const props = defineProps<{ rows: PipeRow[]; way: string | null; index: number | null; metric: boolean }>()
 const emit = defineEmits<{ look: [row: PipeRow] }>()
-const groups = computed(() => {
-  const found = new Map<string, PipeRow[]>()
-  for (const row of props.rows) found.set(row.group, [...(found.get(row.group) ?? []), row])
-  return [...found].map(([name, rows]) => ({ name, rows }))
-})
+const groups = computed(() =>
+  inGroups(props.rows, (row) => row.group).map(([name, rows]) => ({ name, rows })),
+)
 const here = (row: PipeRow) => row.way === props.way && row.index === props.index
 </script>
 

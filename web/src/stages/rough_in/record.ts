@@ -1,4 +1,5 @@
 import type { Edit, SurfaceRow, XCable, XRay } from '../../api/client'
+import { inGroups } from '../../parts/inGroups'
 
 /** Today at the site, as it is written down. */
 export const today = () => new Date().toLocaleDateString('sv')
@@ -96,9 +97,7 @@ export function lifted(points: Point[], by: number, tall: number): Point[] {
 /** Rows of the list, by room, the worst first in each; rooms as they come. */
 export function grouped(rows: SurfaceRow[]) {
   const rank = { stop: 0, check: 1, fine: 2 } as Record<string, number>
-  const found = new Map<string, SurfaceRow[]>()
-  for (const row of rows) found.set(row.group, [...(found.get(row.group) ?? []), row])
-  return [...found].map(([name, own]) => ({
+  return inGroups(rows, (row) => row.group).map(([name, own]) => ({
     name: `${name.split(': ')[1] ?? name}, ${name.split(',')[0]}`,
     rows: own.toSorted((a, b) => (rank[a.verdict] ?? 2) - (rank[b.verdict] ?? 2)),
   }))

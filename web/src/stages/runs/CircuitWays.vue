@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import type { CircuitRow, HopRow, WaySummary } from '../../api/client'
 import { feetText } from '../../parts/planScale'
 import SideNav from '../../parts/SideNav.vue'
+import { inGroups } from '../../parts/inGroups'
 
 /** Circuits by the panel they hang on, worst first; under the one looked at its ways, and what is not walked yet. */
 const props = defineProps<{
@@ -17,11 +18,9 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ look: [circuit: string]; way: [id: string]; add: [] }>()
 
-const groups = computed(() => {
-  const found = new Map<string, CircuitRow[]>()
-  for (const row of props.circuits) found.set(row.panel_name, [...(found.get(row.panel_name) ?? []), row])
-  return [...found].map(([name, circuits]) => ({ name, circuits }))
-})
+const groups = computed(() =>
+  inGroups(props.circuits, (row) => row.panel_name).map(([name, circuits]) => ({ name, circuits })),
+)
 const byId = computed(() => new Map(props.ways.map((way) => [way.id, way])))
 const waysOf = (ids: string[]) => ids.flatMap((id) => byId.value.get(id) ?? [])
 const feet = (length_in: number) => feetText(length_in, props.metric)

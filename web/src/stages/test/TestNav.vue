@@ -4,15 +4,14 @@ import { computed } from 'vue'
 import type { TestRow } from '../../api/client'
 import NavRow from '../../parts/NavRow.vue'
 import SideNav from '../../parts/SideNav.vue'
+import { inGroups } from '../../parts/inGroups'
 
 /** What is proved, by panel: how far each has got. */
 const props = defineProps<{ rows: TestRow[]; here: string | null }>()
 const emit = defineEmits<{ look: [id: string] }>()
-const groups = computed(() => {
-  const found = new Map<string, TestRow[]>()
-  for (const row of props.rows) found.set(row.group, [...(found.get(row.group) ?? []), row])
-  return [...found].map(([name, rows]) => ({ name, rows }))
-})
+const groups = computed(() =>
+  inGroups(props.rows, (row) => row.group).map(([name, rows]) => ({ name, rows })),
+)
 </script>
 
 <template>
